@@ -1,0 +1,72 @@
+/**
+ * Affine transforms, column-major 4×4 as glTF writes them, in doubles.
+ *
+ * @example
+ * const place = multiply(translation(0, 1, 0), rotationY(90));
+ */
+export type Transform = number[];
+
+export const identity = (): Transform => [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1];
+
+export const translation = (x: number, y: number, z: number): Transform => [
+  1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, x, y, z, 1,
+];
+
+export const scaling = (x: number, y: number, z: number): Transform => [
+  x, 0, 0, 0, 0, y, 0, 0, 0, 0, z, 0, 0, 0, 0, 1,
+];
+
+/** Rotation about +Y, degrees, counter-clockwise seen from above. */
+export function rotationY(degrees: number): Transform {
+  const a = (degrees * Math.PI) / 180;
+  return [Math.cos(a), 0, -Math.sin(a), 0, 0, 1, 0, 0, Math.sin(a), 0, Math.cos(a), 0, 0, 0, 0, 1];
+}
+
+/** Rotation about +X, degrees; positive turns +Y towards +Z. */
+export function rotationX(degrees: number): Transform {
+  const a = (degrees * Math.PI) / 180;
+  return [1, 0, 0, 0, 0, Math.cos(a), Math.sin(a), 0, 0, -Math.sin(a), Math.cos(a), 0, 0, 0, 0, 1];
+}
+
+/** a·b: first b, then a. */
+export function multiply(a: Transform, b: Transform): Transform {
+  const out = new Array<number>(16).fill(0);
+  for (let column = 0; column < 4; column++)
+    for (let row = 0; row < 4; row++)
+      for (let k = 0; k < 4; k++) out[column * 4 + row] += a[k * 4 + row] * b[column * 4 + k];
+  return out;
+}
+
+/** Inverse of an affine transform. Throws a RangeError when it flattens space. */
+export function invert(m: Transform): Transform {
+  const [a, b, c, , d, e, f, , g, h, i, , x, y, z] = m;
+  const A = e * i - f * h;
+  const B = c * h - b * i;
+  const C = b * f - c * e;
+  const determinant = a * A + d * B + g * C;
+  if (!Number.isFinite(1 / determinant)) throw new RangeError('the transform flattens space and has no inverse');
+  const s = 1 / determinant;
+  const r = [
+    A * s, B * s, C * s, 0,
+    (f * g - d * i) * s, (a * i - c * g) * s, (c * d - a * f) * s, 0,
+    (d * h - e * g) * s, (b * g - a * h) * s, (a * e - b * d) * s, 0,
+    0, 0, 0, 1,
+  ]; // prettier-ignore
+  r[12] = -(r[0] * x + r[4] * y + r[8] * z);
+  r[13] = -(r[1] * x + r[5] * y + r[9] * z);
+  r[14] = -(r[2] * x + r[6] * y + r[10] * z);
+  return r;
+}
+
+/** A frame at `from` that looks along its −Z at `to`, +Y up. */
+export function lookAt(from: readonly number[], to: readonly number[]): Transform {
+  let [zx, zy, zz] = [from[0] - to[0], from[1] - to[1], from[2] - to[2]];
+  const zl = Math.hypot(zx, zy, zz);
+  [zx, zy, zz] = [zx / zl, zy / zl, zz / zl];
+  let [xx, xz] = [zz, -zx];
+  const xl = Math.hypot(xx, xz);
+  if (xl < 1e-12) throw new RangeError('cannot look straight up or down with +Y up');
+  [xx, xz] = [xx / xl, xz / xl];
+  const [yx, yy, yz] = [zy * xz, zz * xx - zx * xz, -zy * xx];
+  return [xx, 0, xz, 0, yx, yy, yz, 0, zx, zy, zz, 0, from[0], from[1], from[2], 1];
+}

@@ -1,0 +1,23 @@
+/** What a family of problems needs and gives. A new family is a new folder and one line in `registry.ts`. */
+import type { FindingWithMask } from '../contracts/finding.ts';
+import type { Picture } from '../data/picture.ts';
+import type { Sheet, ShotDocument } from '../document/schema.ts';
+import type { CompiledScene } from '../render/scene.ts';
+
+export interface DiagnosisInput {
+  document: ShotDocument;
+  /** The sheet the render was made with. */
+  sheet: Sheet;
+  scene: CompiledScene;
+  /** All passes of the render, over the full frame. */
+  picture: Picture;
+  /** For pilots; never a seed that a render or trial of this shot uses. */
+  pilotSeed: number;
+}
+
+export interface Diagnosis {
+  id: string;
+  title: string;
+  /** Finds, explains and computes remedies. Empty when nothing is wrong. */
+  examine(input: DiagnosisInput): FindingWithMask[];
+}

@@ -1,0 +1,181 @@
+/**
+ * Grain: noise that shows after the shadow lift. Which light pass carries it, which dial would cure
+ * it, and how many samples reach the sheet's target.
+ */
+import type { EvidenceChart, FindingWithMask, Remedy } from '../../contracts/finding.ts';
+import { channel, type Region } from '../../data/picture.ts';
+import { grainOf, grainWeight, visibleGrain } from '../../picture/grain.ts';
+import { cropPlane, luminancePlane, strongestWindow } from '../../picture/measured.ts';
+import { cheapestPlan, planFor, sampleModel, type ExtraSamples, type Plan, type SampleModel } from '../../predict/sample-plan.ts';
+import { runSamplePilot } from '../../predict/sample-pilot.ts';
+import { LIGHT_PASSES, type LightPass } from '../../render/passes.ts';
+import { settingsOf } from '../../render/scene.ts';
+import type { Diagnosis, DiagnosisInput } from '../diagnosis.ts';
+import { pilotPixels, pilotStride } from '../pilot-pixels.ts';
+
+const GROUPS = 2;
+
+export const grain: Diagnosis = {
+  id: 'grain',
+  title: 'Grain after the shadow lift',
+  examine(input) {
+    const { picture, sheet } = input;
+    const y = luminancePlane(picture, 'beauty');
+    const sigma = channel(picture, 'error.beauty');
+    const visible = y.map((value, i) => visibleGrain(value, sigma[i]));
+    const region = strongestWindow(
+      picture,
+      visible.map((v) => v * v),
+      Math.ceil(picture.width * 0.3),
+      Math.ceil(picture.height * 0.42),
+    );
+    const regionGrain = grainOf(cropPlane(picture, y, region), cropPlane(picture, sigma, region));
+    if (!(regionGrain > sheet.grainTarget)) return [];
+    const mask = Uint8Array.from(visible, (v) => (v > sheet.grainTarget ? 1 : 0));
+    return [{ mask, finding: explain(input, region, regionGrain) }];
+  },
+};
+
+function explain(input: DiagnosisInput, region: Region, now: number): FindingWithMask['finding'] {
+  const { picture, sheet, scene, pilotSeed } = input;
+  const target = sheet.grainTarget;
+  const y = cropPlane(picture, luminancePlane(picture, 'beauty'), region);
+  const sigma = cropPlane(picture, channel(picture, 'error.beauty'), region);
+  const weights = y.map((value, i) => grainWeight(value, sigma[i]));
+  const groups = sheet.samples / 4;
+  const mean = (of: (i: number) => number) => y.reduce((sum, _, i) => sum + of(i), 0) / y.length;
+  const total = mean((i) => weights[i] * sigma[i] ** 2) * groups;
+
+  const frameWeights = new Map<number, number>();
+  for (let i = 0; i < y.length; i++) {
+    const at = (region.y + Math.floor(i / region.width)) * picture.width + region.x + (i % region.width);
+    frameWeights.set(at, weights[i]);
+  }
+  const pixels = pilotPixels(region, picture.width, pilotStride(sheet.samples, GROUPS, 2));
+  const pilot = runSamplePilot(
+    scene,
+    settingsOf(sheet),
+    pixels,
+    Float64Array.from(pixels, (p) => frameWeights.get(p)!),
+    GROUPS,
+    pilotSeed,
+  );
+  const model = sampleModel(pilot, total, sheet.extraSamples);
+
+  // Noise shrinks by `scale` until the lifted display shows no more than the target.
+  const scale = bisect((s) => grainOf(y, sigma, s) - target, 0, 1);
+  const allowed = (total / groups) * scale * scale;
+  const plain = planFor(model, allowed, sheet.extraSamples);
+  const mixed = cheapestPlan(model, allowed, sheet.extraSamples);
+  const grainAt = (plan: Plan) =>
+    grainOf(y, sigma, Math.sqrt((model.variance(plan.extra) * groups) / ((plan.samples / 4) * total)));
+  const raysNow = groups * model.rays(sheet.extraSamples);
+  const remedy = (id: string, title: string, plan: Plan): Remedy => ({
+    id,
+    title,
+    values: valuesOf(sheet.samples, sheet.extraSamples, plan),
+    predicted: { stops: 0, cost: plan.rays / raysNow, grainBefore: now, grainAfter: grainAt(plan) },
+  });
+  const remedies = [remedy('samples', `${plain.samples} samples for everything`, plain)];
+  if (mixed.rays < plain.rays * 0.95) remedies.unshift(remedy('mixture', titleOf(sheet.extraSamples, mixed), mixed));
+
+  const shares = passShares(input, region, weights);
+  const [worst] = shares;
+  const dial = Object.entries(model.parts).sort((a, b) => b[1] - a[1])[0][0] as keyof SampleModel['parts'];
+  const percent = (x: number) => `${Math.round(100 * x)} %`;
+  const first = remedies[0];
+  return {
+    family: 'grain',
+    key: 'grain',
+    severity: now > 2 * target ? 'caution' : 'note',
+    sentence: `Grain in ${passName(worst.pass)}: ${now.toFixed(1)} steps after the lift, target ${target.toFixed(1)}.`,
+    cause: `${percent(worst.share)} of the visible grain here is ${passName(worst.pass)}`,
+    why: `${shares
+      .slice(1, 3)
+      .filter((s) => s.share >= 0.005)
+      .map((s) => `${passName(s.pass)} has ${percent(s.share)}`)
+      .join(', ')}. ${DIAL_TOLD[dial]} would lower most of it. Four times the samples halve the noise; the target asks for ×${(plain.samples / sheet.samples).toFixed(1)}.`,
+    region,
+    passes: [worst.pass, `error.${worst.pass}`, 'error.beauty'],
+    dials: [
+      { pointer: '/samples', needs: first.values['/samples'] ?? sheet.samples, note: null },
+      ...(['light', 'diffuse', 'specular', 'transmission'] as const)
+        .filter((kind) => first.values[`/extraSamples/${kind}`] !== undefined)
+        .map((kind) => ({ pointer: `/extraSamples/${kind}`, needs: first.values[`/extraSamples/${kind}`], note: null })),
+    ],
+    chart: chartOf(model, sheet.samples, plain.samples, sheet.extraSamples, grainAt, target),
+    remedies,
+  };
+}
+
+const DIAL_TOLD: Record<keyof SampleModel['parts'], string> = {
+  light: 'More samples of each light',
+  diffuse: 'More diffuse samples',
+  specular: 'More reflection samples',
+  transmission: 'More transmission samples',
+  camera: 'More samples per pixel',
+};
+
+const passName = (pass: string) => {
+  const [kind, way] = pass.split('.');
+  return way ? `${way} ${kind}` : kind;
+};
+
+/** Each light pass's share of the weighted variance, greatest first. Passes covary, so shares are of their sum. */
+function passShares({ picture }: DiagnosisInput, region: Region, weights: Float32Array): { pass: LightPass; share: number }[] {
+  const sums = LIGHT_PASSES.slice(1).map((pass) => {
+    const sigma = cropPlane(picture, channel(picture, `error.${pass}`), region);
+    return { pass, share: sigma.reduce((sum, s, i) => sum + weights[i] * s * s, 0) };
+  });
+  const all = sums.reduce((sum, s) => sum + s.share, 0);
+  return sums.map((s) => ({ ...s, share: s.share / all })).sort((a, b) => b.share - a.share);
+}
+
+function valuesOf(samples: number, extra: ExtraSamples, plan: Plan): Record<string, number> {
+  const values: Record<string, number> = {};
+  if (plan.samples !== samples) values['/samples'] = plan.samples;
+  for (const [kind, n] of Object.entries(plan.extra))
+    if (n !== extra[kind as keyof ExtraSamples]) values[`/extraSamples/${kind}`] = n;
+  return values;
+}
+
+function titleOf(extra: ExtraSamples, plan: Plan): string {
+  const raised = Object.entries(plan.extra).filter(([kind, n]) => n !== extra[kind as keyof ExtraSamples]);
+  return `${plan.samples} samples, with ${raised.map(([kind, n]) => `${n} × ${kind}`).join(' and ')}`;
+}
+
+function bisect(f: (x: number) => number, low: number, high: number): number {
+  for (let i = 0; i < 40; i++) {
+    const middle = (low + high) / 2;
+    if (f(middle) > 0) high = middle;
+    else low = middle;
+  }
+  return low;
+}
+
+function chartOf(
+  model: SampleModel,
+  now: number,
+  enough: number,
+  extra: ExtraSamples,
+  grainAt: (plan: Plan) => number,
+  target: number,
+): EvidenceChart {
+  const at = (samples: number) => grainAt({ samples, extra, rays: (samples / 4) * model.rays(extra) });
+  const points: [number, number][] = [];
+  for (let k = 0; k <= 24; k++) {
+    const samples = Math.max(4, 4 * Math.round((now / 4) * (((enough / now) * 1.5) ** (k / 18)) * 0.5));
+    if (!points.length || samples > points[points.length - 1][0]) points.push([samples, at(samples)]);
+  }
+  return {
+    title: `Visible grain against samples per pixel, target ${target.toFixed(1)}`,
+    xLabel: 'samples per pixel',
+    yLabel: 'display steps',
+    yMax: Math.ceil(points[0][1]),
+    points,
+    marks: [
+      { x: now, label: `now ${now}`, kind: 'now' },
+      { x: enough, label: `${enough}`, kind: 'enough' },
+    ],
+  };
+}

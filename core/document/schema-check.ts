@@ -1,0 +1,58 @@
+/** Ajv behind one call, with its errors turned into problems that say path, value and expectation. */
+import type { TSchema } from '@sinclair/typebox';
+import { Ajv, type ErrorObject, type ValidateFunction } from 'ajv';
+import { InvalidInput, showValue, type Problem } from './problem.ts';
+
+const ajv = new Ajv({ allErrors: true, verbose: true, strict: false });
+const compiled = new WeakMap<TSchema, ValidateFunction>();
+
+/**
+ * Throws InvalidInput unless `value` fits `schema`.
+ * @param what how the value is called in the message, for example `HA-010/shot.json`
+ */
+export function checkSchema(schema: TSchema, value: unknown, what: string): void {
+  let validate = compiled.get(schema);
+  if (!validate) compiled.set(schema, (validate = ajv.compile(schema)));
+  if (validate(value)) return;
+  const errors = (validate.errors ?? []).filter((e) => e.keyword !== 'anyOf');
+  const problems = (errors.length ? errors : (validate.errors ?? [])).slice(0, 20).map(problemOf);
+  throw new InvalidInput(what, problems);
+}
+
+function problemOf(error: ErrorObject): Problem {
+  const path = error.instancePath;
+  const child = (key: string) => `${path}/${key.replaceAll('~', '~0').replaceAll('/', '~1')}`;
+  const value = showValue(error.data);
+  const { params } = error;
+  switch (error.keyword) {
+    case 'additionalProperties': {
+      const key = params.additionalProperty as string;
+      return { path: child(key), value: 'there', expected: 'no such key' };
+    }
+    case 'required':
+      return { path: child(params.missingProperty as string), value: 'missing', expected: 'a value' };
+    case 'type':
+      return { path, value, expected: `a value of type ${params.type}` };
+    case 'minimum':
+      return { path, value, expected: `at least ${params.limit}` };
+    case 'maximum':
+      return { path, value, expected: `at most ${params.limit}` };
+    case 'multipleOf':
+      return { path, value, expected: `a multiple of ${params.multipleOf}` };
+    case 'pattern':
+      return { path, value, expected: describePattern(params.pattern as string, error.parentSchema) };
+    case 'const':
+      return { path, value, expected: showValue(params.allowedValue) };
+    case 'minItems':
+    case 'maxItems':
+      return { path, value, expected: `exactly ${params.limit} values` };
+    default:
+      return { path, value, expected: error.message ?? 'something else' };
+  }
+}
+
+function describePattern(pattern: string, schema: unknown): string {
+  if (pattern.includes('\\.\\.')) return 'a path inside the shot folder, with forward slashes and without ".."';
+  if (pattern === '^[A-Za-z0-9_.-]+$') return 'an id of letters, digits, "_", "." and "-"';
+  return (schema as { description?: string }).description ?? `text like ${pattern}`;
+}

@@ -1,0 +1,248 @@
+/**
+ * How a surface scatters: glTF 2.0's metallic-roughness model with KHR_materials_transmission and
+ * KHR_materials_ior, over GGX microfacets. Three lobes, since limits, passes and extra samples are
+ * kept per kind: diffuse, specular (reflection, internal too) and transmission.
+ *
+ * Radiance is carried divided by the square of the index of refraction ("basic radiance"), so
+ * crossing a face needs no factor; emission is stated as it would be measured in air.
+ *
+ * The diffuse base is dimmed by 1 − F(n·wo), which keeps energy but is not reciprocal; paths are
+ * only ever built from the camera, so nothing depends on reciprocity.
+ *
+ * @example
+ * const surface = new Surface();
+ * surface.set(0.8, 0.8, 0.8, 0, 0.5, 1.5, 0);
+ * surface.look(0, 0, 1);
+ * if (surface.sample(u0, u1, u2)) follow(surface.out, surface.kind);
+ */
+import { luminance } from '../data/colour.ts';
+import { fresnelDielectric, schlickWeight } from './fresnel.ts';
+import { ggxLambda, sampleVisibleNormal, visibleNormalDensity } from './ggx.ts';
+
+export const DIFFUSE = 0;
+export const SPECULAR = 1;
+export const TRANSMISSION = 2;
+
+/** Below this alpha (roughness 0.03) a lobe is a single direction. */
+const SHARP = 9e-4;
+
+/** Offsets in `Surface.out`: sampled direction, weight f·cos/density, density in 1/sr (0 for a sharp lobe). */
+export const OUT_X = 0;
+export const OUT_Y = 1;
+export const OUT_Z = 2;
+export const OUT_R = 3;
+export const OUT_G = 4;
+export const OUT_B = 5;
+export const OUT_DENSITY = 6;
+
+export class Surface {
+  /** Result of `sample`, see the offsets above. Density includes the chance of choosing the lobe. */
+  readonly out = new Float64Array(7);
+  /** Result of `evaluate`: per lobe f·cos in R, G, B and the density with which `sample` would take it. */
+  readonly lobes = new Float64Array(12);
+  kind = DIFFUSE;
+  sharp = false;
+
+  private readonly p = new Float64Array(16);
+  private readonly h = new Float64Array(3);
+
+  /**
+   * @param r g b base colour, linear
+   * @param eta index of refraction behind the surface over that in front of it
+   */
+  set(r: number, g: number, b: number, metallic: number, roughness: number, eta: number, transmission: number): void {
+    const p = this.p;
+    p[BASE_R] = r;
+    p[BASE_G] = g;
+    p[BASE_B] = b;
+    p[METALLIC] = metallic;
+    p[ALPHA] = roughness * roughness;
+    p[ETA] = eta;
+    p[GLASS] = (1 - metallic) * transmission;
+    p[OPAQUE] = (1 - metallic) * (1 - transmission);
+    this.sharp = p[ALPHA] < SHARP;
+  }
+
+  /** Takes the unit direction towards the viewer, in the frame of the normal, z > 0. */
+  look(x: number, y: number, z: number): void {
+    const p = this.p;
+    p[WO_X] = x;
+    p[WO_Y] = y;
+    p[WO_Z] = z;
+    const f = p[OPAQUE] > 0 ? fresnelDielectric(z, p[ETA]) : 0;
+    const base = (1 - f) * luminance(p[BASE_R], p[BASE_G], p[BASE_B]);
+    p[FRESNEL] = f;
+    p[CHOOSE_SPECULAR] = base > 0 ? Math.min(0.9, Math.max(0.1, f / (f + base))) : 1;
+  }
+
+  /** Draws a direction; false when the sample carries nothing. */
+  sample(u0: number, u1: number, u2: number): boolean {
+    const p = this.p;
+    const metallic = p[METALLIC];
+    const opaque = p[OPAQUE];
+    let u = u0;
+    if (u < metallic) return this.reflect(u1, u2);
+    u -= metallic;
+    if (u < opaque) return u / opaque < p[CHOOSE_SPECULAR] ? this.reflect(u1, u2) : this.scatter(u1, u2);
+    return this.glass((u - opaque) / p[GLASS], u1, u2);
+  }
+
+  private scatter(u1: number, u2: number): boolean {
+    const { p, out } = this;
+    const r = Math.sqrt(u1);
+    const phi = 2 * Math.PI * u2;
+    const z = Math.sqrt(Math.max(0, 1 - u1));
+    out[OUT_X] = r * Math.cos(phi);
+    out[OUT_Y] = r * Math.sin(phi);
+    out[OUT_Z] = z;
+    const weight = (1 - p[FRESNEL]) / (1 - p[CHOOSE_SPECULAR]);
+    out[OUT_R] = weight * p[BASE_R];
+    out[OUT_G] = weight * p[BASE_G];
+    out[OUT_B] = weight * p[BASE_B];
+    out[OUT_DENSITY] = (p[OPAQUE] * (1 - p[CHOOSE_SPECULAR]) * z) / Math.PI;
+    this.kind = DIFFUSE;
+    return z > 0;
+  }
+
+  private facet(u1: number, u2: number): number {
+    const { p, h } = this;
+    if (this.sharp) {
+      h[0] = h[1] = 0;
+      h[2] = 1;
+    } else sampleVisibleNormal(p[WO_X], p[WO_Y], p[WO_Z], p[ALPHA], u1, u2, h);
+    return p[WO_X] * h[0] + p[WO_Y] * h[1] + p[WO_Z] * h[2];
+  }
+
+  private glass(choose: number, u1: number, u2: number): boolean {
+    const { p, h, out } = this;
+    const oh = this.facet(u1, u2);
+    if (choose < fresnelDielectric(oh, p[ETA])) return this.mirror(oh);
+    const eta = p[ETA];
+    const sine2 = (1 - oh * oh) / (eta * eta);
+    if (sine2 >= 1) return false;
+    const k = oh / eta - Math.sqrt(1 - sine2);
+    out[OUT_X] = k * h[0] - p[WO_X] / eta;
+    out[OUT_Y] = k * h[1] - p[WO_Y] / eta;
+    const z = (out[OUT_Z] = k * h[2] - p[WO_Z] / eta);
+    this.kind = TRANSMISSION;
+    if (z >= 0) return false;
+    const shadowing = this.sharp || eta === 1 ? 1 : this.shadowing(-z);
+    out[OUT_R] = shadowing * p[BASE_R];
+    out[OUT_G] = shadowing * p[BASE_G];
+    out[OUT_B] = shadowing * p[BASE_B];
+    // Matched indices bend nothing, however rough: a single direction again.
+    const single = this.sharp || eta === 1;
+    out[OUT_DENSITY] = single ? 0 : this.transmissionDensity(oh, h[2], out[OUT_X] * h[0] + out[OUT_Y] * h[1] + z * h[2]);
+    return true;
+  }
+
+  private reflect(u1: number, u2: number): boolean {
+    return this.mirror(this.facet(u1, u2));
+  }
+
+  private mirror(oh: number): boolean {
+    const { p, h, out } = this;
+    out[OUT_X] = 2 * oh * h[0] - p[WO_X];
+    out[OUT_Y] = 2 * oh * h[1] - p[WO_Y];
+    const z = (out[OUT_Z] = 2 * oh * h[2] - p[WO_Z]);
+    this.kind = SPECULAR;
+    if (z <= 0) return false;
+    const chance = this.reflectance(oh);
+    const weight = (this.sharp ? 1 : this.shadowing(z)) / chance;
+    out[OUT_R] = weight * this.h[0];
+    out[OUT_G] = weight * this.h[1];
+    out[OUT_B] = weight * this.h[2];
+    out[OUT_DENSITY] = this.sharp ? 0 : chance * p[FACET_DENSITY];
+    return true;
+  }
+
+  /**
+   * Reflectance of a facet seen under `oh`, left in `h` (whose normal is used up by then), with the
+   * facet's density of reflected directions in FACET_DENSITY. Returns the chance of reflecting.
+   */
+  private reflectance(oh: number): number {
+    const { p, h } = this;
+    const hz = h[2];
+    const m = p[METALLIC];
+    const s = m > 0 ? schlickWeight(oh) : 0;
+    const f = m < 1 ? fresnelDielectric(oh, p[ETA]) : 0;
+    p[FACET_DENSITY] = this.sharp ? 0 : visibleNormalDensity(p[WO_Z], oh, hz, p[ALPHA]) / (4 * oh);
+    h[0] = m * (p[BASE_R] + (1 - p[BASE_R]) * s) + (1 - m) * f;
+    h[1] = m * (p[BASE_G] + (1 - p[BASE_G]) * s) + (1 - m) * f;
+    h[2] = m * (p[BASE_B] + (1 - p[BASE_B]) * s) + (1 - m) * f;
+    return m + p[OPAQUE] * p[CHOOSE_SPECULAR] + p[GLASS] * f;
+  }
+
+  /** G₂/G₁ of height-correlated Smith shadowing. Source: Heitz 2014, equation 99. */
+  private shadowing(wiZ: number): number {
+    const o = 1 + ggxLambda(this.p[WO_Z], this.p[ALPHA]);
+    return o / (o + ggxLambda(wiZ, this.p[ALPHA]));
+  }
+
+  private transmissionDensity(oh: number, hz: number, ih: number): number {
+    const p = this.p;
+    const eta = p[ETA];
+    const d = oh + eta * ih;
+    const f = fresnelDielectric(oh, eta);
+    const jacobian = (eta * eta * Math.abs(ih)) / (d * d);
+    return p[GLASS] * (1 - f) * visibleNormalDensity(p[WO_Z], oh, hz, p[ALPHA]) * jacobian;
+  }
+
+  /** Fills `lobes` for the unit direction (x, y, z) towards a light; sharp lobes give nothing. */
+  evaluate(x: number, y: number, z: number): void {
+    const { p, lobes, h } = this;
+    lobes.fill(0);
+    if (z > 0 && p[OPAQUE] > 0) {
+      const c = (p[OPAQUE] * (1 - p[FRESNEL]) * z) / Math.PI;
+      lobes[0] = c * p[BASE_R];
+      lobes[1] = c * p[BASE_G];
+      lobes[2] = c * p[BASE_B];
+      lobes[3] = (p[OPAQUE] * (1 - p[CHOOSE_SPECULAR]) * z) / Math.PI;
+    }
+    if (this.sharp || z === 0) return;
+    const eta = z > 0 ? 1 : p[ETA];
+    if (z < 0 && (p[GLASS] === 0 || eta === 1)) return;
+    let hx = p[WO_X] + eta * x;
+    let hy = p[WO_Y] + eta * y;
+    let hz = p[WO_Z] + eta * z;
+    const length = (hz < 0 ? -1 : 1) / Math.sqrt(hx * hx + hy * hy + hz * hz);
+    hx *= length;
+    hy *= length;
+    hz *= length;
+    const oh = p[WO_X] * hx + p[WO_Y] * hy + p[WO_Z] * hz;
+    const ih = x * hx + y * hy + z * hz;
+    if (oh <= 0) return;
+    if (z > 0) {
+      h[2] = hz;
+      const chance = this.reflectance(oh);
+      const value = this.shadowing(z) * p[FACET_DENSITY];
+      lobes[4] = value * h[0];
+      lobes[5] = value * h[1];
+      lobes[6] = value * h[2];
+      lobes[7] = chance * p[FACET_DENSITY];
+    } else if (ih < 0) {
+      const density = this.transmissionDensity(oh, hz, ih);
+      const value = this.shadowing(-z) * density;
+      lobes[8] = value * p[BASE_R];
+      lobes[9] = value * p[BASE_G];
+      lobes[10] = value * p[BASE_B];
+      lobes[11] = density;
+    }
+  }
+}
+
+// Slots of the parameter block: everything a query needs, in one flat array.
+const BASE_R = 0;
+const BASE_G = 1;
+const BASE_B = 2;
+const METALLIC = 3;
+const ALPHA = 4;
+const ETA = 5;
+const GLASS = 6;
+const OPAQUE = 7;
+const WO_X = 8;
+const WO_Y = 9;
+const WO_Z = 10;
+const FRESNEL = 11;
+const CHOOSE_SPECULAR = 12;
+const FACET_DENSITY = 13;

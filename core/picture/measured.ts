@@ -1,0 +1,57 @@
+/** What a film measured over a region, as planes that diagnoses read; made from films or from pictures. */
+import { luminance } from '../data/colour.ts';
+import type { Picture, Region } from '../data/picture.ts';
+import { channel } from '../data/picture.ts';
+
+export type Plane = Float32Array;
+
+/** Luminance of a light pass. */
+export function luminancePlane(picture: Picture, pass: string): Plane {
+  const r = channel(picture, `${pass}.R`);
+  const g = channel(picture, `${pass}.G`);
+  const b = channel(picture, `${pass}.B`);
+  return r.map((_, i) => luminance(r[i], g[i], b[i]));
+}
+
+/** Copy of the part of a plane inside `region` (which must lie inside the picture). */
+export function cropPlane(picture: Picture, plane: Plane, region: Region): Plane {
+  const out = new Float32Array(region.width * region.height);
+  for (let y = 0; y < region.height; y++) {
+    const from = (region.y - picture.y + y) * picture.width + region.x - picture.x;
+    out.set(plane.subarray(from, from + region.width), y * region.width);
+  }
+  return out;
+}
+
+/**
+ * The window of the given size that holds the most of a plane, found over a summed area table.
+ * @returns a region in full-frame pixels inside the picture
+ */
+export function strongestWindow(picture: Picture, plane: ArrayLike<number>, width: number, height: number): Region {
+  const w = Math.min(width, picture.width);
+  const h = Math.min(height, picture.height);
+  const stride = picture.width + 1;
+  const table = new Float64Array(stride * (picture.height + 1));
+  for (let y = 0; y < picture.height; y++)
+    for (let x = 0; x < picture.width; x++)
+      table[(y + 1) * stride + x + 1] =
+        plane[y * picture.width + x] + table[y * stride + x + 1] + table[(y + 1) * stride + x] - table[y * stride + x];
+  let best = -Infinity;
+  let at = { x: 0, y: 0 };
+  for (let y = 0; y + h <= picture.height; y++)
+    for (let x = 0; x + w <= picture.width; x++) {
+      const sum =
+        table[(y + h) * stride + x + w] - table[y * stride + x + w] - table[(y + h) * stride + x] + table[y * stride + x];
+      if (sum > best * (1 + 1e-12)) {
+        best = sum;
+        at = { x, y };
+      }
+    }
+  return { x: at.x + picture.x, y: at.y + picture.y, width: w, height: h };
+}
+
+/** The value below which `share` (0–1) of the values lie. */
+export function percentile(values: Iterable<number>, share: number): number {
+  const sorted = Float64Array.from(values).sort();
+  return sorted.length ? sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))] : 0;
+}

@@ -1,0 +1,63 @@
+/**
+ * A small paired render of a region before and after any change, for remedies and regions that no
+ * cheaper model covers: brightness, cost and grain of one against the other.
+ */
+import { luminance } from '../data/colour.ts';
+import { visibleGrain } from '../picture/grain.ts';
+import { standardError } from '../render/film.ts';
+import { BEAUTY, MEAN_RAYS, MEANS } from '../render/passes.ts';
+import { GROUP } from '../render/random.ts';
+import { renderPixels } from '../render/render-tile.ts';
+import type { CompiledScene, RenderSettings } from '../render/scene.ts';
+
+export interface PairedSide {
+  scene: CompiledScene;
+  settings: RenderSettings;
+  /** Samples per pixel of the real render. */
+  samples: number;
+}
+
+/** What one side of a pair measured; comparable with another of the same pixels, groups and seed only. */
+export interface PilotMeasure {
+  light: number;
+  rays: number;
+  grainSquared: number;
+  /** Rays the pilot itself traced. */
+  spent: number;
+}
+
+/**
+ * @param pixels full-frame pixel numbers, the same for both sides
+ * @param mask per entry of `pixels`, whether its light counts for brightness
+ * @param groups of 4 samples each, at least 2
+ * @param seed must not be the trial's
+ */
+export function measurePilot(
+  { scene, settings, samples }: PairedSide,
+  pixels: ArrayLike<number>,
+  mask: ArrayLike<number>,
+  groups: number,
+  seed: number,
+): PilotMeasure {
+  const film = renderPixels(scene, { ...settings, seed }, pixels, groups);
+  const scale = Math.sqrt((groups * GROUP) / samples);
+  const out = { light: 0, rays: 0, grainSquared: 0, spent: 0 };
+  for (let i = 0; i < pixels.length; i++) {
+    const o = i * MEANS;
+    const y = luminance(film.means[o], film.means[o + 1], film.means[o + 2]);
+    if (mask[i] > 0) out.light += y;
+    out.rays += film.means[o + MEAN_RAYS] * samples;
+    out.spent += film.means[o + MEAN_RAYS] * groups * GROUP;
+    out.grainSquared += visibleGrain(y, standardError(film, i, BEAUTY) * scale) ** 2;
+  }
+  return out;
+}
+
+/** Change from one measure to another: stops of brightness, rays and grain as ratios. */
+export function comparePilots(before: PilotMeasure, after: PilotMeasure): { stops: number; cost: number; grain: number } {
+  return {
+    stops: Math.log2(after.light / before.light) || 0,
+    cost: after.rays / before.rays,
+    grain: Math.sqrt(after.grainSquared / before.grainSquared) || 1,
+  };
+}

@@ -1,0 +1,76 @@
+/**
+ * A pilot that parts the variance of a pixel by what would cure it: more camera samples, or more
+ * samples of one kind at the first hit. Each group is traced twice with the same camera rays and other
+ * numbers for everything behind them; half the squared difference of a stage's two results is its spread
+ * within a camera sample. Source: Cochran, Sampling Techniques, 1977, chapter 10 (two-stage sampling).
+ */
+import { Integrator } from '../render/integrator.ts';
+import { GROUP } from '../render/random.ts';
+import { STAGES, type Recorder } from '../render/recorder.ts';
+import type { CompiledScene, RenderSettings } from '../render/scene.ts';
+
+export interface SamplePilot {
+  /** Weighted covariance of group means within camera samples, stage × stage, per pixel. */
+  spread: Float64Array;
+  /** Rays per group of 4 samples, by stage, per pixel. */
+  rays: Float64Array;
+  /** Rays the pilot itself traced. */
+  spent: number;
+}
+
+class StageSums implements Recorder {
+  readonly values = new Float64Array(STAGES);
+  readonly counts = new Float64Array(STAGES);
+
+  contribution(stage: number, _d: number, _s: number, _t: number, value: number): void {
+    this.values[stage] += value;
+  }
+
+  rays(stage: number, _d: number, _s: number, _t: number, count: number): void {
+    this.counts[stage] += count;
+  }
+}
+
+/**
+ * @param pixels full-frame pixel numbers to trace
+ * @param weights of each pixel's variance
+ * @param settings taken with one sample of each kind, whatever they say
+ */
+export function runSamplePilot(
+  scene: CompiledScene,
+  settings: RenderSettings,
+  pixels: ArrayLike<number>,
+  weights: ArrayLike<number>,
+  groups: number,
+  seed: number,
+): SamplePilot {
+  const sums = new StageSums();
+  const single = { ...settings, extraSamples: { light: 1, diffuse: 1, specular: 1, transmission: 1 } };
+  const integrator = new Integrator(scene, single, sums);
+  const { random } = integrator;
+  const spread = new Float64Array(STAGES * STAGES);
+  const first = new Float64Array(STAGES);
+  const n = pixels.length * groups;
+  for (let i = 0; i < pixels.length; i++) {
+    const x = pixels[i] % settings.width;
+    const y = Math.floor(pixels[i] / settings.width);
+    for (let group = 0; group < groups; group++) {
+      for (let replica = 0; replica < 2; replica++) {
+        random.start(x, y, group, seed);
+        integrator.replica = replica;
+        sums.values.fill(0);
+        for (let s = 0; s < GROUP; s++) {
+          random.sample = s;
+          integrator.sample(x, y);
+        }
+        if (replica === 0) first.set(sums.values);
+      }
+      for (let a = 0; a < STAGES; a++)
+        for (let b = 0; b < STAGES; b++)
+          spread[a * STAGES + b] +=
+            (weights[i] * (first[a] - sums.values[a]) * (first[b] - sums.values[b])) / (2 * GROUP * GROUP * n);
+    }
+  }
+  const spent = sums.counts.reduce((a, b) => a + b, 0);
+  return { spread, rays: sums.counts.map((c) => c / (2 * n)), spent };
+}

@@ -1,0 +1,19 @@
+/**
+ * Notes, for each thing a path brings or costs, by which of the first hit's samples it came and how many
+ * events of each kind it needed. With limits
+ * lifted, brightness and cost at any limits can be read off afterwards (see `predict/limit-pilot.ts`).
+ */
+export interface Recorder {
+  /**
+   * @param stage which samples it came by, see the STAGE_… numbers
+   * @param value luminance added to the sample, after split and roulette weights
+   */
+  contribution(stage: number, diffuse: number, specular: number, transmission: number, value: number): void;
+  /** `count`: rays that are traced only if these many events are allowed; may be negative, to undo a double count. */
+  rays(stage: number, diffuse: number, specular: number, transmission: number, count: number): void;
+}
+
+/** Stages: kinds 0–2 for what follows the first hit's diffuse, specular or transmitted sample. */
+export const STAGE_LIGHT = 3;
+export const STAGE_CAMERA = 4;
+export const STAGES = 5;
