@@ -23,6 +23,28 @@ export function cropPlane(picture: Picture, plane: Plane, region: Region): Plane
   return out;
 }
 
+/** Mean of a plane over squares of (2 × radius + 1)², cut off at its edges. */
+export function boxMean(plane: ArrayLike<number>, width: number, height: number, radius: number): Float64Array {
+  const across = new Float64Array(width * height);
+  const out = new Float64Array(width * height);
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      const [from, to] = [Math.max(0, x - radius), Math.min(width - 1, x + radius)];
+      let sum = 0;
+      for (let i = from; i <= to; i++) sum += plane[y * width + i];
+      across[y * width + x] = sum / (to - from + 1);
+    }
+  for (let y = 0; y < height; y++) {
+    const [from, to] = [Math.max(0, y - radius), Math.min(height - 1, y + radius)];
+    for (let x = 0; x < width; x++) {
+      let sum = 0;
+      for (let j = from; j <= to; j++) sum += across[j * width + x];
+      out[y * width + x] = sum / (to - from + 1);
+    }
+  }
+  return out;
+}
+
 /**
  * The window of the given size that holds the most of a plane, found over a summed area table.
  * @returns a region in full-frame pixels inside the picture

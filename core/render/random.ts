@@ -44,7 +44,7 @@ export class GroupRandom {
 
   /** @param index tells apart what shares a dimension: split samples, lights */
   draw(dimension: number, index: number): void {
-    const h = mix(this.key ^ Math.imul(dimension + 1, 0x9e3779b1) ^ mix(index * 0x27d4eb2d));
+    const h = mix(this.key ^ Math.imul(dimension + 1, 0x9e3779b1) ^ mix(Math.imul(index, 0x27d4eb2d)));
     let i = this.sample;
     i ^= h & 1 ? 2 : 0;
     i ^= (i & 2 ? h >> 1 : h >> 2) & 1;

@@ -139,6 +139,7 @@ export async function buildJarShelf(): Promise<DemoShot> {
         height: 270,
         samples: 32,
         limits: { diffuse: 3, specular: 1, transmission: 8, overall: 10 },
+        grainTarget: 5,
       },
       final: {
         ...defaultSheet(),

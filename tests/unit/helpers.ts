@@ -1,4 +1,5 @@
 /** Small scenes for tests: a document with defaults, meshes given in memory. */
+import { luminance } from '../../core/data/colour.ts';
 import type { Mesh } from '../../core/data/mesh.ts';
 import { lookAt } from '../../core/data/transform.ts';
 import { defaultMaterial, defaultObject, defaultSheet } from '../../core/document/defaults.ts';
@@ -68,7 +69,7 @@ export function render(test: TestScene, region?: Region, samples?: number): Film
   return film;
 }
 
-/** Mean red value of a pass over a film, with its standard error over pixels taken as independent. */
+/** Mean luminance of a pass over a film, with its standard error over pixels taken as independent. */
 export function meanOf(film: Film, pass: LightPass = 'beauty'): { mean: number; error: number } {
   const p = LIGHT_PASSES.indexOf(pass);
   const n = film.region.width * film.region.height;
@@ -76,7 +77,8 @@ export function meanOf(film: Film, pass: LightPass = 'beauty'): { mean: number; 
   let variance = 0;
   const groups = film.groups;
   for (let i = 0; i < n; i++) {
-    sum += film.means[i * MEANS + p * 3];
+    const o = i * MEANS + p * 3;
+    sum += luminance(film.means[o], film.means[o + 1], film.means[o + 2]);
     variance += film.moments[i * LIGHT_PASSES.length + p] / (groups * (groups - 1));
   }
   return { mean: sum / n, error: Math.sqrt(variance) / n };

@@ -13,7 +13,7 @@ import { LIFTED, runLimitPilot, type LimitPilot, type Limits } from '../../predi
 import { comparePilots, measurePilot } from '../../predict/paired-pilot.ts';
 import { settingsOf } from '../../render/scene.ts';
 import type { Diagnosis, DiagnosisInput } from '../diagnosis.ts';
-import { pilotPixels, pilotStride } from '../pilot-pixels.ts';
+import { pilotPixels, pilotStride } from '../../predict/pilot-pixels.ts';
 import { countBodies, tellBodies } from './faces.ts';
 
 type Kind = 'transmission' | 'specular' | 'diffuse';

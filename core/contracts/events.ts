@@ -1,0 +1,104 @@
+/** What a page shows of a shot, as one state: sent whole on every change, so that a late page is right at once. */
+import type { Effect, Finding } from './finding.ts';
+import type { Region } from '../data/picture.ts';
+import type { JsonPatch } from '../document/patch.ts';
+import type { ShotDocument, SheetName } from '../document/schema.ts';
+
+export type RenderState = 'active' | 'done' | 'stopped' | 'failed';
+
+export interface RenderSummary {
+  id: number;
+  purpose: 'base' | 'trial';
+  sheet: SheetName;
+  version: number;
+  versionId: number;
+  region: Region;
+  /** The full frame's size, pixels. */
+  width: number;
+  height: number;
+  state: RenderState;
+  examined: 'no' | 'waiting' | 'done' | 'failed';
+  error: string | null;
+  /** Samples per pixel it is to reach, and the mean over its tiles so far. */
+  samples: number;
+  samplesDone: number;
+  /** Share of all sample groups that are done, 0–1. */
+  progress: number;
+  /** Rises with every tile: a picture of another revision is older. */
+  revision: number;
+  /** Rays traced so far; seconds of thread time they took. */
+  rays: number;
+  threadSeconds: number;
+  createdAt: string;
+}
+
+export interface FindingSummary {
+  id: number;
+  renderId: number;
+  /** Version of the document it was found in. */
+  version: number;
+  sheet: SheetName;
+  finding: Finding;
+  /** Reason, when a person put it aside. */
+  aside: string | null;
+}
+
+export interface TrialSummary {
+  id: number;
+  number: number;
+  title: string;
+  findingId: number | null;
+  remedyId: string | null;
+  version: number;
+  sheet: SheetName;
+  region: Region;
+  patch: JsonPatch;
+  state: 'predicting' | 'rendering' | 'done' | 'stopped' | 'failed';
+  error: string | null;
+  predicted: Effect | null;
+  measured: Effect | null;
+  beforeRenderId: number | null;
+  afterRenderId: number | null;
+  verdict: 'keep' | 'drop' | null;
+  createdAt: string;
+}
+
+export interface VersionSummary {
+  id: number;
+  number: number;
+  parentId: number | null;
+  reason: string;
+  createdAt: string;
+}
+
+export interface ShotState {
+  code: string;
+  name: string;
+  revision: number;
+  head: VersionSummary;
+  /** The version that undo goes back to, and the one that redo goes on to. */
+  undo: VersionSummary | null;
+  redo: VersionSummary | null;
+  document: ShotDocument;
+  renders: RenderSummary[];
+  findings: FindingSummary[];
+  trials: TrialSummary[];
+}
+
+export interface ShotSummary {
+  code: string;
+  name: string;
+  version: number;
+  open: number;
+  worst: 'stop' | 'caution' | 'note' | null;
+  trials: number;
+  kept: number;
+  /** The newest base render of the head version, if there is one. */
+  render: RenderSummary | null;
+}
+
+/** An answer that is not a success: one sentence, and the places it is about. */
+export interface ErrorBody {
+  error: string;
+  problems: { path: string; value: string; expected: string }[];
+}

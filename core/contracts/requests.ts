@@ -1,0 +1,66 @@
+/** Bodies of requests that change something, as schemas the server checks them with. */
+import { Type, type Static } from '@sinclair/typebox';
+import { RegionSchema } from './finding.ts';
+
+const closed = { additionalProperties: false } as const;
+const SheetName = Type.Union([Type.Literal('preview'), Type.Literal('final')]);
+
+/** Values by JSON pointer inside one sheet, for example `{ "/limits/transmission": 20 }`. */
+const SheetValues = Type.Record(
+  Type.String({ pattern: '^(/[A-Za-z0-9]+){1,2}$' }),
+  Type.Union([Type.Number(), Type.String({ maxLength: 100 }), Type.Boolean()]),
+  { ...closed, minProperties: 1 },
+);
+
+export const RenderRequest = Type.Object(
+  { sheet: SheetName, region: Type.Union([RegionSchema, Type.Null()]) },
+  closed,
+);
+export type RenderRequest = Static<typeof RenderRequest>;
+
+export const ContinueRequest = Type.Object(
+  { samples: Type.Integer({ minimum: 4, maximum: 65536, multipleOf: 4 }) },
+  closed,
+);
+export type ContinueRequest = Static<typeof ContinueRequest>;
+
+/** Sets dials of one or both sheets: a new version. `base` is the version the page showed. */
+export const DialRequest = Type.Object(
+  {
+    base: Type.Integer(),
+    sheets: Type.Array(SheetName, { minItems: 1, maxItems: 2, uniqueItems: true }),
+    values: SheetValues,
+  },
+  closed,
+);
+export type DialRequest = Static<typeof DialRequest>;
+
+/** Tries a remedy of a finding, or values of one's own (`finding` null). */
+export const TrialRequest = Type.Object(
+  {
+    finding: Type.Union([Type.Integer(), Type.Null()]),
+    remedy: Type.Union([Type.String({ maxLength: 100 }), Type.Null()]),
+    /** Null takes the finding's own region. */
+    region: Type.Union([RegionSchema, Type.Null()]),
+    sheet: SheetName,
+    values: Type.Union([SheetValues, Type.Null()]),
+  },
+  closed,
+);
+export type TrialRequest = Static<typeof TrialRequest>;
+
+export const KeepRequest = Type.Object(
+  {
+    /** Carry the change to the other sheet as well. */
+    both: Type.Boolean(),
+  },
+  closed,
+);
+export type KeepRequest = Static<typeof KeepRequest>;
+
+export const AsideRequest = Type.Object({ reason: Type.String({ minLength: 1, maxLength: 500 }) }, closed);
+export type AsideRequest = Static<typeof AsideRequest>;
+
+/** Moves the head along the versions. `base` is the head the page showed. */
+export const StepRequest = Type.Object({ base: Type.Integer() }, closed);
+export type StepRequest = Static<typeof StepRequest>;
