@@ -1,0 +1,29 @@
+/**
+ * Brings the demo shots in through the same door as a user's, those that are not there yet, and leaves
+ * each as a shot folder below the data folder for whoever wants to look into one.
+ */
+import { mkdir, writeFile } from 'node:fs/promises';
+import { dirname, join, resolve } from 'node:path';
+import { canonicalText } from '../core/document/canonical.ts';
+import type { ErrorBody, ShotSummary } from '../core/contracts/events.ts';
+import { demoShots } from './shots.ts';
+
+const address = `http://${process.env.DUSTING_HOST || '127.0.0.1'}:${process.env.DUSTING_PORT || 4600}/api/shots`;
+const folder = resolve(process.env.DUSTING_DATA || '.dusting', 'demo');
+
+const present = new Set(((await (await fetch(address)).json()) as ShotSummary[]).map((shot) => shot.code));
+for (const [code, build] of Object.entries(demoShots)) {
+  if (present.has(code)) continue;
+  const { document, files } = await build();
+  const all = new Map([['shot.json', new TextEncoder().encode(canonicalText(document))], ...files]);
+  const form = new FormData();
+  for (const [path, bytes] of all) {
+    const place = join(folder, code, path);
+    await mkdir(dirname(place), { recursive: true });
+    await writeFile(place, bytes);
+    form.append('files', new Blob([bytes as Uint8Array<ArrayBuffer>]), `${code}/${path}`);
+  }
+  const response = await fetch(address, { method: 'POST', body: form });
+  if (!response.ok) throw new Error(`demo shot ${code}: ${((await response.json()) as ErrorBody).error}`);
+  console.log(`Demo shot ${code}, ${document.name}, came in; its folder is ${join(folder, code)}.`);
+}

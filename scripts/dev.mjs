@@ -1,0 +1,26 @@
+#!/usr/bin/env node
+/** `npm run dev`: the server from its source, the page through Vite with hot reload. */
+import { join } from 'node:path';
+import process from 'node:process';
+import { sourceParts } from './lib/application.mjs';
+import { launch } from './lib/launch.mjs';
+import { needNode, needPackages, root } from './lib/machine.mjs';
+import { run, say } from './lib/say.mjs';
+
+await run(async () => {
+  needNode();
+  needPackages();
+  const port = Number(process.env.DUSTING_PORT || 4600);
+  // The server itself restarts on change; Vite does the same for the page.
+  const parts = { ...sourceParts, server: ['--watch', ...sourceParts.server] };
+  await launch(parts, port, async (host) => {
+    const { createServer } = await import('vite');
+    const vite = await createServer({
+      configFile: join(root, 'vite.config.ts'),
+      server: { host, port: port + 1, proxy: { '/api': `http://${host}:${port}` } },
+    });
+    await vite.listen();
+    say(`\nThe page with hot reload is at http://${host}:${port + 1}/   (Ctrl-C stops everything)`);
+    return { stop: () => vite.close() };
+  });
+});

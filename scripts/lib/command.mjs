@@ -1,0 +1,36 @@
+/** Running other programs: to their end, or beside us until they are told to stop. */
+import { spawn, spawnSync } from 'node:child_process';
+import { openSync } from 'node:fs';
+
+/** @returns {{ ok: boolean, out: string }} with both output streams */
+export function attempt(command, args, options = {}) {
+  const result = spawnSync(command, args, { encoding: 'utf8', ...options });
+  return {
+    ok: result.status === 0,
+    out: `${result.stdout ?? ''}${result.stderr ?? ''}${result.error?.message ?? ''}`.trim(),
+  };
+}
+
+/** Runs with the terminal as its own. */
+export function show(command, args, options = {}) {
+  return spawnSync(command, args, { stdio: 'inherit', ...options }).status === 0;
+}
+
+/**
+ * Starts a process of its own group, so that Ctrl-C reaches us alone and we stop things in order.
+ * @param logFile where its output goes
+ */
+export function startApart(command, args, { logFile, ...options }) {
+  const log = openSync(logFile, 'a');
+  return spawn(command, args, { ...options, detached: true, stdio: ['ignore', log, log] });
+}
+
+/** Asks a child to end, and ends it after `patience` milliseconds. */
+export async function stopChild(child, patience = 8000) {
+  if (child.exitCode !== null || child.signalCode !== null) return;
+  const ended = new Promise((resolve) => child.once('exit', resolve));
+  child.kill('SIGTERM');
+  const timer = setTimeout(() => child.kill('SIGKILL'), patience);
+  await ended;
+  clearTimeout(timer);
+}

@@ -1,0 +1,37 @@
+/** The connection pool, migrations, and the queue's way into our transactions. */
+import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
+import { migrate } from 'drizzle-orm/node-postgres/migrator';
+import { sql } from 'drizzle-orm';
+import { existsSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import pg from 'pg';
+import * as schema from './schema.ts';
+
+export type Database = NodePgDatabase<typeof schema>;
+export type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0];
+
+const MIGRATION_LOCK = 814_200_117;
+
+export function connect(url: string): { db: Database; pool: pg.Pool } {
+  const pool = new pg.Pool({ connectionString: url, max: 10 });
+  // A lost idle connection is replaced by the pool; without a listener it would end the process.
+  pool.on('error', () => {});
+  return { db: drizzle(pool, { schema, casing: 'snake_case' }), pool };
+}
+
+/** Brings the tables up to date; processes that start together take turns. */
+export async function migrateDatabase(url: string): Promise<void> {
+  const client = new pg.Client({ connectionString: url });
+  await client.connect();
+  try {
+    const db = drizzle(client, { casing: 'snake_case' });
+    await db.execute(sql`select pg_advisory_lock(${MIGRATION_LOCK})`);
+    // Beside this file in the source, beside the bundle when built.
+    const folder = ['./migrations', './db/migrations']
+      .map((place) => fileURLToPath(new URL(place, import.meta.url)))
+      .find(existsSync)!;
+    await migrate(db, { migrationsFolder: folder });
+  } finally {
+    await client.end();
+  }
+}

@@ -1,0 +1,162 @@
+/**
+ * Everything the server remembers, as rows. Documents, patches and findings are kept as text and never as
+ * `jsonb`, which would reorder their keys; large bytes are in the blob folder under their hash.
+ */
+import { boolean, doublePrecision, index, integer, pgTable, primaryKey, serial, text, timestamp, unique } from 'drizzle-orm/pg-core';
+
+const createdAt = () => timestamp({ withTimezone: true }).notNull().defaultNow();
+const region = () => ({
+  x: integer().notNull(),
+  y: integer().notNull(),
+  width: integer().notNull(),
+  height: integer().notNull(),
+});
+
+export const shots = pgTable('shots', {
+  id: serial().primaryKey(),
+  code: text().notNull().unique(),
+  name: text().notNull(),
+  /** The version that is worked on; undo and redo move it along the versions' parents. */
+  headVersionId: integer(),
+  /** Raised by every change that a page shows, in the transaction that makes it. */
+  revision: integer().notNull().default(0),
+  createdAt: createdAt(),
+});
+
+/** A version is the document's bytes and a manifest {path: SHA-256}. Never changed once written. */
+export const versions = pgTable(
+  'versions',
+  {
+    id: serial().primaryKey(),
+    shotId: integer().notNull().references(() => shots.id),
+    number: integer().notNull(),
+    parentId: integer(),
+    document: text().notNull(),
+    manifest: text().notNull(),
+    /** JSON Patch from the parent; null for what came in. */
+    patch: text(),
+    reason: text().notNull(),
+    createdAt: createdAt(),
+  },
+  (t) => [unique().on(t.shotId, t.number)],
+);
+
+export const renders = pgTable(
+  'renders',
+  {
+    id: serial().primaryKey(),
+    shotId: integer().notNull().references(() => shots.id),
+    versionId: integer().notNull().references(() => versions.id),
+    /** `base`: the shot as it is; `trial`: one side of a trial. */
+    purpose: text().$type<'base' | 'trial'>().notNull(),
+    sheet: text().$type<'preview' | 'final'>().notNull(),
+    /** JSON Patch on the version's document that this render is made with. */
+    patch: text().notNull(),
+    ...region(),
+    /** Whether the region is all of the sheet's frame. Causes are looked for in whole frames. */
+    wholeFrame: boolean().notNull(),
+    seed: doublePrecision().notNull(),
+    /** Groups of 4 samples that every tile is to reach. */
+    targetGroups: integer().notNull(),
+    tileSize: integer().notNull(),
+    tileCount: integer().notNull(),
+    /** Groups done, summed over tiles, and what they took. Counted once a tile and round. */
+    doneGroups: integer().notNull().default(0),
+    rays: doublePrecision().notNull().default(0),
+    ms: doublePrecision().notNull().default(0),
+    /** Raised with every tile. */
+    revision: integer().notNull().default(0),
+    state: text().$type<'active' | 'done' | 'stopped' | 'failed'>().notNull(),
+    /** Whether causes were looked for in it: base renders only. */
+    examined: text().$type<'no' | 'waiting' | 'done' | 'failed'>().notNull().default('no'),
+    /** Raised when it is stopped or continued; jobs of an earlier epoch do nothing. */
+    epoch: integer().notNull().default(0),
+    error: text(),
+    /** Which build of the core made it: films of different builds are not mixed. */
+    build: text().notNull(),
+    createdAt: createdAt(),
+    finishedAt: timestamp({ withTimezone: true }),
+  },
+  (t) => [index().on(t.shotId)],
+);
+
+/** A tile's film after so many groups. The first result wins; a later one holds the same bits. */
+export const tiles = pgTable(
+  'tiles',
+  {
+    renderId: integer().notNull().references(() => renders.id),
+    tile: integer().notNull(),
+    groups: integer().notNull(),
+    film: text().notNull(),
+    /** Rays and milliseconds this round took. */
+    rays: doublePrecision().notNull(),
+    ms: doublePrecision().notNull(),
+    worker: text().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.renderId, t.tile, t.groups] })],
+);
+
+/** Rounds of a batch of tiles that were finished, so that what follows them is queued once. */
+export const batches = pgTable('batches', {
+  id: text().primaryKey(),
+  renderId: integer().notNull().references(() => renders.id),
+});
+
+export const findings = pgTable(
+  'findings',
+  {
+    id: serial().primaryKey(),
+    shotId: integer().notNull().references(() => shots.id),
+    renderId: integer().notNull().references(() => renders.id),
+    key: text().notNull(),
+    /** Samples per pixel the render had: a continued render is examined again, and older findings stay. */
+    samples: integer().notNull(),
+    /** `Finding` as JSON, written once: predictions are stored before any trial and never rewritten. */
+    body: text().notNull(),
+    /** Blob: one byte a pixel of the full frame. */
+    mask: text().notNull(),
+    position: integer().notNull(),
+    createdAt: createdAt(),
+  },
+  (t) => [unique().on(t.renderId, t.key, t.samples)],
+);
+
+export const trials = pgTable(
+  'trials',
+  {
+    id: serial().primaryKey(),
+    shotId: integer().notNull().references(() => shots.id),
+    number: integer().notNull(),
+    /** Null for values that a person set by hand. */
+    findingId: integer().references(() => findings.id),
+    remedyId: text(),
+    title: text().notNull(),
+    versionId: integer().notNull().references(() => versions.id),
+    sheet: text().$type<'preview' | 'final'>().notNull(),
+    /** JSON Patch on the version's document. */
+    patch: text().notNull(),
+    ...region(),
+    state: text().$type<'predicting' | 'rendering' | 'done' | 'stopped' | 'failed'>().notNull(),
+    error: text(),
+    /** `Effect` as JSON; the prediction is there before the first ray of the trial, and stays. */
+    predicted: text(),
+    measured: text(),
+    beforeRenderId: integer().references(() => renders.id),
+    afterRenderId: integer().references(() => renders.id),
+    createdAt: createdAt(),
+  },
+  (t) => [unique().on(t.shotId, t.number)],
+);
+
+/** What a person decided: about a trial (keep, drop) or about a finding (put aside). */
+export const decisions = pgTable('decisions', {
+  id: serial().primaryKey(),
+  shotId: integer().notNull().references(() => shots.id),
+  trialId: integer().references(() => trials.id),
+  findingId: integer().references(() => findings.id),
+  verdict: text().$type<'keep' | 'drop' | 'put aside' | 'take up'>().notNull(),
+  reason: text().notNull().default(''),
+  /** The version that keeping made. */
+  versionId: integer().references(() => versions.id),
+  createdAt: createdAt(),
+});

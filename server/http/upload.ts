@@ -1,0 +1,160 @@
+/**
+ * A shot on its way in over HTTP: a folder's files, or one archive, streamed to a folder of its own that
+ * is gone when the request is. Nothing is kept of an upload that is refused.
+ */
+import busboy from 'busboy';
+import type { Request } from 'express';
+import { createWriteStream } from 'node:fs';
+import { mkdir, mkdtemp, rm } from 'node:fs/promises';
+import { dirname, join } from 'node:path';
+import { Transform, type Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { promisify } from 'node:util';
+import yauzl from 'yauzl';
+import { FILE_PATTERN } from '../../core/document/schema.ts';
+import { RequestError } from '../errors.ts';
+import { filesInFolder, type ShotFiles } from '../shots/shot-files.ts';
+
+const MOST_FILES = 20_000;
+const SAFE_PATH = new RegExp(FILE_PATTERN);
+
+/** Bytes that an upload may still bring, over all its files, packed or not. */
+class Allowance {
+  private left: number;
+  constructor(private readonly limit: number) {
+    this.left = limit;
+  }
+
+  take(bytes: number): void {
+    this.left -= bytes;
+    if (this.left < 0) throw this.tooLarge();
+  }
+
+  tooLarge(): RequestError {
+    return new RequestError(413, `The upload is larger than ${tellBytes(this.limit)}, the most this server takes. Nothing was kept.`);
+  }
+
+  meter(): Transform {
+    return new Transform({
+      transform: (chunk: Buffer, _encoding, done) => {
+        try {
+          this.take(chunk.length);
+          done(null, chunk);
+        } catch (error) {
+          done(error as Error);
+        }
+      },
+    });
+  }
+}
+
+/**
+ * @param folder where uploads may stand while they come in
+ * @param limit most bytes, before and after unpacking
+ * @param use what to do with the files; they are gone afterwards
+ */
+export async function receiveUpload<T>(
+  request: Request,
+  folder: string,
+  limit: number,
+  use: (files: ShotFiles) => Promise<T>,
+): Promise<T> {
+  const allowance = new Allowance(limit);
+  // Refused by what it says of itself, before a byte of it is read.
+  if (Number(request.headers['content-length'] ?? 0) > limit + 1024 ** 2) throw allowance.tooLarge();
+  await mkdir(folder, { recursive: true });
+  const own = await mkdtemp(join(folder, 'upload-'));
+  try {
+    const archives = await receiveFiles(request, own, allowance);
+    for (const archive of archives) {
+      await unpack(archive, own, allowance);
+      await rm(archive);
+    }
+    return await use(await filesInFolder(own));
+  } finally {
+    await rm(own, { recursive: true, force: true });
+  }
+}
+
+/** @returns paths of the archives among what came */
+async function receiveFiles(request: Request, own: string, allowance: Allowance): Promise<string[]> {
+  let form: busboy.Busboy;
+  try {
+    form = busboy({ headers: request.headers, preservePath: true, limits: { files: MOST_FILES } });
+  } catch (error) {
+    throw new RequestError(400, `A shot comes in as a form with files (multipart/form-data): ${(error as Error).message}.`);
+  }
+  const archives: string[] = [];
+  const writes: Promise<void>[] = [];
+  let failure: Error | null = null;
+  const fail = (error: Error) => {
+    failure ??= error;
+    request.unpipe(form);
+    form.destroy();
+  };
+  form.on('file', (_field, stream: Readable, { filename = '' }: { filename?: string }) => {
+    writes.push(
+      writeInto(own, filename, stream.pipe(allowance.meter()))
+        .then((path) => void (/\.zip$/i.test(path) && archives.push(path)))
+        .catch((error: Error) => {
+          stream.resume();
+          fail(error);
+        }),
+    );
+  });
+  form.on('filesLimit', () => fail(new RequestError(413, `The upload has more than ${MOST_FILES} files.`)));
+  try {
+    await pipeline(request, form);
+  } catch (error) {
+    failure ??= new RequestError(400, `The upload broke off (${(error as Error).message}). Nothing was kept.`);
+  }
+  await Promise.all(writes);
+  if (failure) {
+    // What is still on its way is read and forgotten, so that the answer reaches the page.
+    request.resume();
+    throw failure as Error;
+  }
+  return archives;
+}
+
+async function writeInto(own: string, path: string, from: Readable): Promise<string> {
+  if (!path || !SAFE_PATH.test(path))
+    throw new RequestError(400, `A file of the upload is called "${path.slice(0, 80)}", which leaves its folder.`);
+  const place = join(own, path);
+  await mkdir(dirname(place), { recursive: true });
+  await pipeline(from, createWriteStream(place));
+  return place;
+}
+
+/** yauzl refuses names that leave the folder by itself; sizes are counted as bytes come out, not believed. */
+async function unpack(archive: string, own: string, allowance: Allowance): Promise<void> {
+  try {
+    const zip = await promisify<string, yauzl.Options, yauzl.ZipFile>(yauzl.open)(archive, { lazyEntries: true });
+    const openEntry = promisify(zip.openReadStream.bind(zip)) as (entry: yauzl.Entry) => Promise<Readable>;
+    let count = 0;
+    await new Promise<void>((resolve, reject) => {
+      zip.on('error', reject);
+      zip.on('end', resolve);
+      zip.on('entry', (entry: yauzl.Entry) => {
+        const next = async () => {
+          if (++count > MOST_FILES) throw new RequestError(413, `The archive has more than ${MOST_FILES} files.`);
+          if (!entry.fileName.endsWith('/'))
+            await writeInto(own, entry.fileName, (await openEntry(entry)).pipe(allowance.meter()));
+          zip.readEntry();
+        };
+        next().catch((error: Error) => {
+          zip.close();
+          reject(error);
+        });
+      });
+      zip.readEntry();
+    });
+  } catch (error) {
+    if (error instanceof RequestError) throw error;
+    throw new RequestError(400, `The archive could not be unpacked: ${(error as Error).message}. Nothing was kept.`);
+  }
+}
+
+function tellBytes(bytes: number): string {
+  return bytes >= 1024 ** 3 ? `${+(bytes / 1024 ** 3).toFixed(1)} GB` : `${+(bytes / 1024 ** 2).toFixed(1)} MB`;
+}

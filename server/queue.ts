@@ -1,0 +1,108 @@
+/**
+ * The queue of work, in PostgreSQL through pg-boss. Any number of worker processes take from it.
+ *
+ * Jobs are short and may run twice: a worker that dies leaves its job to expire, and another one does it
+ * again with the same bits. So limits are tight and retries many. Jobs are sent inside the transaction
+ * that made them necessary.
+ */
+import { sql } from 'drizzle-orm';
+import PgBoss from 'pg-boss';
+import type { Database, Transaction } from './db/database.ts';
+import { log } from './log.ts';
+
+/** Each queue's jobs, and how long one may take before another worker does it again, seconds. */
+const QUEUES = {
+  tiles: { expireInSeconds: 12 },
+  examine: { expireInSeconds: 120 },
+  predict: { expireInSeconds: 60 },
+} as const;
+export type QueueName = keyof typeof QUEUES;
+
+export interface TilesJob {
+  renderId: number;
+  epoch: number;
+  /** Names this batch and round; what follows it is queued once. */
+  batch: string;
+  tiles: number[];
+  /** Groups that the tiles are to reach in this round. */
+  groups: number;
+}
+export interface ExamineJob {
+  renderId: number;
+}
+export interface PredictJob {
+  trialId: number;
+}
+export interface Jobs {
+  tiles: TilesJob;
+  examine: ExamineJob;
+  predict: PredictJob;
+}
+
+export class Queue {
+  private readonly boss: PgBoss;
+
+  constructor(url: string) {
+    this.boss = new PgBoss({
+      connectionString: url,
+      max: 4,
+      schedule: false,
+      maintenanceIntervalSeconds: 3,
+      archiveCompletedAfterSeconds: 3600,
+      deleteAfterHours: 12,
+    });
+    this.boss.on('error', (error) => log.error({ error }, 'queue'));
+  }
+
+  async start(): Promise<void> {
+    await this.boss.start();
+    for (const [name, { expireInSeconds }] of Object.entries(QUEUES)) {
+      const options = { name, policy: 'standard' as const, retryLimit: 1000, retryDelay: 0, expireInSeconds };
+      // Creating leaves a queue that is there as it was.
+      await this.boss.createQueue(name, options);
+      await this.boss.updateQueue(name, options);
+    }
+  }
+
+  stop(): Promise<void> {
+    return this.boss.stop({ graceful: false, wait: false, close: true } as PgBoss.StopOptions);
+  }
+
+  /** Queues jobs with the transaction: they exist if it does. Higher priorities are taken first. */
+  async send<N extends QueueName>(tx: Transaction | Database, name: N, jobs: Jobs[N][], priority = 0): Promise<void> {
+    if (jobs.length === 0) return;
+    await this.boss.insert(
+      jobs.map((data) => ({ name, data, priority, retryLimit: 1000, expireInSeconds: QUEUES[name].expireInSeconds })),
+      { db: sqlOf(tx) } as PgBoss.InsertOptions,
+    );
+    await tx.execute(sql`select pg_notify('dusting_work', ${name})`);
+  }
+
+  /** The next job, marked as ours for as long as its queue allows. */
+  async take<N extends QueueName>(name: N): Promise<{ id: string; data: Jobs[N] } | null> {
+    const [job] = await this.boss.fetch<Jobs[N]>(name, { priority: true });
+    return job ? { id: job.id, data: job.data } : null;
+  }
+
+  async done(name: QueueName, id: string): Promise<void> {
+    await this.boss.complete(name, id);
+  }
+
+  /** It will be tried again. */
+  async failed(name: QueueName, id: string, error: unknown): Promise<void> {
+    await this.boss.fail(name, id, { message: String(error) });
+  }
+}
+
+/** pg-boss writes `$1`-numbered SQL; drizzle's session runs it inside the transaction. */
+function sqlOf(tx: Transaction | Database): PgBoss.Db {
+  return {
+    async executeSql(text: string, values: unknown[] = []) {
+      const chunks = text.split(/\$(\d+)/);
+      const query = sql.empty();
+      chunks.forEach((chunk, i) => query.append(i % 2 ? sql`${sql.param(values[Number(chunk) - 1] ?? null)}` : sql.raw(chunk)));
+      const result = await tx.execute(query);
+      return { rows: result.rows as unknown[] };
+    },
+  };
+}

@@ -1,0 +1,60 @@
+/** Looks for causes in a finished base render and writes the findings down, once. */
+import { eq } from 'drizzle-orm';
+import { canonicalText } from '../../core/document/canonical.ts';
+import { pilotSeed } from '../../core/predict/seeds.ts';
+import { samplesOf } from '../../core/render/rounds.ts';
+import type { Context } from '../context.ts';
+import { findings, renders } from '../db/schema.ts';
+import { log } from '../log.ts';
+import { shotChanged } from '../notify.ts';
+import type { ExamineJob } from '../queue.ts';
+import { filmsOf } from './films.ts';
+import { lockRender } from './renders.ts';
+import type { RenderThreads } from './render-threads.ts';
+import type { Scenes } from './scenes.ts';
+
+export async function examineRender(context: Context, scenes: Scenes, threads: RenderThreads, job: ExamineJob) {
+  const { db } = context;
+  const [render] = await db.select().from(renders).where(eq(renders.id, job.renderId));
+  if (render?.examined !== 'waiting') return;
+  try {
+    const samples = samplesOf(render.targetGroups);
+    const { document, scene } = await scenes.get(render.versionId, [], render.sheet);
+    const found = await threads.run('examine', {
+      scene,
+      document,
+      sheet: { ...document.sheets[render.sheet], samples },
+      films: await filmsOf(context, db, render.id),
+      pilotSeed: pilotSeed(render.id),
+    });
+    const masks = await Promise.all(found.map(({ mask }) => context.blobs.put(mask)));
+    await db.transaction(async (tx) => {
+      const now = await lockRender(tx, render.id);
+      if (now.examined !== 'waiting' || now.epoch !== render.epoch) return;
+      if (found.length)
+        await tx
+          .insert(findings)
+          .values(
+            found.map(({ finding }, position) => ({
+              shotId: render.shotId,
+              renderId: render.id,
+              key: finding.key,
+              samples,
+              body: canonicalText(finding),
+              mask: masks[position],
+              position,
+            })),
+          )
+          .onConflictDoNothing();
+      await tx.update(renders).set({ examined: 'done' }).where(eq(renders.id, render.id));
+      await shotChanged(tx, render.shotId);
+    });
+  } catch (error) {
+    log.error({ error: String(error), render: render.id }, 'examining failed');
+    await db.transaction(async (tx) => {
+      const message = `Causes could not be looked for: ${(error as Error).message}`;
+      await tx.update(renders).set({ examined: 'failed', error: message }).where(eq(renders.id, render.id));
+      await shotChanged(tx, render.shotId);
+    });
+  }
+}

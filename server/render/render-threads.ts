@@ -1,0 +1,28 @@
+/** The threads of a worker process: each does one task at a time, from `render-thread.ts`. */
+import { Piscina } from 'piscina';
+import { fileURLToPath } from 'node:url';
+import type { Tasks } from './render-thread.ts';
+
+export class RenderThreads {
+  private readonly pool: Piscina;
+
+  constructor(readonly count: number) {
+    // Built, this file is a chunk beside the thread's own entry; from source, both are TypeScript.
+    const entry = import.meta.url.endsWith('.ts') ? './render-thread.ts' : './render-thread.mjs';
+    this.pool = new Piscina({
+      filename: fileURLToPath(new URL(entry, import.meta.url)),
+      minThreads: count,
+      maxThreads: count,
+      idleTimeout: Infinity,
+      concurrentTasksPerWorker: 1,
+    });
+  }
+
+  run<N extends keyof Tasks>(name: N, task: Parameters<Tasks[N]>[0]): Promise<ReturnType<Tasks[N]>> {
+    return this.pool.run(task, { name });
+  }
+
+  close(): Promise<void> {
+    return this.pool.destroy();
+  }
+}

@@ -1,0 +1,128 @@
+/** One batch of tiles, one round further. May run twice, on two workers at once: the first result wins. */
+import { and, desc, eq, lt, sql } from 'drizzle-orm';
+import type { JsonPatch } from '../../core/document/patch.ts';
+import { nextRound } from '../../core/render/rounds.ts';
+import { config } from '../config.ts';
+import type { Context } from '../context.ts';
+import { batches, renders, tiles } from '../db/schema.ts';
+import { shotChanged } from '../notify.ts';
+import type { TilesJob } from '../queue.ts';
+import { sideFinished } from '../trials/trial-renders.ts';
+import { failRender, lockRender, queueRound, tileRegions, type RenderRow } from './renders.ts';
+import type { RenderThreads } from './render-threads.ts';
+import type { TileResult } from './render-thread.ts';
+import type { Scenes } from './scenes.ts';
+
+/** How long a batch should take on one process's threads, milliseconds; well below the queue's patience. */
+const BATCH_MS = 2000;
+
+export async function renderBatch(
+  context: Context,
+  scenes: Scenes,
+  threads: RenderThreads,
+  job: TilesJob,
+): Promise<void> {
+  const { db } = context;
+  const [render] = await db.select().from(renders).where(eq(renders.id, job.renderId));
+  const isCurrent = async () => {
+    const [now] = await db
+      .select({ epoch: renders.epoch, state: renders.state })
+      .from(renders)
+      .where(eq(renders.id, job.renderId));
+    return now?.epoch === job.epoch && now.state === 'active';
+  };
+  if (!render || render.epoch !== job.epoch || render.state !== 'active') return;
+  try {
+    const { document, scene } = await scenes.get(
+      render.versionId,
+      JSON.parse(render.patch) as JsonPatch,
+      render.sheet,
+    );
+    const sheet = document.sheets[render.sheet];
+    const regions = tileRegions(render);
+    const times = await Promise.all(
+      job.tiles.map(async (tile) => {
+        const before = await filmBefore(context, render.id, tile, job.groups);
+        if (before?.groups === job.groups) return before.ms;
+        if (!(await isCurrent())) return null;
+        const film = before ? await context.blobs.get(before.film) : null;
+        const task = { scene, sheet, seed: render.seed, region: regions[tile], film, groups: job.groups };
+        const result = await threads.run('renderTile', task);
+        await recordTile(context, job, tile, result);
+        return result.ms;
+      }),
+    );
+    if (times.includes(null)) return;
+    const total = (times as number[]).reduce((a, b) => a + b, 0);
+    await queueNextRound(context, job, total / times.length, threads.count);
+  } catch (error) {
+    if (!(error instanceof RangeError || (error as Error).name === 'InvalidInput')) throw error;
+    await failRender(context, job.renderId, (error as Error).message);
+  }
+}
+
+/** The tile's film at these groups, or the latest before; null when there is none. */
+async function filmBefore({ db }: Context, renderId: number, tile: number, groups: number) {
+  const [row] = await db
+    .select()
+    .from(tiles)
+    .where(and(eq(tiles.renderId, renderId), eq(tiles.tile, tile), lt(tiles.groups, groups + 1)))
+    .orderBy(desc(tiles.groups))
+    .limit(1);
+  return row ?? null;
+}
+
+/** Writes a result down, unless it or a later one is there already, and ends the render with its last tile. */
+async function recordTile(context: Context, job: TilesJob, tile: number, result: TileResult): Promise<void> {
+  const film = await context.blobs.put(result.film);
+  await context.db.transaction(async (tx) => {
+    const render = await lockRender(tx, job.renderId);
+    const [{ most }] = await tx
+      .select({ most: sql<number>`coalesce(max(${tiles.groups}), 0)` })
+      .from(tiles)
+      .where(and(eq(tiles.renderId, job.renderId), eq(tiles.tile, tile)));
+    if (most >= job.groups) return;
+    await tx.insert(tiles).values({
+      renderId: job.renderId,
+      tile,
+      groups: job.groups,
+      film,
+      rays: result.rays,
+      ms: result.ms,
+      worker: config.processName,
+    });
+    const doneGroups = render.doneGroups + job.groups - most;
+    const isDone = render.state === 'active' && doneGroups === render.tileCount * render.targetGroups;
+    const change: Partial<RenderRow> = {
+      doneGroups,
+      rays: render.rays + result.rays,
+      ms: render.ms + result.ms,
+      revision: render.revision + 1,
+    };
+    if (isDone) Object.assign(change, { state: 'done', finishedAt: new Date() });
+    if (isDone && render.purpose === 'base' && render.wholeFrame) {
+      change.examined = 'waiting';
+      await context.queue.send(tx, 'examine', [{ renderId: render.id }], 10);
+    }
+    await tx.update(renders).set(change).where(eq(renders.id, render.id));
+    if (isDone && render.purpose === 'trial') await sideFinished(context, tx, render.id);
+    await shotChanged(tx, render.shotId);
+  });
+}
+
+async function queueNextRound(context: Context, job: TilesJob, msPerTile: number, threads: number): Promise<void> {
+  await context.db.transaction(async (tx) => {
+    const render = await lockRender(tx, job.renderId);
+    if (render.epoch !== job.epoch || render.state !== 'active' || job.groups >= render.targetGroups) return;
+    const first = await tx
+      .insert(batches)
+      .values({ id: job.batch, renderId: job.renderId })
+      .onConflictDoNothing()
+      .returning();
+    if (first.length === 0) return;
+    const next = nextRound(job.groups, render.targetGroups);
+    const growth = Math.max(1, (next - job.groups) / Math.max(1, job.groups - job.groups / 2));
+    const size = Math.max(1, Math.floor((BATCH_MS * threads) / (msPerTile * growth)));
+    await queueRound(context, tx, render, next, job.tiles, size);
+  });
+}

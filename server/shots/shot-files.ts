@@ -1,0 +1,23 @@
+/** The files of a shot on their way in, wherever they are: a folder, an upload, or memory. */
+import { readdir, readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+
+export interface ShotFiles {
+  /** Relative paths with forward slashes. */
+  paths: string[];
+  /** Null when there is no such file. */
+  read(path: string): Promise<Uint8Array | null>;
+}
+
+export function filesInMemory(files: Map<string, Uint8Array>): ShotFiles {
+  return { paths: [...files.keys()], read: async (path) => files.get(path) ?? null };
+}
+
+export async function filesInFolder(folder: string): Promise<ShotFiles> {
+  const entries = await readdir(folder, { recursive: true, withFileTypes: true });
+  const paths = entries
+    .filter((entry) => entry.isFile())
+    .map((entry) => join(entry.parentPath, entry.name).slice(folder.length + 1).replaceAll('\\', '/'));
+  const known = new Set(paths);
+  return { paths, read: async (path) => (known.has(path) ? readFile(join(folder, path)) : null) };
+}

@@ -1,0 +1,87 @@
+/** A shot's versions: a tree by parents, and a head that undo and redo move along it. */
+import { and, desc, eq, max } from 'drizzle-orm';
+import { canonicalText } from '../../core/document/canonical.ts';
+import { applyPatch, type JsonPatch } from '../../core/document/patch.ts';
+import type { ShotDocument } from '../../core/document/schema.ts';
+import { validateDocument } from '../../core/document/validate.ts';
+import type { Context } from '../context.ts';
+import type { Transaction } from '../db/database.ts';
+import { shots, versions } from '../db/schema.ts';
+import { conflict, notFound } from '../errors.ts';
+import { shotChanged } from '../notify.ts';
+import type { VersionRow } from '../render/renders.ts';
+
+export type ShotRow = typeof shots.$inferSelect;
+
+export async function shotByCode(tx: Transaction | Context['db'], code: string): Promise<ShotRow> {
+  const [shot] = await tx.select().from(shots).where(eq(shots.code, code));
+  if (!shot) throw notFound(`shot "${code}"`);
+  return shot;
+}
+
+/** The shot, locked against other changes of its head until the transaction ends, and its head version. */
+export async function lockHead(tx: Transaction, code: string): Promise<{ shot: ShotRow; head: VersionRow }> {
+  const [shot] = await tx.select().from(shots).where(eq(shots.code, code)).for('update');
+  if (!shot) throw notFound(`shot "${code}"`);
+  const [head] = await tx.select().from(versions).where(eq(versions.id, shot.headVersionId!));
+  return { shot, head };
+}
+
+/** A new version on the head: its document patched, checked as a whole, and made the head. */
+export async function addVersion(
+  tx: Transaction,
+  shot: ShotRow,
+  head: VersionRow,
+  patch: JsonPatch,
+  reason: string,
+): Promise<VersionRow> {
+  const document = validateDocument(applyPatch(JSON.parse(head.document) as ShotDocument, patch), shot.code);
+  const [{ last }] = await tx.select({ last: max(versions.number) }).from(versions).where(eq(versions.shotId, shot.id));
+  const [version] = await tx
+    .insert(versions)
+    .values({
+      shotId: shot.id,
+      number: last! + 1,
+      parentId: head.id,
+      document: canonicalText(document),
+      manifest: head.manifest,
+      patch: canonicalText(patch),
+      reason,
+    })
+    .returning();
+  await moveHead(tx, shot, version.id);
+  return version;
+}
+
+async function moveHead(tx: Transaction, shot: ShotRow, versionId: number): Promise<void> {
+  await tx.update(shots).set({ headVersionId: versionId }).where(eq(shots.id, shot.id));
+  await shotChanged(tx, shot.id);
+}
+
+/** The version that redo goes on to: the newest one made from `head`. */
+export async function redoOf(tx: Transaction | Context['db'], head: VersionRow): Promise<VersionRow | null> {
+  const [child] = await tx
+    .select()
+    .from(versions)
+    .where(and(eq(versions.shotId, head.shotId), eq(versions.parentId, head.id)))
+    .orderBy(desc(versions.number))
+    .limit(1);
+  return child ?? null;
+}
+
+/** @param base the head that the page showed; another page may have moved it since */
+export async function stepHead(context: Context, code: string, base: number, way: 'undo' | 'redo'): Promise<void> {
+  await context.db.transaction(async (tx) => {
+    const { shot, head } = await lockHead(tx, code);
+    needBase(head, base);
+    const to = way === 'undo' ? head.parentId : ((await redoOf(tx, head))?.id ?? null);
+    if (to === null) throw conflict(`There is nothing to ${way} in ${code}.`);
+    await moveHead(tx, shot, to);
+  });
+}
+
+/** Throws when a change was meant for another version than the one it would land on. */
+export function needBase(head: VersionRow, base: number): void {
+  if (head.id !== base)
+    throw conflict(`The shot is at version ${head.number} by now. Look at it, then change it again.`);
+}

@@ -1,0 +1,163 @@
+/** Trials: begun from a remedy or from values set by hand, stopped, kept, dropped. */
+import { and, desc, eq, max } from 'drizzle-orm';
+import type { Finding } from '../../core/contracts/finding.ts';
+import type { TrialRequest } from '../../core/contracts/requests.ts';
+import { canonicalText } from '../../core/document/canonical.ts';
+import { InvalidInput } from '../../core/document/problem.ts';
+import type { JsonPatch } from '../../core/document/patch.ts';
+import type { ShotDocument } from '../../core/document/schema.ts';
+import type { Context } from '../context.ts';
+import type { Transaction } from '../db/database.ts';
+import { decisions, findings, renders, shots, trials } from '../db/schema.ts';
+import { conflict, notFound } from '../errors.ts';
+import { shotChanged } from '../notify.ts';
+import { patchedDocument, regionIn, stopRender } from '../render/renders.ts';
+import { sheetPatch, type SheetValues } from '../shots/dials.ts';
+import { addVersion, lockHead } from '../shots/versions.ts';
+import { beginTrial, type TrialRow } from './trial-renders.ts';
+
+/** @returns the trial's number in its shot */
+export async function createTrial(context: Context, code: string, request: TrialRequest): Promise<number> {
+  return context.db.transaction(async (tx) => {
+    const { shot, head } = await lockHead(tx, code);
+    const asked = await whatToTry(tx, shot.id, request);
+    const document = JSON.parse(head.document) as ShotDocument;
+    const patch = sheetPatch(document, [request.sheet], asked.values);
+    if (patch.length === 0) throw conflict(`The ${request.sheet} sheet stands like that already: nothing to try.`);
+    const after = patchedDocument(head, patch).sheets[request.sheet];
+    const before = document.sheets[request.sheet];
+    if (after.width !== before.width || after.height !== before.height)
+      throw conflict('A trial compares the same pixels: it cannot change the width or height.');
+    const region = regionIn(before, request.region ?? asked.finding?.region ?? null);
+    const [{ last }] = await tx.select({ last: max(trials.number) }).from(trials).where(eq(trials.shotId, shot.id));
+    const [trial] = await tx
+      .insert(trials)
+      .values({
+        shotId: shot.id,
+        number: (last ?? 0) + 1,
+        findingId: request.finding,
+        remedyId: request.remedy,
+        title: asked.title,
+        versionId: head.id,
+        sheet: request.sheet,
+        patch: canonicalText(patch),
+        ...region,
+        state: 'predicting',
+      })
+      .returning();
+    const isAsPredicted =
+      asked.finding !== null &&
+      asked.versionId === head.id &&
+      asked.sheet === request.sheet &&
+      canonicalText(region) === canonicalText(asked.finding.region);
+    if (isAsPredicted) await beginTrial(context, tx, trial, asked.predicted!);
+    else await context.queue.send(tx, 'predict', [{ trialId: trial.id }], 200);
+    await shotChanged(tx, shot.id);
+    return trial.number;
+  });
+}
+
+/** The values a request means, and, for a remedy, what it was predicted to do and where. */
+async function whatToTry(tx: Transaction, shotId: number, request: TrialRequest) {
+  if (request.finding === null) {
+    if (!request.values)
+      throw new InvalidInput('trial', [{ path: '/values', value: 'null', expected: 'dials to try, or a finding' }]);
+    const title = Object.entries(request.values).map(([p, v]) => `${p.slice(1).replaceAll('/', ' ')} ${v}`);
+    return { title: title.join(', '), values: request.values as SheetValues, finding: null };
+  }
+  const [row] = await tx
+    .select({ finding: findings, render: renders })
+    .from(findings)
+    .innerJoin(renders, eq(renders.id, findings.renderId))
+    .where(and(eq(findings.id, request.finding), eq(findings.shotId, shotId)));
+  if (!row) throw notFound(`finding ${request.finding} in this shot`);
+  const finding = JSON.parse(row.finding.body) as Finding;
+  const remedy = finding.remedies.find((r) => r.id === request.remedy);
+  if (!remedy) throw notFound(`remedy "${request.remedy}" of finding ${request.finding}`);
+  return {
+    title: remedy.title,
+    values: remedy.values as SheetValues,
+    finding,
+    predicted: remedy.predicted,
+    versionId: row.render.versionId,
+    sheet: row.render.sheet,
+  };
+}
+
+async function lockTrial(tx: Transaction, id: number): Promise<TrialRow & { code: string }> {
+  const [row] = await tx
+    .select({ trial: trials, code: shots.code })
+    .from(trials)
+    .innerJoin(shots, eq(shots.id, trials.shotId))
+    .where(eq(trials.id, id))
+    .for('update', { of: trials });
+  if (!row) throw notFound(`trial ${id}`);
+  return { ...row.trial, code: row.code };
+}
+
+export async function stopTrial(context: Context, id: number): Promise<void> {
+  const trial = await context.db.transaction(async (tx) => {
+    const found = await lockTrial(tx, id);
+    if (found.state !== 'predicting' && found.state !== 'rendering')
+      throw conflict(`Trial ${found.number} is not running: it is ${found.state}.`);
+    await tx.update(trials).set({ state: 'stopped' }).where(eq(trials.id, id));
+    await shotChanged(tx, found.shotId);
+    return found;
+  });
+  for (const side of [trial.beforeRenderId, trial.afterRenderId]) {
+    if (side === null) continue;
+    const [row] = await context.db.select().from(renders).where(eq(renders.id, side));
+    if (row.state === 'active') await stopRender(context, side);
+  }
+}
+
+export async function failTrial(context: Context, id: number, error: string): Promise<void> {
+  await context.db.transaction(async (tx) => {
+    const trial = await lockTrial(tx, id);
+    await tx.update(trials).set({ state: 'failed', error }).where(eq(trials.id, id));
+    await shotChanged(tx, trial.shotId);
+  });
+}
+
+async function newestVerdict(tx: Transaction, trialId: number) {
+  const [decision] = await tx
+    .select()
+    .from(decisions)
+    .where(eq(decisions.trialId, trialId))
+    .orderBy(desc(decisions.id))
+    .limit(1);
+  return decision?.verdict ?? null;
+}
+
+/** Makes a new version with the trial's change, in its sheet or in both. Only what was measured can be kept. */
+export async function keepTrial(context: Context, id: number, both: boolean): Promise<void> {
+  await context.db.transaction(async (tx) => {
+    const trial = await lockTrial(tx, id);
+    if (trial.state !== 'done') throw conflict(`Trial ${trial.number} is ${trial.state}: nothing is proved yet.`);
+    const { shot, head } = await lockHead(tx, trial.code);
+    const patch = JSON.parse(trial.patch) as JsonPatch;
+    const document = JSON.parse(head.document) as ShotDocument;
+    const other = trial.sheet === 'preview' ? ('final' as const) : ('preview' as const);
+    const values: SheetValues = {};
+    for (const step of patch)
+      if (step.op === 'replace') values[step.path.slice(`/sheets/${trial.sheet}`.length)] = step.value as number;
+    const whole = both ? [...patch, ...sheetPatch(document, [other], values)] : patch;
+    const sheets = both ? `${trial.sheet} and ${other}` : trial.sheet;
+    const version = await addVersion(tx, shot, head, whole, `Kept trial ${trial.number}: ${trial.title} (${sheets})`);
+    await tx
+      .insert(decisions)
+      .values({ shotId: shot.id, trialId: id, verdict: 'keep', reason: sheets, versionId: version.id });
+  });
+}
+
+export async function dropTrial(context: Context, id: number): Promise<void> {
+  await context.db.transaction(async (tx) => {
+    const trial = await lockTrial(tx, id);
+    if (trial.state === 'predicting' || trial.state === 'rendering')
+      throw conflict(`Trial ${trial.number} is still running. Stop it first.`);
+    if ((await newestVerdict(tx, id)) === 'keep')
+      throw conflict(`Trial ${trial.number} was kept. Undo takes its change back.`);
+    await tx.insert(decisions).values({ shotId: trial.shotId, trialId: id, verdict: 'drop' });
+    await shotChanged(tx, trial.shotId);
+  });
+}
