@@ -18,7 +18,7 @@ import {
 import { config } from '../config.ts';
 import type { Context } from '../context.ts';
 import { log } from '../log.ts';
-import { renderPicture } from '../render/picture.ts';
+import { renderFigures, renderPicture, renderPixel } from '../render/picture.ts';
 import { continueRender, createRender, stopRender } from '../render/renders.ts';
 import { setDials } from '../shots/dials.ts';
 import { decideFinding, findFinding } from '../shots/findings.ts';
@@ -124,6 +124,11 @@ function api(context: Context, hub: EventHub): express.Router {
     const passes = String(request.query.passes ?? 'beauty').split(',');
     const bytes = await renderPicture(context, idOf(request, 'render'), passes);
     response.set({ 'Content-Type': 'application/octet-stream', 'Cache-Control': 'no-store' }).send(Buffer.from(bytes));
+  }));
+  router.get('/renders/:id/figures', answer((request) => renderFigures(context, idOf(request, 'render'))));
+  router.get('/renders/:id/pixel', answer((request) => {
+    const [x, y] = [request.query.x, request.query.y].map(Number);
+    return renderPixel(context, idOf(request, 'render'), x, y);
   }));
   router.post('/renders/:id/stop', answer((request) => stopRender(context, idOf(request, 'render'))));
   router.post('/renders/:id/continue', answer((request) =>

@@ -1,22 +1,55 @@
 /** Pictures of renders, as far as they are. */
-import { eq } from 'drizzle-orm';
+import { and, desc, eq } from 'drizzle-orm';
+import { passFigures, type PassFigures } from '../../core/picture/pass-figures.ts';
 import { packPicture } from '../../core/picture/planes.ts';
 import { unpackFilm } from '../../core/render/film.ts';
 import { pictureOf } from '../../core/render/film-picture.ts';
 import { ALL_PASSES } from '../../core/render/passes.ts';
 import type { Context } from '../context.ts';
-import { renders } from '../db/schema.ts';
+import { renders, tiles } from '../db/schema.ts';
 import { notFound, RequestError } from '../errors.ts';
 import { filmsOf } from './films.ts';
+import { tileRegions, type RenderRow } from './renders.ts';
 
 /** Passes of a render over its region; see `core/picture/planes.ts` for the bytes. */
 export async function renderPicture(context: Context, id: number, passes: string[]): Promise<Uint8Array> {
   const unknown = passes.filter((pass) => !ALL_PASSES.includes(pass));
   if (unknown.length || !passes.length)
     throw new RequestError(400, `passes is "${passes.join(',')}"; it must name some of ${ALL_PASSES.join(', ')}.`);
-  const [render] = await context.db.select().from(renders).where(eq(renders.id, id));
-  if (!render) throw notFound(`render ${id}`);
+  const render = await findRender(context, id);
   const films = (await filmsOf(context, context.db, id)).map(unpackFilm);
-  const region = { x: render.x, y: render.y, width: render.width, height: render.height };
-  return packPicture(pictureOf(films, region, passes), { revision: render.revision });
+  return packPicture(pictureOf(films, regionOf(render), passes), { revision: render.revision });
 }
+
+/** Figures of every pass, for the rail beside the picture. */
+export async function renderFigures(context: Context, id: number): Promise<PassFigures & { revision: number }> {
+  const render = await findRender(context, id);
+  const films = (await filmsOf(context, context.db, id)).map(unpackFilm);
+  const figures = passFigures(pictureOf(films, regionOf(render), ALL_PASSES));
+  return { ...figures, revision: render.revision };
+}
+
+/** Every channel's value at one pixel of the full frame; RequestError 404 outside the render's region. */
+export async function renderPixel(context: Context, id: number, x: number, y: number): Promise<Record<string, number>> {
+  const render = await findRender(context, id);
+  const regions = tileRegions(render);
+  const tile = regions.findIndex((r) => x >= r.x && x < r.x + r.width && y >= r.y && y < r.y + r.height);
+  if (tile < 0) throw notFound(`pixel ${x}, ${y} in render ${id}`);
+  const [row] = await context.db
+    .select({ film: tiles.film })
+    .from(tiles)
+    .where(and(eq(tiles.renderId, id), eq(tiles.tile, tile)))
+    .orderBy(desc(tiles.groups))
+    .limit(1);
+  const films = row ? [unpackFilm(await context.blobs.get(row.film))] : [];
+  const { channels } = pictureOf(films, { x, y, width: 1, height: 1 }, ALL_PASSES);
+  return Object.fromEntries([...channels].map(([name, plane]) => [name, plane[0]]));
+}
+
+async function findRender({ db }: Context, id: number): Promise<RenderRow> {
+  const [render] = await db.select().from(renders).where(eq(renders.id, id));
+  if (!render) throw notFound(`render ${id}`);
+  return render;
+}
+
+const regionOf = ({ x, y, width, height }: RenderRow) => ({ x, y, width, height });

@@ -1,0 +1,56 @@
+/** What a pass rail shows beside each pass: where the light is, where the grain is, what was measured. */
+import type { Picture } from '../data/picture.ts';
+import { channel } from '../data/picture.ts';
+import { CUTS, LIGHT_PASSES } from '../render/passes.ts';
+import { grainOf, grainWeight } from './grain.ts';
+import { luminancePlane, percentile } from './measured.ts';
+
+export interface PassFigures {
+  /** Per light pass: share of the beauty's light and of the visible grain, 0–1. */
+  light: Record<string, { light: number; grain: number }>;
+  /** Visible grain of the whole picture, display steps. */
+  grain: number;
+  /** Root mean square of the beauty's standard error, linear. */
+  error: number;
+  /** Rays a pixel. */
+  cost: number;
+  crossings: { most: number; usual: number };
+  /** Mean path weight that each limit ended, 0–1. */
+  cuts: Record<string, number>;
+  /** Greatest value worth telling apart in each one-channel pass, for its false-colour scale. */
+  tops: Record<string, number>;
+}
+
+const mean = (plane: Float32Array) => plane.reduce((a, b) => a + b, 0) / plane.length;
+
+/** @param picture all passes of a render, see `ALL_PASSES` */
+export function passFigures(picture: Picture): PassFigures {
+  const beauty = luminancePlane(picture, 'beauty');
+  const sigma = channel(picture, 'error.beauty');
+  const weights = beauty.map((y, i) => grainWeight(y, sigma[i]));
+  const passes = LIGHT_PASSES.slice(1).map((pass) => ({
+    pass,
+    light: mean(luminancePlane(picture, pass)),
+    noise: channel(picture, `error.${pass}`).reduce((sum, s, i) => sum + weights[i] * s * s, 0),
+  }));
+  const light = passes.reduce((sum, p) => sum + p.light, 0) || 1;
+  const noise = passes.reduce((sum, p) => sum + p.noise, 0) || 1;
+  const crossings = channel(picture, 'crossings');
+  const cuts = Object.fromEntries(CUTS.map((cut) => [cut, mean(channel(picture, `cut.${cut}`))]));
+  const tops: Record<string, number> = { crossings: crossings.reduce((a, b) => Math.max(a, b), 0) };
+  for (const cut of CUTS) tops[`cut.${cut}`] = 1;
+  for (const pass of ['cost', 'samples', ...LIGHT_PASSES.map((p) => `error.${p}`)])
+    tops[pass] = percentile(channel(picture, pass), 0.995);
+  return {
+    light: Object.fromEntries(passes.map((p) => [p.pass, { light: p.light / light, grain: p.noise / noise }])),
+    grain: grainOf(beauty, sigma),
+    error: Math.sqrt(sigma.reduce((sum, s) => sum + s * s, 0) / sigma.length),
+    cost: mean(channel(picture, 'cost')),
+    crossings: {
+      most: tops.crossings,
+      usual: percentile(crossings.filter((n) => n > 0), 0.95),
+    },
+    cuts,
+    tops,
+  };
+}

@@ -1,0 +1,79 @@
+/** Requests to the server; a refusal becomes an error with the server's own sentence. */
+import type { ErrorBody } from '../../core/contracts/events.ts';
+
+export class Refused extends Error {
+  constructor(
+    readonly status: number,
+    readonly body: ErrorBody,
+  ) {
+    super(body.error);
+  }
+}
+
+const UNREACHABLE = 'The server does not answer. Nothing was changed; it is tried again as soon as it is back.';
+
+async function request(path: string, init?: RequestInit): Promise<Response> {
+  let response: Response;
+  try {
+    response = await fetch(`/api${path}`, init);
+  } catch {
+    throw new Refused(0, { error: UNREACHABLE, problems: [] });
+  }
+  if (response.ok) return response;
+  const body = (await response.json().catch(() => null)) as ErrorBody | null;
+  throw new Refused(response.status, body ?? { error: `The server answered ${response.status}.`, problems: [] });
+}
+
+export async function getJson<T>(path: string): Promise<T> {
+  return (await (await request(path)).json()) as T;
+}
+
+export async function getBytes(path: string, signal?: AbortSignal): Promise<ArrayBuffer> {
+  return (await request(path, { signal })).arrayBuffer();
+}
+
+/** @returns the answer's body, or undefined when it has none */
+export async function post<T = void>(path: string, body: object = {}): Promise<T> {
+  const response = await request(path, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify(body),
+  });
+  return (response.status === 204 ? undefined : await response.json()) as T;
+}
+
+/** A file of an upload, with its path below the folder that was chosen. */
+export interface UploadFile {
+  path: string;
+  file: File;
+}
+
+export interface Upload {
+  done: Promise<{ code: string }>;
+  cancel(): void;
+}
+
+/** Sends a shot's files; `progress` hears the share that is sent, 0–1. `fetch` cannot tell that. */
+export function sendShot(files: UploadFile[], progress: (share: number) => void): Upload {
+  const form = new FormData();
+  for (const { path, file } of files) form.append('files', file, path);
+  const sending = new XMLHttpRequest();
+  const done = new Promise<{ code: string }>((resolve, reject) => {
+    const refuse = (error: string) => reject(new Refused(sending.status, { error, problems: [] }));
+    sending.upload.onprogress = (event) => progress(event.total ? event.loaded / event.total : 0);
+    sending.onload = () => {
+      try {
+        const body = JSON.parse(sending.responseText) as { code: string } & ErrorBody;
+        if (sending.status < 300) resolve(body);
+        else reject(new Refused(sending.status, body));
+      } catch {
+        refuse(`The server answered ${sending.status}.`);
+      }
+    };
+    sending.onerror = () => refuse('The upload broke off. Nothing was kept; send it again.');
+    sending.onabort = () => refuse('The upload was cancelled. Nothing was kept.');
+  });
+  sending.open('POST', '/api/shots');
+  sending.send(form);
+  return { done, cancel: () => sending.abort() };
+}

@@ -1,0 +1,109 @@
+<script setup lang="ts">
+/** The curve a finding was concluded from, with now, knee and enough marked on it. */
+import { computed, defineAsyncComponent } from 'vue';
+import type { EvidenceChart } from '../../core/contracts/finding.ts';
+
+const props = defineProps<{ chart: EvidenceChart }>();
+// The chart library is most of the page's weight: it comes when a chart does.
+const Chart = defineAsyncComponent(() => import('vue3-apexcharts'));
+
+const MARK_COLOUR = { now: '#ff9c8a', override: '#eec77d', knee: '#b9b9b9', enough: '#d6dc5c' };
+
+const yAt = (x: number) => {
+  const { points } = props.chart;
+  const next = points.findIndex(([px]) => px >= x);
+  if (next <= 0) return points[Math.max(0, next)]?.[1] ?? 0;
+  const [[x0, y0], [x1, y1]] = [points[next - 1], points[next]];
+  return y0 + ((y1 - y0) * (x - x0)) / (x1 - x0);
+};
+
+const options = computed(() => ({
+  chart: {
+    type: 'line',
+    animations: { enabled: false },
+    toolbar: { show: false },
+    zoom: { enabled: false },
+    background: 'transparent',
+    fontFamily: 'Inter Variable',
+    foreColor: '#9a9a9a',
+    parentHeightOffset: 0,
+  },
+  theme: { mode: 'dark' },
+  stroke: { width: 1.6, curve: 'straight', colors: ['#e9e9e9'] },
+  grid: { borderColor: '#2e2e2e', padding: { left: 4, right: 14, top: -22, bottom: -6 } },
+  legend: { show: false },
+  tooltip: {
+    theme: 'dark',
+    x: { formatter: (x: number) => `${props.chart.xLabel} ${x}` },
+    y: { formatter: (y: number) => `${y.toFixed(1)} ${props.chart.yLabel}`, title: { formatter: () => '' } },
+    marker: { show: false },
+  },
+  xaxis: {
+    type: 'numeric',
+    tickAmount: 6,
+    decimalsInFloat: 0,
+    labels: { style: { fontSize: '10.5px' } },
+    axisBorder: { show: false },
+    axisTicks: { color: '#353535' },
+    title: { text: props.chart.xLabel, style: { fontSize: '10.5px', fontWeight: 400, color: '#9a9a9a' }, offsetY: -4 },
+    tooltip: { enabled: false },
+  },
+  yaxis: {
+    min: 0,
+    max: props.chart.yMax,
+    tickAmount: 2,
+    decimalsInFloat: 0,
+    labels: { style: { fontSize: '10.5px' }, offsetX: -6 },
+  },
+  annotations: {
+    xaxis: props.chart.marks.map((mark) => ({
+      x: mark.x,
+      strokeDashArray: mark.kind === 'override' ? 3 : 0,
+      borderColor: MARK_COLOUR[mark.kind],
+      opacity: 0.6,
+    })),
+    points: props.chart.marks.map((mark, i) => ({
+      x: mark.x,
+      y: yAt(mark.x),
+      marker: {
+        size: 3.5,
+        strokeWidth: mark.kind === 'knee' ? 1.5 : 0,
+        strokeColor: MARK_COLOUR[mark.kind],
+        fillColor: mark.kind === 'knee' ? '#1d1d1d' : MARK_COLOUR[mark.kind],
+      },
+      label: {
+        text: mark.label,
+        borderWidth: 0,
+        offsetX: i === props.chart.marks.length - 1 ? 4 : -2,
+        // Neighbouring labels stand at two heights.
+        offsetY: i % 2 ? 2 : 26,
+        textAnchor: i === 0 ? 'start' : 'middle',
+        style: { background: 'rgba(29,29,29,0.85)', color: '#e9e9e9', fontSize: '10.5px', padding: { left: 3, right: 3, top: 1, bottom: 1 } },
+      },
+    })),
+  },
+}));
+const series = computed(() => [{ name: props.chart.yLabel, data: props.chart.points.map(([x, y]) => ({ x, y })) }]);
+</script>
+
+<template>
+  <figure>
+    <figcaption class="dim">{{ chart.title }}</figcaption>
+    <div class="room" role="img" :aria-label="`${chart.title}: ${chart.marks.map((m) => m.label).join(', ')}`">
+      <Chart type="line" height="128" :options="options" :series="series" />
+    </div>
+  </figure>
+</template>
+
+<style scoped>
+figure {
+  margin: 0;
+}
+figcaption {
+  font-size: 11px;
+}
+.room {
+  height: 128px;
+  margin: 0 -6px;
+}
+</style>

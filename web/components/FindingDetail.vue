@@ -1,0 +1,171 @@
+<script setup lang="ts">
+/** One finding: the cause, why, the evidence, its dials, and its remedies with what they are predicted to do. */
+import { computed, ref } from 'vue';
+import type { FindingSummary } from '../../core/contracts/events.ts';
+import type { Remedy } from '../../core/contracts/finding.ts';
+import { number, passName, stops, times } from '../format.ts';
+import { useCurrent } from '../stores/current.ts';
+import { useShot } from '../stores/shot.ts';
+import { useView } from '../stores/view.ts';
+import DialTable from './DialTable.vue';
+import EvidenceChart from './EvidenceChart.vue';
+
+const props = defineProps<{ item: FindingSummary }>();
+const shot = useShot();
+const view = useView();
+const current = useCurrent();
+const isAsking = ref(false);
+const reason = ref('');
+const busy = ref('');
+
+const finding = computed(() => props.item.finding);
+
+function effectTold({ predicted }: Remedy): string {
+  const grain = `grain ${number(predicted.grainBefore, 1)} → ${number(predicted.grainAfter, 1)}`;
+  const light = Math.abs(predicted.stops) >= 0.05 ? `${stops(predicted.stops)} stops · ` : '';
+  return `${light}rays ${times(predicted.cost)} · ${grain}`;
+}
+
+/** The trial of a remedy that is running or was measured last, if it is about the shot as it is. */
+const trialOf = (remedy: Remedy) =>
+  shot.state!.trials.findLast(
+    (t) => t.findingId === props.item.id && t.remedyId === remedy.id && t.version === shot.state!.head.number,
+  );
+
+async function tryOut(remedy: Remedy): Promise<void> {
+  busy.value = remedy.id;
+  const before = shot.state!.trials.length;
+  const done = await shot.tryOut({
+    finding: props.item.id,
+    remedy: remedy.id,
+    region: view.region,
+    sheet: props.item.sheet,
+    values: null,
+  });
+  busy.value = '';
+  const trial = shot.state!.trials[before];
+  if (done && trial) view.trialId = trial.id;
+}
+
+async function putAside(): Promise<void> {
+  if (await shot.putAside(props.item, reason.value.trim())) isAsking.value = false;
+}
+</script>
+
+<template>
+  <article>
+    <h3>{{ finding.cause }}</h3>
+    <p class="why">{{ finding.why }}</p>
+    <p class="shown dim">
+      Seen in
+      <button v-for="pass in finding.passes" :key="pass" class="bare link" @click="view.pass = pass">
+        {{ passName(pass) }}
+      </button>
+    </p>
+    <EvidenceChart v-if="finding.chart" :chart="finding.chart" />
+    <DialTable :needs="finding.dials" />
+    <ul class="remedies">
+      <li v-for="(remedy, i) in finding.remedies" :key="remedy.id">
+        <div>
+          <b>{{ remedy.title }}</b>
+          <span class="num">{{ effectTold(remedy) }}</span>
+        </div>
+        <button
+          v-if="trialOf(remedy) && trialOf(remedy)!.state !== 'stopped' && trialOf(remedy)!.state !== 'failed'"
+          class="plain"
+          @click="view.trialId = trialOf(remedy)!.id"
+        >
+          Trial {{ trialOf(remedy)!.number }}
+        </button>
+        <button
+          v-else
+          class="plain"
+          :class="{ act: i === 0 && item.aside === null }"
+          :disabled="busy !== ''"
+          :title="`Renders ${current.region?.width} × ${current.region?.height} pixels with and without it`"
+          @click="tryOut(remedy)"
+        >
+          Try here
+        </button>
+      </li>
+    </ul>
+    <p v-if="item.aside !== null" class="dim">
+      Put aside: {{ item.aside }} <button class="flat" @click="shot.takeUp(item)">Take it up again</button>
+    </p>
+    <form v-else-if="isAsking" class="ask" @submit.prevent="putAside">
+      <label for="aside">Why it does not matter here</label>
+      <input id="aside" v-model="reason" maxlength="500" required autofocus />
+      <button class="plain" type="submit" :disabled="!reason.trim()">Put aside</button>
+      <button class="flat" type="button" @click="isAsking = false">Cancel</button>
+    </form>
+    <button v-else class="flat aside" @click="isAsking = true">Put aside …</button>
+  </article>
+</template>
+
+<style scoped>
+article {
+  border-top: 1px solid var(--line);
+  padding-top: 10px;
+  display: flex;
+  flex-direction: column;
+  gap: 7px;
+}
+.why {
+  color: var(--soft);
+  font-size: 12.5px;
+}
+.shown {
+  font-size: 11.5px;
+}
+.link {
+  border-bottom: 1px dotted #6a6a6a;
+  color: var(--soft);
+  margin-right: 8px;
+}
+.link:hover {
+  color: var(--text);
+}
+.remedies {
+  display: grid;
+  gap: 6px;
+}
+.remedies li {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 8px;
+  background: var(--up);
+  padding: 6px 8px 6px 10px;
+  border-radius: 3px;
+}
+.remedies b,
+.remedies span {
+  display: block;
+}
+.remedies span {
+  font-size: 12px;
+  color: var(--soft);
+}
+.ask {
+  display: grid;
+  grid-template-columns: 1fr auto auto;
+  gap: 6px;
+  font-size: 12px;
+}
+.ask label {
+  grid-column: 1 / -1;
+  color: var(--soft);
+}
+.ask input {
+  font: inherit;
+  color: var(--text);
+  background: var(--out);
+  border: 1px solid #5a5a5a;
+  border-radius: 3px;
+  padding: 3px 8px;
+}
+.aside {
+  align-self: flex-start;
+  margin-left: -7px;
+}
+</style>

@@ -1,0 +1,107 @@
+<script setup lang="ts">
+/** The findings of the picture that is up, and the chosen one in full. */
+import { computed } from 'vue';
+import { useCurrent } from '../stores/current.ts';
+import { useShot } from '../stores/shot.ts';
+import { useView } from '../stores/view.ts';
+import FindingDetail from './FindingDetail.vue';
+
+const shot = useShot();
+const view = useView();
+const current = useCurrent();
+
+const aside = computed(() => current.findings.filter((f) => f.aside !== null).length);
+
+function choose(id: number): void {
+  view.findingId = id;
+  view.region = null;
+  view.trialId = null;
+}
+</script>
+
+<template>
+  <section class="findings" aria-label="Findings">
+    <p v-if="!current.render" class="dim">Render the shot, and its causes are looked for.</p>
+    <template v-else>
+      <div v-if="shot.isOlder(current.render)" class="older" role="status">
+        This picture is version {{ current.render.version }}; the shot is at {{ shot.state!.head.number }}.
+        <button class="plain" @click="shot.renderSheet(current.render.sheet)">Render it <kbd>R</kbd></button>
+      </div>
+      <p v-if="current.render.state === 'active'" class="dim" role="status">
+        Causes are looked for when the render is done. You can look at its passes meanwhile.
+      </p>
+      <div v-else-if="current.render.state === 'stopped'" class="older">
+        Stopped at {{ Math.round(current.render.samplesDone) }} of {{ current.render.samples }} samples.
+        <button class="plain" @click="shot.continueRender(current.render.id, current.render.samples)">Go on</button>
+      </div>
+      <p v-else-if="current.render.examined === 'waiting'" class="dim" role="status">Looking for causes …</p>
+      <p v-else-if="current.render.examined === 'failed'" class="bad" role="alert">{{ current.render.error }}</p>
+      <p v-else-if="current.render.examined === 'done' && current.findings.length === 0" class="soft">
+        Nothing found: no limit cuts light that would be seen, and the grain is within the sheet's target.
+      </p>
+      <ul v-if="current.findings.length" class="rows">
+        <li v-for="item in current.findings" :key="item.id">
+          <button
+            class="bare row"
+            :class="{ on: item.id === current.finding?.id, aside: item.aside !== null }"
+            :aria-pressed="item.id === current.finding?.id"
+            @click="choose(item.id)"
+          >
+            <span class="severity" :class="item.finding.severity">{{ item.finding.severity }}</span>
+            <span>{{ item.finding.sentence }}<span v-if="item.aside" class="dim"> Put aside: {{ item.aside }}</span></span>
+          </button>
+        </li>
+      </ul>
+      <p v-if="aside" class="dim count">{{ aside }} put aside</p>
+      <FindingDetail v-if="current.finding" :key="current.finding.id" :item="current.finding" />
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.findings {
+  padding: 8px 14px;
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+}
+.rows {
+  margin: 0 -14px;
+}
+button.row {
+  display: grid;
+  grid-template-columns: 54px 1fr;
+  gap: 8px;
+  width: 100%;
+  padding: 5px 14px;
+  align-items: baseline;
+  color: var(--soft);
+}
+button.row:hover {
+  background: #232323;
+}
+button.row.on {
+  background: var(--up);
+  color: var(--text);
+  box-shadow: inset 2px 0 var(--act);
+}
+button.row.aside {
+  opacity: 0.7;
+}
+.count {
+  font-size: 11px;
+}
+.older {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 8px;
+  background: var(--up);
+  padding: 6px 10px;
+  color: var(--care);
+  font-size: 12px;
+}
+.bad {
+  color: var(--stop);
+}
+</style>

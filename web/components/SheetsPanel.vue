@@ -1,0 +1,255 @@
+<script setup lang="ts">
+/**
+ * Both sheets, dial beside dial. A value that is set waits at the foot of the panel: it can be tried on the
+ * region first, or set at once. What a limit cuts, and what overrides it, stands at the dial.
+ */
+import InputNumber from 'primevue/inputnumber';
+import Select from 'primevue/select';
+import ToggleSwitch from 'primevue/toggleswitch';
+import { computed, nextTick, ref, watch } from 'vue';
+import { DIALS, dialValue, overriddenBy, type Dial } from '../../core/document/dials.ts';
+import type { SheetName } from '../../core/document/schema.ts';
+import { percent } from '../format.ts';
+import { useCurrent } from '../stores/current.ts';
+import { useShot } from '../stores/shot.ts';
+import { useView } from '../stores/view.ts';
+
+type Value = number | string | boolean;
+const SHEETS: SheetName[] = ['preview', 'final'];
+const GROUPS = ['Samples', 'Limits', 'Target', 'Filter', 'Picture'] as const;
+
+const shot = useShot();
+const view = useView();
+const current = useCurrent();
+const list = ref<HTMLElement | null>(null);
+/** Values set and not yet tried or kept, by sheet and pointer. */
+const pending = ref<Record<SheetName, Record<string, Value>>>({ preview: {}, final: {} });
+
+const sheets = computed(() => shot.state!.document.sheets);
+const stored = (sheet: SheetName, dial: Dial) => dialValue(sheets.value[sheet], dial.pointer);
+const shown = (sheet: SheetName, dial: Dial) => pending.value[sheet][dial.pointer] ?? stored(sheet, dial);
+const differs = (dial: Dial) => shown('preview', dial) !== shown('final', dial);
+const groups = computed(() => GROUPS.map((name) => ({ name, dials: DIALS.filter((d) => d.group === name) })));
+const differing = computed(() => DIALS.filter(differs).length);
+const changedSheets = computed(() => SHEETS.filter((sheet) => Object.keys(pending.value[sheet]).length > 0));
+const changes = computed(() => changedSheets.value.reduce((sum, s) => sum + Object.keys(pending.value[s]).length, 0));
+
+function put(sheet: SheetName, dial: Dial, value: Value | null | undefined): void {
+  if (value === null || value === undefined) return;
+  // Samples come in fours.
+  const whole = dial.step === 4 ? Math.max(4, Math.round(Number(value) / 4) * 4) : value;
+  if (whole === stored(sheet, dial)) delete pending.value[sheet][dial.pointer];
+  else pending.value[sheet][dial.pointer] = whole;
+}
+
+const discard = () => (pending.value = { preview: {}, final: {} });
+
+async function set(): Promise<void> {
+  for (const sheet of changedSheets.value) {
+    const base = shot.state!.head.id;
+    if (!(await shot.setDials([sheet], pending.value[sheet]))) return;
+    pending.value[sheet] = {};
+    // The second sheet's change stands on the first's version.
+    if (changedSheets.value.length) await until(() => shot.state!.head.id !== base);
+  }
+}
+
+function until(holds: () => boolean): Promise<void> {
+  return new Promise((resolve) => {
+    const stop = watch(holds, (now) => {
+      if (!now) return;
+      void nextTick(() => stop());
+      resolve();
+    }, { immediate: true });
+  });
+}
+
+async function tryOut(): Promise<void> {
+  const sheet = changedSheets.value[0];
+  const count = shot.state!.trials.length;
+  const done = await shot.tryOut({ finding: null, remedy: null, region: current.region, sheet, values: pending.value[sheet] });
+  const trial = shot.state!.trials[count];
+  if (done && trial) view.trialId = trial.id;
+}
+
+const copyOver = (from: SheetName, to: SheetName) => {
+  for (const dial of DIALS)
+    if (dial.group !== 'Picture' && dial.group !== 'Target' && dial.pointer !== '/samples') put(to, dial, shown(from, dial));
+};
+
+watch(
+  () => [view.panel, view.dial, list.value],
+  async () => {
+    if (view.panel !== 'sheets' || !view.dial) return;
+    await nextTick();
+    const row = list.value?.querySelector<HTMLElement>(`[data-dial="${view.dial}"]`);
+    row?.scrollIntoView({ block: 'center' });
+    row?.querySelector('input')?.focus();
+  },
+  { immediate: true },
+);
+</script>
+
+<template>
+  <section class="sheets" aria-label="Sheets">
+    <p class="dim intro">
+      {{ differing ? `The sheets differ in ${differing} dials, marked ≠.` : 'Both sheets stand alike.' }}
+      <button class="flat" title="Limits, extra samples and filter; not size, samples or target" @click="copyOver('preview', 'final')">
+        Carry preview to final
+      </button>
+    </p>
+    <div ref="list" class="rows">
+      <div class="row head"><span></span><span>preview</span><span>final</span></div>
+      <template v-for="group in groups" :key="group.name">
+        <h2>{{ group.name }}</h2>
+        <div
+          v-for="dial in group.dials"
+          :key="dial.pointer"
+          class="row"
+          :class="{ pointed: view.dial === dial.pointer }"
+          :data-dial="dial.pointer"
+        >
+          <span v-tooltip.left="dial.help" class="label" tabindex="-1">
+            <span :class="{ differs: differs(dial) }">{{ dial.label }}</span>
+            <span class="dim unit">{{ dial.unit }}</span>
+            <span v-if="overriddenBy(sheets.preview, dial.pointer)" class="tag">
+              preview: {{ overriddenBy(sheets.preview, dial.pointer) }}
+            </span>
+            <span v-if="overriddenBy(sheets.final, dial.pointer)" class="tag">
+              final: {{ overriddenBy(sheets.final, dial.pointer) }}
+            </span>
+            <button
+              v-if="dial.cut && current.figures && current.figures.cuts[dial.cut.slice(4)] > 0"
+              class="bare cut"
+              title="Show the pass"
+              @click="view.pass = dial.cut!"
+            >
+              cuts {{ percent(current.figures.cuts[dial.cut.slice(4)]) }} here
+            </button>
+          </span>
+          <span v-for="sheet in SHEETS" :key="sheet" :class="{ changed: pending[sheet][dial.pointer] !== undefined }">
+            <InputNumber
+              v-if="dial.kind === 'number'"
+              :model-value="shown(sheet, dial) as number"
+              size="small"
+              :min="dial.min"
+              :max="dial.max"
+              :step="dial.step"
+              :max-fraction-digits="dial.digits ?? 0"
+              :use-grouping="false"
+              :aria-label="`${dial.label}, ${sheet}`"
+              @update:model-value="put(sheet, dial, $event)"
+            />
+            <Select
+              v-else-if="dial.kind === 'choice'"
+              :model-value="shown(sheet, dial) as string"
+              size="small"
+              :options="dial.choices"
+              :aria-label="`${dial.label}, ${sheet}`"
+              @update:model-value="put(sheet, dial, $event)"
+            />
+            <ToggleSwitch
+              v-else
+              :model-value="shown(sheet, dial) as boolean"
+              :aria-label="`${dial.label}, ${sheet}`"
+              @update:model-value="put(sheet, dial, $event)"
+            />
+          </span>
+        </div>
+      </template>
+    </div>
+    <footer v-if="changes" role="status">
+      <span>{{ changes }} {{ changes === 1 ? 'value' : 'values' }} set, not kept yet</span>
+      <span class="gap"></span>
+      <button class="flat" @click="discard">Discard</button>
+      <button
+        class="plain act"
+        :disabled="changedSheets.length !== 1 || !current.region"
+        :title="changedSheets.length > 1 ? 'A trial is of one sheet' : 'Render the region with and without'"
+        @click="tryOut"
+      >
+        Try here
+      </button>
+      <button class="plain" @click="set">Keep untried</button>
+    </footer>
+  </section>
+</template>
+
+<style scoped>
+.sheets {
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr) auto;
+  height: 100%;
+}
+.intro {
+  padding: 6px 14px;
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  font-size: 12px;
+}
+.rows {
+  overflow: auto;
+  padding: 0 14px 10px;
+}
+h2 {
+  font-size: 11px;
+  font-weight: 400;
+  color: var(--dim);
+  padding: 8px 0 2px;
+  border-bottom: 1px solid #2c2c2c;
+}
+.row {
+  display: grid;
+  grid-template-columns: 1fr 76px 76px;
+  gap: 8px;
+  align-items: center;
+  padding: 3px 0;
+}
+.row.head {
+  color: var(--dim);
+  font-size: 11px;
+  text-align: right;
+  padding-top: 6px;
+}
+.row.pointed {
+  background: var(--up);
+  box-shadow: -6px 0 var(--up), -8px 0 var(--act);
+}
+.label {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 6px;
+  align-items: baseline;
+  font-size: 12.5px;
+}
+.unit {
+  font-size: 11px;
+}
+.cut {
+  font-size: 11px;
+  color: var(--care);
+  border-bottom: 1px dotted;
+}
+.row :deep(input) {
+  width: 76px;
+  text-align: right;
+  font-size: 12px;
+}
+.row :deep(.p-select) {
+  width: 76px;
+}
+.changed :deep(input),
+.changed :deep(.p-select) {
+  border-color: var(--act);
+}
+footer {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  padding: 8px 14px;
+  border-top: 1px solid var(--line);
+  background: var(--up);
+  font-size: 12px;
+}
+</style>

@@ -1,0 +1,76 @@
+<script setup lang="ts">
+/** Which picture is up, how large, and how a region is set. */
+import { computed } from 'vue';
+import { useCurrent } from '../stores/current.ts';
+import { useShot } from '../stores/shot.ts';
+import { useView } from '../stores/view.ts';
+
+defineProps<{ scale: number }>();
+const emit = defineEmits<{ fit: [] }>();
+const isDrawing = defineModel<boolean>('drawing', { required: true });
+const shot = useShot();
+const view = useView();
+const current = useCurrent();
+
+/** The last few base renders, newest first. */
+const tabs = computed(() => shot.bases.slice(-4).reverse());
+
+function show(id: number): void {
+  view.renderId = id === shot.newestBase?.id ? null : id;
+  view.trialId = null;
+  view.findingId = null;
+}
+</script>
+
+<template>
+  <div class="tabs">
+    <button
+      v-for="render in tabs"
+      :key="render.id"
+      class="bare source"
+      :class="{ on: render.id === current.render?.id && !current.trial }"
+      :aria-pressed="render.id === current.render?.id && !current.trial"
+      @click="show(render.id)"
+    >
+      {{ render.sheet === 'preview' ? 'Preview' : 'Final' }}, version {{ render.version }}
+      <span v-if="shot.isOlder(render)" class="tag" title="The shot has changed since this was rendered">older</span>
+    </button>
+    <button v-if="current.trial" class="bare source on" aria-pressed="true" @click="view.trialId = null">
+      Trial {{ current.trial.number }} <span class="dim" title="Back to the picture">×</span>
+    </button>
+    <span class="gap"></span>
+    <span v-if="current.render" class="dim num">
+      {{ current.render.width }} × {{ current.render.height }} · {{ Math.round(scale * 100) }} %
+    </span>
+    <button class="flat" @click="emit('fit')">Fit</button>
+    <button class="flat" :class="{ on: isDrawing }" :aria-pressed="isDrawing" @click="isDrawing = !isDrawing">
+      Region
+    </button>
+    <button v-if="view.region" class="flat" @click="view.region = null">Its own region</button>
+  </div>
+</template>
+
+<style scoped>
+.tabs {
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  padding: 0 12px;
+  background: var(--panel);
+  border-bottom: 1px solid var(--line);
+  font-size: 12px;
+  white-space: nowrap;
+  overflow: hidden;
+}
+.source {
+  color: var(--dim);
+  padding: 6px 0;
+}
+.source:hover {
+  color: var(--text);
+}
+.source.on {
+  color: var(--text);
+  box-shadow: 0 2px var(--act);
+}
+</style>

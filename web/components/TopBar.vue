@@ -1,0 +1,235 @@
+<script setup lang="ts">
+/** Which shot and version, where its work stands, and what is running. */
+import { computed, ref, watch } from 'vue';
+import type { RenderSummary } from '../../core/contracts/events.ts';
+import { duration, percent } from '../format.ts';
+import { useCurrent } from '../stores/current.ts';
+import { useShot } from '../stores/shot.ts';
+import { useView } from '../stores/view.ts';
+
+const emit = defineEmits<{ keys: [] }>();
+const shot = useShot();
+const view = useView();
+const current = useCurrent();
+
+const open = computed(() => current.findings.filter((f) => f.aside === null).length);
+const kept = computed(() => shot.state?.trials.filter((t) => t.verdict === 'keep').length ?? 0);
+const waiting = computed(() => shot.state?.trials.filter((t) => t.state === 'done' && t.verdict === null).length ?? 0);
+
+type Station = { name: string; told: string; state: 'done' | 'here' | 'open'; go: () => void };
+const stations = computed<Station[]>(() => {
+  const render = current.render;
+  const looked = render?.state === 'done';
+  const examined = render?.examined === 'done';
+  const atTrial = current.trial !== null;
+  return [
+    {
+      name: 'Look',
+      told: render ? (looked ? `${render.samples} samples` : percent(render.progress)) : 'no render',
+      state: looked ? 'done' : 'here',
+      go: () => {
+        view.trialId = null;
+        view.showMask = false;
+      },
+    },
+    {
+      name: 'Causes',
+      told: examined ? (open.value ? `${open.value} open` : 'none open') : render?.examined === 'waiting' ? 'looking …' : '',
+      state: examined ? (open.value && !atTrial ? 'here' : 'done') : 'open',
+      go: () => {
+        view.trialId = null;
+        view.showMask = true;
+        view.panel = 'findings';
+      },
+    },
+    {
+      name: 'Trials',
+      told: waiting.value ? `${waiting.value} to decide` : kept.value ? `${kept.value} kept` : '',
+      state: atTrial ? 'here' : kept.value ? 'done' : 'open',
+      go: () => {
+        const last = shot.state?.trials.at(-1);
+        if (last) view.trialId = last.id;
+      },
+    },
+  ];
+});
+
+/** Trials first: somebody waits for them. The two sides of one are one thing to wait for. */
+const job = computed(() => {
+  const trial = shot.state?.trials.findLast((t) => t.state === 'rendering' || t.state === 'predicting');
+  if (trial) {
+    const sides = [shot.render(trial.beforeRenderId), shot.render(trial.afterRenderId)].filter((r) => r !== null);
+    return {
+      key: `trial ${trial.id}`,
+      what: trial.state === 'predicting' ? `predicting trial ${trial.number}` : `trial ${trial.number}`,
+      progress: sides.length ? work(sides) : 0,
+      stop: () => shot.stopTrial(trial),
+    };
+  }
+  const render = shot.running.find((r) => r.purpose === 'base');
+  if (render)
+    return { key: `render ${render.id}`, what: `${render.sheet} render`, progress: render.progress, stop: () => shot.stopRender(render.id) };
+  return null;
+});
+/** Share of all samples of some renders that are done. */
+function work(sides: RenderSummary[]): number {
+  const all = sides.reduce((sum, r) => sum + r.samples, 0);
+  return sides.reduce((sum, r) => sum + r.progress * r.samples, 0) / all;
+}
+
+/** Pace over the last ten seconds that this page saw. */
+const seen = ref<{ at: number; progress: number }[]>([]);
+watch(
+  () => [job.value?.key, job.value?.progress] as const,
+  ([key, progress], before) => {
+    if (key !== before?.[0]) seen.value = [];
+    if (progress === undefined) return;
+    const now = performance.now();
+    seen.value = [...seen.value.filter((s) => now - s.at < 10_000), { at: now, progress }];
+  },
+);
+const left = computed(() => {
+  const [first] = seen.value;
+  const last = seen.value.at(-1);
+  if (!first || !last || last.at - first.at < 1500 || last.progress <= first.progress) return null;
+  return duration(((1 - last.progress) * (last.at - first.at)) / 1000 / (last.progress - first.progress));
+});
+</script>
+
+<template>
+  <header v-if="shot.state" class="top">
+    <div class="where">
+      <RouterLink to="/" class="back" title="All shots">Shots</RouterLink>
+      <h1>
+        {{ shot.state.code }} <span class="soft">{{ shot.state.name }}</span>
+      </h1>
+      <span class="dim num">frame {{ shot.state.document.frame }} · version {{ shot.state.head.number }}</span>
+      <button
+        class="flat"
+        :disabled="!shot.state.undo"
+        :title="shot.state.undo ? `Undo: ${shot.state.head.reason} (Ctrl+Z)` : 'Nothing to undo'"
+        @click="shot.undo()"
+      >
+        Undo
+      </button>
+      <button
+        class="flat"
+        :disabled="!shot.state.redo"
+        :title="shot.state.redo ? `Redo: ${shot.state.redo.reason} (Ctrl+Shift+Z)` : 'Nothing to redo'"
+        @click="shot.redo()"
+      >
+        Redo
+      </button>
+    </div>
+    <ol class="stations">
+      <li v-for="station in stations" :key="station.name" :class="station.state">
+        <button class="bare" @click="station.go()">
+          {{ station.name }} <em>{{ station.told }}</em>
+        </button>
+      </li>
+    </ol>
+    <span v-if="!shot.connected" class="tag" role="status">The server does not answer; connecting again …</span>
+    <div v-else-if="job" class="run" role="status">
+      <progress :value="job.progress" max="1" :aria-label="job.what"></progress>
+      <span class="num">{{ percent(job.progress) }}</span> {{ job.what }}
+      <span v-if="left" class="dim num">{{ left }} left</span>
+      <button class="flat" :aria-label="`Stop ${job.what}`" @click="job.stop()">Stop</button>
+    </div>
+    <span v-else class="dim">nothing running</span>
+    <button class="flat" title="Keyboard (?)" @click="emit('keys')">Keys</button>
+  </header>
+</template>
+
+<style scoped>
+.top {
+  display: flex;
+  align-items: center;
+  gap: 18px;
+  padding: 0 14px;
+  height: 44px;
+  background: var(--panel);
+  border-bottom: 1px solid var(--line);
+  white-space: nowrap;
+}
+.where {
+  display: flex;
+  gap: 8px;
+  align-items: baseline;
+}
+.where h1 {
+  font-size: 13px;
+}
+.where h1 span {
+  font-weight: 400;
+}
+.back {
+  color: var(--dim);
+  text-decoration: none;
+  padding-right: 8px;
+  border-right: 1px solid var(--line);
+}
+.back:hover {
+  color: var(--text);
+}
+.stations {
+  display: flex;
+  flex: 1;
+  max-width: 400px;
+}
+.stations li {
+  flex: 1;
+  position: relative;
+  padding-top: 12px;
+  font-size: 12px;
+  color: var(--dim);
+}
+.stations li::before {
+  content: '';
+  position: absolute;
+  inset: 5px 0 auto;
+  height: 1px;
+  background: var(--line);
+}
+.stations li::after {
+  content: '';
+  position: absolute;
+  left: 0;
+  top: 1px;
+  width: 14px;
+  height: 8px;
+  border: 1px solid var(--dim);
+  border-radius: 4px;
+  background: var(--panel);
+}
+.stations .done {
+  color: var(--soft);
+}
+.stations .done::after {
+  background: var(--dim);
+}
+.stations .here {
+  color: var(--text);
+}
+.stations .here::after {
+  background: var(--text);
+  border-color: var(--text);
+}
+em {
+  font-style: normal;
+  color: var(--dim);
+}
+.run {
+  margin-left: auto;
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+.run + * {
+  margin-left: 0;
+}
+progress {
+  width: 74px;
+  height: 4px;
+  accent-color: var(--act);
+}
+</style>

@@ -1,0 +1,100 @@
+<script setup lang="ts">
+/** Exposure, gamma and the shadow lift; the pixel under the pointer in figures and in words. */
+import InputNumber from 'primevue/inputnumber';
+import { computed } from 'vue';
+import { tellPixel } from '../../core/picture/tell-pixel.ts';
+import { radiance } from '../format.ts';
+import { useCurrent } from '../stores/current.ts';
+import { useProbe } from '../stores/probe.ts';
+import { useView } from '../stores/view.ts';
+
+const view = useView();
+const current = useCurrent();
+const probe = useProbe();
+
+const figures = computed(() => {
+  const values = probe.values;
+  if (!values) return null;
+  const colour = ['R', 'G', 'B'].map((c) => values[`${view.pass}.${c}`]);
+  const single = values[view.pass];
+  return {
+    value: single === undefined ? colour.map(radiance).join('  ') : radiance(single),
+    error: single === undefined ? values[`error.${view.pass}`] : undefined,
+  };
+});
+const told = computed(() =>
+  probe.values && current.sheet ? tellPixel(probe.values, current.sheet.limits) : 'Point at a pixel to read it.',
+);
+</script>
+
+<template>
+  <div class="bar">
+    <label for="exposure">Exposure</label>
+    <InputNumber v-model="view.exposure" input-id="exposure" size="small" :min="-10" :max="10" :step="0.5" :min-fraction-digits="1" :max-fraction-digits="2" suffix=" stops" class="field" />
+    <label for="gamma">Gamma</label>
+    <InputNumber v-model="view.gamma" input-id="gamma" size="small" :min="0.2" :max="5" :step="0.05" :min-fraction-digits="2" :max-fraction-digits="2" class="field short" />
+    <button
+      class="plain"
+      :class="{ on: view.isLifted }"
+      :aria-pressed="view.isLifted"
+      title="Two stops up and gamma 1.25: shows the grain in the shadows"
+      @click="view.toggleLift()"
+    >
+      Lift <kbd>L</kbd>
+    </button>
+    <button
+      v-if="current.finding && !current.trial"
+      class="plain"
+      :class="{ on: view.showMask }"
+      :aria-pressed="view.showMask"
+      title="Hatch the pixels the finding is about"
+      @click="view.showMask = !view.showMask"
+    >
+      Mask <kbd>M</kbd>
+    </button>
+    <span class="gap"></span>
+    <span v-if="probe.at" class="num probe">
+      <b>{{ probe.at.x }}, {{ probe.at.y }}</b>
+      <template v-if="figures">
+        {{ figures.value }} <span v-if="figures.error !== undefined" class="dim">± {{ radiance(figures.error) }}</span>
+      </template>
+    </span>
+  </div>
+  <p class="told soft" :class="{ dim: !probe.values }">{{ told }}</p>
+</template>
+
+<style scoped>
+.bar {
+  display: flex;
+  align-items: center;
+  gap: 9px;
+  padding: 4px 12px;
+  background: var(--panel);
+  border-top: 1px solid var(--line);
+  font-size: 12px;
+  white-space: nowrap;
+  min-width: 0;
+  overflow: hidden;
+}
+label {
+  color: var(--dim);
+}
+.field :deep(input) {
+  width: 76px;
+  font-size: 12px;
+}
+.field.short :deep(input) {
+  width: 50px;
+}
+.probe {
+  white-space: pre;
+}
+.told {
+  background: var(--panel);
+  font-size: 12px;
+  padding: 2px 12px 6px;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+</style>

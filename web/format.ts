@@ -1,0 +1,43 @@
+/** Figures as people read them: unit, sensible digits. */
+export const number = (value: number, digits = 0): string =>
+  value.toLocaleString('en', { minimumFractionDigits: digits, maximumFractionDigits: digits });
+
+export const percent = (share: number): string =>
+  share > 0 && share < 0.005 ? '< 1 %' : `${Math.round(share * 100)} %`;
+
+export const stops = (value: number): string => `${value >= 0 ? '+' : '−'}${Math.abs(value).toFixed(1)}`;
+
+export const times = (factor: number): string => `× ${factor >= 10 ? factor.toFixed(0) : factor.toFixed(2)}`;
+
+/** Linear radiance with three significant digits. */
+export const radiance = (value: number): string =>
+  value === 0 ? '0' : Math.abs(value) < 1e-4 || Math.abs(value) >= 1e4 ? value.toExponential(1) : value.toPrecision(3);
+
+export function duration(seconds: number): string {
+  if (seconds < 90) return `${Math.max(1, Math.round(seconds))} s`;
+  if (seconds < 5400) return `${Math.round(seconds / 60)} min`;
+  return `${(seconds / 3600).toFixed(1)} h`;
+}
+
+export function count(value: number): string {
+  if (value >= 1e9) return `${(value / 1e9).toFixed(1)} G`;
+  if (value >= 1e6) return `${(value / 1e6).toFixed(1)} M`;
+  if (value >= 1e4) return `${(value / 1e3).toFixed(0)} k`;
+  return number(value);
+}
+
+const PASS_NAMES: Record<string, string> = {
+  beauty: 'Beauty',
+  emission: 'Emission',
+  background: 'Background',
+  samples: 'Samples',
+  cost: 'Cost',
+  crossings: 'Crossings',
+};
+/** "cut.transmission" → "Cut: transmission", "diffuse.direct" → "Diffuse direct". */
+export function passName(pass: string): string {
+  const [family, ...rest] = pass.split('.');
+  if (PASS_NAMES[pass]) return PASS_NAMES[pass];
+  const name = family[0].toUpperCase() + family.slice(1);
+  return family === 'cut' || family === 'error' ? `${name}: ${rest.join(' ')}` : `${name} ${rest.join(' ')}`;
+}

@@ -1,0 +1,13 @@
+import { createRouter, createWebHistory } from 'vue-router';
+import ShotList from './views/ShotList.vue';
+import Workspace from './views/Workspace.vue';
+import NotThere from './views/NotThere.vue';
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', name: 'shots', component: ShotList },
+    { path: '/shots/:code', name: 'shot', component: Workspace, props: true },
+    { path: '/:rest(.*)*', name: 'not-there', component: NotThere },
+  ],
+});

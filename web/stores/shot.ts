@@ -1,0 +1,96 @@
+/** The shot that is open: its live state, and the changes a person can make to it. */
+import { defineStore } from 'pinia';
+import { computed, effectScope, ref, shallowRef, watch, type EffectScope } from 'vue';
+import type { FindingSummary, RenderSummary, ShotState, TrialSummary } from '../../core/contracts/events.ts';
+import type { TrialRequest } from '../../core/contracts/requests.ts';
+import type { SheetName } from '../../core/document/schema.ts';
+import type { Region } from '../../core/data/picture.ts';
+import { getJson, post, Refused } from '../api/client.ts';
+import { follow } from '../api/live.ts';
+import { useMessages } from './messages.ts';
+
+type Values = Record<string, number | string | boolean>;
+
+export const useShot = defineStore('shot', () => {
+  const state = shallowRef<ShotState | null>(null);
+  const connected = ref(true);
+  /** Why the shot cannot be shown, when it cannot. */
+  const missing = ref<string | null>(null);
+  let scope: EffectScope | null = null;
+
+  function open(code: string): void {
+    close();
+    scope = effectScope(true);
+    scope.run(() => {
+      const live = follow<ShotState>(`/shots/${code}/events`);
+      watch(live.state, (next) => (state.value = next));
+      watch(live.connected, (up) => (connected.value = up));
+    });
+    // An event stream cannot say why it was refused; a plain request can.
+    getJson<ShotState>(`/shots/${code}`)
+      .then((first) => (state.value ??= first))
+      .catch((error: Refused) => {
+        if (error.status === 404) {
+          missing.value = error.message;
+          scope?.stop();
+        }
+      });
+  }
+
+  function close(): void {
+    scope?.stop();
+    scope = null;
+    state.value = null;
+    missing.value = null;
+    connected.value = true;
+  }
+
+  const bases = computed(() => state.value?.renders.filter((r) => r.purpose === 'base') ?? []);
+  /** Newest base render of the whole frame. */
+  const newestBase = computed<RenderSummary | null>(
+    () => bases.value.findLast((r) => r.region.width === r.width && r.region.height === r.height) ?? null,
+  );
+  const render = (id: number | null) => state.value?.renders.find((r) => r.id === id) ?? null;
+  const trial = (id: number | null) => state.value?.trials.find((t) => t.id === id) ?? null;
+  const finding = (id: number | null) => state.value?.findings.find((f) => f.id === id) ?? null;
+
+  /** Findings of one render, worst first as the server ordered them; those put aside last. */
+  function findingsOf(renderId: number | null): FindingSummary[] {
+    const all = state.value?.findings.filter((f) => f.renderId === renderId) ?? [];
+    return [...all.filter((f) => f.aside === null), ...all.filter((f) => f.aside !== null)];
+  }
+  /** Whether a render shows another document than the shot's present one. */
+  const isOlder = (r: RenderSummary) => r.versionId !== state.value?.head.id;
+  const running = computed(() => state.value?.renders.filter((r) => r.state === 'active') ?? []);
+
+  /** Does a change and says why when it was refused. @returns whether it was done */
+  async function attempt(work: Promise<unknown>): Promise<boolean> {
+    try {
+      await work;
+      return true;
+    } catch (error) {
+      useMessages().refused(error);
+      return false;
+    }
+  }
+  const path = (rest: string) => `/shots/${state.value!.code}${rest}`;
+  const base = () => state.value!.head.id;
+
+  return {
+    state, connected, missing, bases, newestBase, running,
+    open, close, render, trial, finding, findingsOf, isOlder,
+    renderSheet: (sheet: SheetName, region: Region | null = null) =>
+      attempt(post(path('/renders'), { sheet, region })),
+    stopRender: (id: number) => attempt(post(`/renders/${id}/stop`)),
+    continueRender: (id: number, samples: number) => attempt(post(`/renders/${id}/continue`, { samples })),
+    setDials: (sheets: SheetName[], values: Values) => attempt(post(path('/dials'), { base: base(), sheets, values })),
+    undo: () => attempt(post(path('/undo'), { base: base() })),
+    redo: () => attempt(post(path('/redo'), { base: base() })),
+    tryOut: (request: TrialRequest) => attempt(post(path('/trials'), request)),
+    stopTrial: (t: TrialSummary) => attempt(post(`/trials/${t.id}/stop`)),
+    keepTrial: (t: TrialSummary, both: boolean) => attempt(post(`/trials/${t.id}/keep`, { both })),
+    dropTrial: (t: TrialSummary) => attempt(post(`/trials/${t.id}/drop`)),
+    putAside: (f: FindingSummary, reason: string) => attempt(post(`/findings/${f.id}/aside`, { reason })),
+    takeUp: (f: FindingSummary) => attempt(post(`/findings/${f.id}/take-up`)),
+  };
+}); // prettier-ignore

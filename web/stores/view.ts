@@ -1,0 +1,79 @@
+/**
+ * What is on screen and how: which picture, pass, exposure, region, finding and trial. All of it is in
+ * the address, so that a colleague who opens the same link sees the same thing.
+ */
+import { defineStore } from 'pinia';
+import { computed, ref } from 'vue';
+import type { LocationQuery } from 'vue-router';
+import type { Region } from '../../core/data/picture.ts';
+import { PLAIN_VIEW, SHADOW_LIFT } from '../../core/picture/view.ts';
+
+export const useView = defineStore('view', () => {
+  /** Null: the newest base render. */
+  const renderId = ref<number | null>(null);
+  const findingId = ref<number | null>(null);
+  const trialId = ref<number | null>(null);
+  const pass = ref('beauty');
+  const exposure = ref(PLAIN_VIEW.exposure);
+  const gamma = ref(PLAIN_VIEW.gamma);
+  /** Set by hand; null takes the finding's own. */
+  const region = ref<Region | null>(null);
+  const showMask = ref(true);
+  /** Where the wipe of a trial stands, 0 all before … 1 all after. */
+  const wipe = ref(0.5);
+  const panel = ref<'findings' | 'sheets'>('findings');
+  /** Dial to point at in the sheets panel. */
+  const dial = ref<string | null>(null);
+
+  const isLifted = computed(
+    () => exposure.value === SHADOW_LIFT.exposure && gamma.value === SHADOW_LIFT.gamma,
+  );
+
+  function setView(view: { exposure: number; gamma: number }): void {
+    exposure.value = view.exposure;
+    gamma.value = view.gamma;
+  }
+  const toggleLift = () => setView(isLifted.value ? PLAIN_VIEW : SHADOW_LIFT);
+
+  function showDial(pointer: string): void {
+    panel.value = 'sheets';
+    dial.value = pointer;
+  }
+
+  const query = computed(() => {
+    const out: Record<string, string> = {};
+    if (renderId.value !== null) out.render = String(renderId.value);
+    if (findingId.value !== null) out.finding = String(findingId.value);
+    if (trialId.value !== null) out.trial = String(trialId.value);
+    if (pass.value !== 'beauty') out.pass = pass.value;
+    if (exposure.value !== 0) out.exposure = String(exposure.value);
+    if (gamma.value !== 1) out.gamma = String(gamma.value);
+    if (region.value) out.region = [region.value.x, region.value.y, region.value.width, region.value.height].join();
+    if (panel.value !== 'findings') out.panel = panel.value;
+    return out;
+  });
+
+  /** Takes everything from an address; what is not in it, or no sense, gets its default. */
+  function fromQuery(from: LocationQuery): void {
+    const number = (key: string) => {
+      const value = Number(from[key]);
+      return from[key] && Number.isFinite(value) ? value : null;
+    };
+    renderId.value = number('render');
+    findingId.value = number('finding');
+    trialId.value = number('trial');
+    pass.value = typeof from.pass === 'string' ? from.pass : 'beauty';
+    exposure.value = Math.max(-10, Math.min(10, number('exposure') ?? 0));
+    gamma.value = Math.max(0.2, Math.min(5, number('gamma') ?? 1));
+    const parts = typeof from.region === 'string' ? from.region.split(',').map(Number) : [];
+    const isRegion = parts.length === 4 && parts.every((n) => Number.isInteger(n) && n >= 0) && parts[2] && parts[3];
+    region.value = isRegion ? { x: parts[0], y: parts[1], width: parts[2], height: parts[3] } : null;
+    panel.value = from.panel === 'sheets' ? 'sheets' : 'findings';
+    dial.value = null;
+  }
+
+  return {
+    renderId, findingId, trialId, pass, exposure, gamma, region, showMask, wipe, panel, dial,
+    isLifted, query, setView, toggleLift, showDial, fromQuery,
+  };
+}); // prettier-ignore

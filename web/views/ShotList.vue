@@ -1,0 +1,249 @@
+<script setup lang="ts">
+import { ref } from 'vue';
+import { useRouter } from 'vue-router';
+import type { RenderSummary, ShotSummary } from '../../core/contracts/events.ts';
+import { count, number, percent } from '../format.ts';
+import { sendShot, type Upload, type UploadFile } from '../api/client.ts';
+import { filesOfDrop, filesOfInput } from '../api/dropped-files.ts';
+import { followShots } from '../stores/list.ts';
+import { useMessages } from '../stores/messages.ts';
+import PictureThumb from '../components/PictureThumb.vue';
+
+const { state: shots, connected } = followShots();
+const router = useRouter();
+const messages = useMessages();
+const upload = ref<Upload | null>(null);
+const sent = ref(0);
+const refusal = ref<{ text: string; problems: string[] } | null>(null);
+const isOver = ref(false);
+
+async function bringIn(files: UploadFile[]): Promise<void> {
+  if (files.length === 0) return;
+  refusal.value = null;
+  sent.value = 0;
+  upload.value = sendShot(files, (share) => (sent.value = share));
+  try {
+    const { code } = await upload.value.done;
+    messages.done(`${code} came in. Its first render has begun.`);
+    await router.push({ name: 'shot', params: { code } });
+  } catch (error) {
+    const { message, body } = error as { message: string; body?: { problems: { path: string; value: string; expected: string }[] } };
+    const problems = body?.problems ?? [];
+    refusal.value = {
+      text: problems.length ? 'The shot was not brought in; nothing was kept. Mend these and send it again:' : message,
+      problems: problems.map((p) => `${p.path || '/'} is ${p.value}, expected ${p.expected}`),
+    };
+  } finally {
+    upload.value = null;
+  }
+}
+
+const drop = async (event: DragEvent) => {
+  isOver.value = false;
+  await bringIn(await filesOfDrop(event));
+};
+const choose = (event: Event) => {
+  const input = event.target as HTMLInputElement;
+  const files = filesOfInput(input);
+  input.value = '';
+  void bringIn(files);
+};
+
+function renderTold(render: RenderSummary | null): string {
+  if (!render) return 'no render of this version';
+  const at = `${render.sheet} ${render.width} × ${render.height}`;
+  if (render.state === 'active') return `${at}, ${percent(render.progress)}`;
+  if (render.state === 'done')
+    return `${at}, ${render.samples} samples${render.examined === 'waiting' ? ', looking for causes' : ''}`;
+  if (render.state === 'stopped') return `${at}, stopped at ${number(render.samplesDone)} samples`;
+  return `${at}, failed`;
+}
+
+function openTold(shot: ShotSummary): string {
+  if (shot.open > 0) return `${shot.open} open`;
+  return shot.render?.examined === 'done' ? 'nothing found' : '';
+}
+</script>
+
+<template>
+  <div
+    class="list"
+    :class="{ over: isOver }"
+    @dragover.prevent="isOver = true"
+    @dragleave.self="isOver = false"
+    @drop.prevent="drop"
+  >
+    <header>
+      <h1>Dusting</h1>
+      <span class="dim">Measure, find the cause, change one thing, prove it.</span>
+      <span class="gap"></span>
+      <span v-if="!connected" class="tag" role="status">The server does not answer; connecting again …</span>
+      <label class="pick"
+        ><button class="plain" type="button" tabindex="-1">Bring in a folder</button
+        ><input type="file" webkitdirectory aria-label="Bring in a shot folder" @change="choose"
+      /></label>
+      <label class="pick"
+        ><button class="plain act" type="button" tabindex="-1">Bring in an archive</button
+        ><input type="file" accept=".zip" aria-label="Bring in a shot as a zip archive" @change="choose"
+      /></label>
+    </header>
+    <main>
+      <div v-if="upload" class="sending" role="status">
+        <span>Sending the shot … {{ percent(sent) }}{{ sent >= 1 ? ', being checked' : '' }}</span>
+        <progress :value="sent" max="1"></progress>
+        <button class="flat" @click="upload.cancel()">Cancel</button>
+      </div>
+      <div v-if="refusal" class="refusal" role="alert">
+        <p>{{ refusal.text }}</p>
+        <ul>
+          <li v-for="problem in refusal.problems" :key="problem">{{ problem }}</li>
+        </ul>
+        <button class="flat" @click="refusal = null">Dismiss</button>
+      </div>
+      <p v-if="shots === null" class="dim empty">Loading the shots …</p>
+      <div v-else-if="shots.length === 0" class="empty">
+        <h2>No shots yet</h2>
+        <p class="soft">
+          Drop a shot folder or a zip archive here. It needs a shot.json and the files that it names; the folder
+          layout is described in docs/shot-document.md.
+        </p>
+      </div>
+      <table v-else>
+        <thead>
+          <tr>
+            <th></th>
+            <th>Shot</th>
+            <th>Newest render</th>
+            <th>Findings</th>
+            <th class="right">Trials</th>
+            <th class="right">Kept</th>
+            <th class="right">Rays</th>
+            <th class="right">Version</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="shot in shots" :key="shot.code" @click="router.push({ name: 'shot', params: { code: shot.code } })">
+            <td class="thumb"><PictureThumb v-if="shot.render" :render="shot.render" /></td>
+            <td>
+              <RouterLink :to="{ name: 'shot', params: { code: shot.code } }"
+                ><b>{{ shot.code }}</b> {{ shot.name }}</RouterLink
+              >
+            </td>
+            <td class="num soft">{{ renderTold(shot.render) }}</td>
+            <td>
+              <span v-if="shot.worst" class="severity" :class="shot.worst">{{ shot.worst }}</span>
+              <span class="soft"> {{ openTold(shot) }}</span>
+            </td>
+            <td class="right num">{{ shot.trials }}</td>
+            <td class="right num">{{ shot.kept }}</td>
+            <td class="right num">{{ shot.render ? count(shot.render.rays) : '' }}</td>
+            <td class="right num">{{ shot.version }}</td>
+          </tr>
+        </tbody>
+      </table>
+      <p v-if="shots?.length" class="dim hint">Drop a shot folder or a zip archive anywhere on this page to bring it in.</p>
+    </main>
+  </div>
+</template>
+
+<style scoped>
+.list {
+  height: 100%;
+  display: grid;
+  grid-template-rows: 44px minmax(0, 1fr);
+}
+.list.over main {
+  outline: 2px dashed var(--act);
+  outline-offset: -8px;
+}
+header {
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  padding: 0 16px;
+  background: var(--panel);
+  border-bottom: 1px solid var(--line);
+}
+main {
+  overflow: auto;
+  padding: 16px;
+}
+.pick {
+  position: relative;
+}
+.pick input {
+  position: absolute;
+  inset: 0;
+  opacity: 0;
+  cursor: pointer;
+  width: 100%;
+}
+.pick:focus-within button {
+  outline: 2px solid var(--act);
+  outline-offset: 1px;
+}
+table {
+  width: 100%;
+  border-collapse: collapse;
+  background: var(--panel);
+}
+th {
+  font-weight: 400;
+  font-size: 11px;
+  color: var(--dim);
+  text-align: left;
+  padding: 6px 12px;
+  border-bottom: 1px solid var(--line);
+}
+td {
+  padding: 8px 12px;
+  border-bottom: 1px solid var(--up);
+}
+tbody tr {
+  cursor: pointer;
+}
+tbody tr:hover,
+tbody tr:focus-within {
+  background: var(--up);
+}
+td a {
+  text-decoration: none;
+}
+.right {
+  text-align: right;
+}
+.thumb {
+  width: 130px;
+  padding: 6px 12px;
+}
+.empty {
+  max-width: 560px;
+  margin: 60px auto;
+  display: grid;
+  gap: 8px;
+}
+.hint {
+  margin-top: 12px;
+}
+.sending,
+.refusal {
+  background: var(--up);
+  padding: 10px 14px;
+  margin-bottom: 12px;
+  display: flex;
+  gap: 14px;
+  align-items: center;
+}
+.refusal {
+  display: block;
+  border-left: 3px solid var(--stop);
+}
+.refusal li {
+  font-size: 12px;
+  color: var(--soft);
+  padding: 2px 0;
+}
+progress {
+  accent-color: var(--act);
+}
+</style>
