@@ -12,7 +12,12 @@ export function box(min: [number, number, number], max: [number, number, number]
     const v = (axis + 2) % 3;
     for (const side of [0, 1]) {
       const base = positions.length / 3;
-      for (const [a, b] of [[0, 0], [1, 0], [1, 1], [0, 1]]) {
+      for (const [a, b] of [
+        [0, 0],
+        [1, 0],
+        [1, 1],
+        [0, 1],
+      ]) {
         const p = [0, 0, 0];
         p[axis] = side ? max[axis] : min[axis];
         p[u] = a ? max[u] : min[u];

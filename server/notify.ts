@@ -10,7 +10,10 @@ export const WORK_CHANNEL = 'dusting_work';
 
 /** Raises a shot's revision in the transaction that changes it, and tells pages once it is committed. */
 export async function shotChanged(tx: Transaction, shotId: number): Promise<void> {
-  await tx.update(shots).set({ revision: sql`${shots.revision} + 1` }).where(eq(shots.id, shotId));
+  await tx
+    .update(shots)
+    .set({ revision: sql`${shots.revision} + 1` })
+    .where(eq(shots.id, shotId));
   await tx.execute(sql`select pg_notify(${SHOT_CHANNEL}, ${String(shotId)})`);
 }
 
@@ -18,7 +21,11 @@ export async function shotChanged(tx: Transaction, shotId: number): Promise<void
  * Listens on a channel for as long as the process lives; connects again when the connection is lost.
  * @param heard called with each payload, and with null after a reconnect, when something may have been missed
  */
-export function listen(url: string, channel: string, heard: (payload: string | null) => void): { stop(): Promise<void> } {
+export function listen(
+  url: string,
+  channel: string,
+  heard: (payload: string | null) => void,
+): { stop(): Promise<void> } {
   let client: pg.Client | null = null;
   let stopped = false;
   const connect = async (): Promise<void> => {

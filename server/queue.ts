@@ -72,7 +72,13 @@ export class Queue {
   async send<N extends QueueName>(tx: Transaction | Database, name: N, jobs: Jobs[N][], priority = 0): Promise<void> {
     if (jobs.length === 0) return;
     await this.boss.insert(
-      jobs.map((data) => ({ name, data, priority, retryLimit: 1000, expireInSeconds: QUEUES[name].expireInSeconds })),
+      jobs.map((data) => ({
+        name,
+        data,
+        priority,
+        retryLimit: 1000,
+        expireInSeconds: QUEUES[name].expireInSeconds,
+      })),
       { db: sqlOf(tx) } as PgBoss.InsertOptions,
     );
     await tx.execute(sql`select pg_notify('dusting_work', ${name})`);
@@ -100,7 +106,9 @@ function sqlOf(tx: Transaction | Database): PgBoss.Db {
     async executeSql(text: string, values: unknown[] = []) {
       const chunks = text.split(/\$(\d+)/);
       const query = sql.empty();
-      chunks.forEach((chunk, i) => query.append(i % 2 ? sql`${sql.param(values[Number(chunk) - 1] ?? null)}` : sql.raw(chunk)));
+      chunks.forEach((chunk, i) =>
+        query.append(i % 2 ? sql`${sql.param(values[Number(chunk) - 1] ?? null)}` : sql.raw(chunk)),
+      );
       const result = await tx.execute(query);
       return { rows: result.rows as unknown[] };
     },

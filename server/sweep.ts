@@ -14,8 +14,7 @@ export async function sweepBlobs({ db, blobs }: Context): Promise<void> {
     .from(tiles)
     .orderBy(asc(tiles.renderId), asc(tiles.tile), desc(tiles.groups));
   for (const { film } of latest) keep.add(film);
-  for (const { mask } of await db.select({ mask: findings.mask }).from(findings))
-    keep.add(mask);
+  for (const { mask } of await db.select({ mask: findings.mask }).from(findings)) keep.add(mask);
   for (const { manifest } of await db.selectDistinct({ manifest: versions.manifest }).from(versions))
     for (const hash of Object.values(JSON.parse(manifest) as Record<string, string>)) keep.add(hash);
   const removed = await blobs.sweep(keep, AGE_MS);

@@ -64,7 +64,8 @@ async function serve(names: QueueName[]): Promise<void> {
         await sleep(500);
       }
     }
-    if (idle && !stopping) await Promise.race([sleep(IDLE_MS), new Promise<void>((resolve) => void sleepers.add(resolve))]);
+    if (idle && !stopping)
+      await Promise.race([sleep(IDLE_MS), new Promise<void>((resolve) => void sleepers.add(resolve))]);
   }
 }
 

@@ -12,10 +12,7 @@ const SheetValues = Type.Record(
   { ...closed, minProperties: 1 },
 );
 
-export const RenderRequest = Type.Object(
-  { sheet: SheetName, region: Type.Union([RegionSchema, Type.Null()]) },
-  closed,
-);
+export const RenderRequest = Type.Object({ sheet: SheetName, region: Type.Union([RegionSchema, Type.Null()]) }, closed);
 export type RenderRequest = Static<typeof RenderRequest>;
 
 export const ContinueRequest = Type.Object(

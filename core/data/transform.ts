@@ -8,10 +8,12 @@ export type Transform = number[];
 
 export const identity = (): Transform => [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1];
 
+// prettier-ignore
 export const translation = (x: number, y: number, z: number): Transform => [
   1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, x, y, z, 1,
 ];
 
+// prettier-ignore
 export const scaling = (x: number, y: number, z: number): Transform => [
   x, 0, 0, 0, 0, y, 0, 0, 0, 0, z, 0, 0, 0, 0, 1,
 ];

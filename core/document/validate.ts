@@ -21,7 +21,11 @@ export function validateDocument(value: unknown, what = 'shot document'): ShotDo
     try {
       invert(transform);
     } catch {
-      problems.push({ path, value: showValue(transform), expected: 'a transform that does not flatten space' });
+      problems.push({
+        path,
+        value: showValue(transform),
+        expected: 'a transform that does not flatten space',
+      });
     }
     if (transform[3] !== 0 || transform[7] !== 0 || transform[11] !== 0 || transform[15] !== 1)
       problems.push({ path, value: showValue(transform), expected: 'a last row of 0, 0, 0, 1' });

@@ -24,7 +24,7 @@ export async function readGlb(bytes: Uint8Array, where: string): Promise<GlbFile
   try {
     document = await new WebIO().readBinary(bytes as Uint8Array<ArrayBuffer>);
   } catch (error) {
-    throw new RangeError(`${where}: is not readable glTF (${(error as Error).message})`);
+    throw new RangeError(`${where}: is not readable glTF (${(error as Error).message})`, { cause: error });
   }
   const meshes = document.getRoot().listMeshes();
   return {
@@ -62,7 +62,11 @@ export async function writeGlb(meshes: { name: string; mesh: Mesh }[]): Promise<
   const buffer = document.createBuffer();
   const scene = document.createScene();
   const accessor = (array: Float32Array | Uint32Array, type: 'SCALAR' | 'VEC2' | 'VEC3') =>
-    document.createAccessor().setType(type).setArray(array.slice() as Float32Array<ArrayBuffer>).setBuffer(buffer);
+    document
+      .createAccessor()
+      .setType(type)
+      .setArray(array.slice() as Float32Array<ArrayBuffer>)
+      .setBuffer(buffer);
   for (const { name, mesh } of meshes) {
     const part = document
       .createPrimitive()

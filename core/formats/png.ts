@@ -12,7 +12,7 @@ export function readPngTexture(bytes: Uint8Array, colourSpace: 'srgb' | 'linear'
   try {
     image = decode(bytes);
   } catch (error) {
-    throw new RangeError(`${where}: is not a readable PNG (${(error as Error).message})`);
+    throw new RangeError(`${where}: is not a readable PNG (${(error as Error).message})`, { cause: error });
   }
   const { width, height, channels, depth, palette } = image;
   const top = depth === 16 ? 65535 : depth === 8 || palette ? 255 : (1 << depth) - 1;
@@ -22,9 +22,7 @@ export function readPngTexture(bytes: Uint8Array, colourSpace: 'srgb' | 'linear'
   const texels = new Float32Array(width * height * 3);
   for (let i = 0; i < width * height; i++) {
     for (let c = 0; c < 3; c++) {
-      const value = palette
-        ? palette[image.data[i]][c]
-        : image.data[i * channels + (channels >= 3 ? c : 0)];
+      const value = palette ? palette[image.data[i]][c] : image.data[i * channels + (channels >= 3 ? c : 0)];
       texels[i * 3 + c] = curve[value];
     }
   }

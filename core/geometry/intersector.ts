@@ -74,7 +74,16 @@ export class BvhIntersector implements Intersector {
     return this.walk(false);
   }
 
-  occluded(ox: number, oy: number, oz: number, dx: number, dy: number, dz: number, tMax: number, mask: number): boolean {
+  occluded(
+    ox: number,
+    oy: number,
+    oz: number,
+    dx: number,
+    dy: number,
+    dz: number,
+    tMax: number,
+    mask: number,
+  ): boolean {
     this.take(ox, oy, oz, dx, dy, dz, tMax, mask);
     return this.walk(true);
   }
@@ -250,10 +259,7 @@ export class BvhIntersector implements Intersector {
           if (determinant === 0) continue;
           const t = (sz * (u * pz + v * qz + w * rz)) / determinant;
           if (!(t <= best) || !(t >= afterT)) continue;
-          if (
-            t === afterT &&
-            (instance < afterInstance || (instance === afterInstance && triangle <= afterTriangle))
-          )
+          if (t === afterT && (instance < afterInstance || (instance === afterInstance && triangle <= afterTriangle)))
             continue;
           // At equal distance the lowest id wins, whatever the order of the walk.
           if (

@@ -88,8 +88,14 @@ export function compileGeometry(
   const top = buildBvh(boxes, 1);
   return {
     meshes,
-    instanceMesh: copyInto(new Int32Array(allocate(n * 4)), instances.map((i) => i.mesh)),
-    instanceMask: copyInto(new Uint32Array(allocate(n * 4)), instances.map((i) => i.mask)),
+    instanceMesh: copyInto(
+      new Int32Array(allocate(n * 4)),
+      instances.map((i) => i.mesh),
+    ),
+    instanceMask: copyInto(
+      new Uint32Array(allocate(n * 4)),
+      instances.map((i) => i.mask),
+    ),
     toMesh,
     toWorld,
     topBounds: copyInto(new Float64Array(allocate(top.bounds.length * 8)), top.bounds),

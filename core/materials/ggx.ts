@@ -27,7 +27,13 @@ export function visibleNormalDensity(woZ: number, woDotH: number, hZ: number, al
 
 /** Writes a unit microfacet normal visible from (x, y, z), z > 0, to `out[0..2]`. */
 export function sampleVisibleNormal(
-  x: number, y: number, z: number, alpha: number, u1: number, u2: number, out: Float64Array,
+  x: number,
+  y: number,
+  z: number,
+  alpha: number,
+  u1: number,
+  u2: number,
+  out: Float64Array,
 ): void {
   const vx = alpha * x;
   const vy = alpha * y;

@@ -132,7 +132,9 @@ export class Surface {
     out[OUT_B] = shadowing * p[BASE_B];
     // Matched indices bend nothing, however rough: a single direction again.
     const single = this.sharp || eta === 1;
-    out[OUT_DENSITY] = single ? 0 : this.transmissionDensity(oh, h[2], out[OUT_X] * h[0] + out[OUT_Y] * h[1] + z * h[2]);
+    out[OUT_DENSITY] = single
+      ? 0
+      : this.transmissionDensity(oh, h[2], out[OUT_X] * h[0] + out[OUT_Y] * h[1] + z * h[2]);
     return true;
   }
 

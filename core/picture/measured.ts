@@ -63,7 +63,10 @@ export function strongestWindow(picture: Picture, plane: ArrayLike<number>, widt
   for (let y = 0; y + h <= picture.height; y++)
     for (let x = 0; x + w <= picture.width; x++) {
       const sum =
-        table[(y + h) * stride + x + w] - table[y * stride + x + w] - table[(y + h) * stride + x] + table[y * stride + x];
+        table[(y + h) * stride + x + w] -
+        table[y * stride + x + w] -
+        table[(y + h) * stride + x] +
+        table[y * stride + x];
       if (sum > best * (1 + 1e-12)) {
         best = sum;
         at = { x, y };

@@ -48,7 +48,10 @@ export function passFigures(picture: Picture): PassFigures {
     cost: mean(channel(picture, 'cost')),
     crossings: {
       most: tops.crossings,
-      usual: percentile(crossings.filter((n) => n > 0), 0.95),
+      usual: percentile(
+        crossings.filter((n) => n > 0),
+        0.95,
+      ),
     },
     cuts,
     tops,

@@ -27,7 +27,12 @@ export function measurePair(
     }
   if (!inside.includes(1)) inside.fill(1);
   const [a, b] = [before, after].map((films) => measureSide(films, region, inside));
-  return { stops: Math.log2(b.light / a.light) || 0, cost: b.rays / a.rays, grainBefore: a.grain, grainAfter: b.grain };
+  return {
+    stops: Math.log2(b.light / a.light) || 0,
+    cost: b.rays / a.rays,
+    grainBefore: a.grain,
+    grainAfter: b.grain,
+  };
 }
 
 function measureSide(films: Film[], region: Region, inside: Uint8Array) {

@@ -54,7 +54,10 @@ export function measurePilot(
 }
 
 /** Change from one measure to another: stops of brightness, rays and grain as ratios. */
-export function comparePilots(before: PilotMeasure, after: PilotMeasure): { stops: number; cost: number; grain: number } {
+export function comparePilots(
+  before: PilotMeasure,
+  after: PilotMeasure,
+): { stops: number; cost: number; grain: number } {
   return {
     stops: Math.log2(after.light / before.light) || 0,
     cost: after.rays / before.rays,

@@ -36,27 +36,9 @@ import {
   TRANSMISSION,
 } from '../materials/surface.ts';
 import { MediumStack } from './medium-stack.ts';
-import {
-  BACKGROUND,
-  BEAUTY,
-  CUT_ANY,
-  CUT_OVERALL,
-  EMISSION,
-  MEAN_CUT,
-  MEAN_RAYS,
-  MEANS,
-  passOf,
-} from './passes.ts';
+import { BACKGROUND, BEAUTY, CUT_ANY, CUT_OVERALL, EMISSION, MEAN_CUT, MEAN_RAYS, MEANS, passOf } from './passes.ts';
 import { filterSamplers, type FilterSampler } from './pixel-filter.ts';
-import {
-  dimension,
-  GroupRandom,
-  SLOT_DIRECTION,
-  SLOT_FILTER,
-  SLOT_LIGHT,
-  SLOT_LOBE,
-  SLOT_ROULETTE,
-} from './random.ts';
+import { dimension, GroupRandom, SLOT_DIRECTION, SLOT_FILTER, SLOT_LIGHT, SLOT_LOBE, SLOT_ROULETTE } from './random.ts';
 import { STAGE_CAMERA, STAGE_LIGHT, type Recorder } from './recorder.ts';
 import {
   MATERIAL_ABSORPTION,
@@ -363,8 +345,12 @@ export class Integrator {
   }
 
   private lightSample(
-    lights: Float64Array, o: number, share: number,
-    diffuse: boolean, specular: boolean, transmission: boolean,
+    lights: Float64Array,
+    o: number,
+    share: number,
+    diffuse: boolean,
+    specular: boolean,
+    transmission: boolean,
   ): void {
     const { shading, surface, random, rays } = this;
     const { u, v } = random;
@@ -426,9 +412,7 @@ export class Integrator {
     const g = w * beta[1] * lobes[lobe + 1] * lights[k + 1];
     const b = w * beta[2] * lobes[lobe + 2] * lights[k + 2];
     const pass =
-      this.firstKind < 0
-        ? passOf(kind, true)
-        : passOf(this.firstKind, this.straight && kind === TRANSMISSION);
+      this.firstKind < 0 ? passOf(kind, true) : passOf(this.firstKind, this.straight && kind === TRANSMISSION);
     this.add(pass, r, g, b);
     if (this.recorder !== null)
       this.recorder.contribution(

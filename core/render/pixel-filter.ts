@@ -9,8 +9,7 @@ export type FilterSampler = (u: number, width: number) => number;
 
 const box: FilterSampler = (u, width) => (u - 0.5) * width;
 
-const triangle: FilterSampler = (u, width) =>
-  0.5 * width * (u < 0.5 ? Math.sqrt(2 * u) - 1 : 1 - Math.sqrt(2 - 2 * u));
+const triangle: FilterSampler = (u, width) => 0.5 * width * (u < 0.5 ? Math.sqrt(2 * u) - 1 : 1 - Math.sqrt(2 - 2 * u));
 
 /** A Gaussian whose standard deviation is a fifth of its width, cut off at the width's ends. */
 const gaussian: FilterSampler = (u, width) => {

@@ -34,15 +34,28 @@ export function renderPixels(
   const integrator = new Integrator(scene, settings);
   const film = createFilm({ x: 0, y: 0, width: pixels.length, height: 1 });
   for (let i = 0; i < pixels.length; i++)
-    renderPixel(integrator, settings, film, i, pixels[i] % settings.width, Math.floor(pixels[i] / settings.width), groups);
+    renderPixel(
+      integrator,
+      settings,
+      film,
+      i,
+      pixels[i] % settings.width,
+      Math.floor(pixels[i] / settings.width),
+      groups,
+    );
   film.groups = groups;
   return film;
 }
 
 /** Folds the groups from `film.groups` to `groups` of frame pixel (x, y) into the film's `pixel`. */
 function renderPixel(
-  integrator: Integrator, settings: RenderSettings, film: Film,
-  pixel: number, x: number, y: number, groups: number,
+  integrator: Integrator,
+  settings: RenderSettings,
+  film: Film,
+  pixel: number,
+  x: number,
+  y: number,
+  groups: number,
 ): number {
   const { random, sums } = integrator;
   let rays = 0;

@@ -170,7 +170,9 @@ export class Shading {
       b *= this.texel[2];
     }
     surface.set(
-      r, g, b,
+      r,
+      g,
+      b,
       materials[o + MATERIAL_METALLIC],
       materials[o + MATERIAL_ROUGHNESS],
       this.state[ETA],

@@ -1,5 +1,6 @@
 /**
- * HA-010, jar shelf: honey jars five rows deep, a window on the left, a steel tray leaning at the back.
+ * HA-010, jar shelf: honey jars five rows deep, a window on the left, a steel tray at the back, tipped
+ * forward, that mirrors them.
  *
  * What is wrong with it: a straight look through five empty jars passes 5 jars × 2 walls × 2 faces =
  * 20 faces, but paths end at 8 transmissions (and, behind that, at 10 events of all kinds): the jars
@@ -47,7 +48,10 @@ function wall(inset: number): [number, number][] {
 function jarBody(): Mesh {
   const outside = wall(0);
   const inside = wall(WALL).reverse();
-  return lathe([[0, 0], ...outside, [RADIUS - 0.008, HEIGHT], [RADIUS - WALL - 0.008, HEIGHT], ...inside, [0, WALL]], SEGMENTS);
+  return lathe(
+    [[0, 0], ...outside, [RADIUS - 0.008, HEIGHT], [RADIUS - WALL - 0.008, HEIGHT], ...inside, [0, WALL]],
+    SEGMENTS,
+  );
 }
 
 function honeyBody(): Mesh {
@@ -57,7 +61,18 @@ function honeyBody(): Mesh {
 }
 
 const lid = (): Mesh =>
-  lathe([[0, 0.13], [0.0335, 0.13], [0.0345, 0.131], [0.0345, 0.1455], [0.033, 0.147], [0, 0.147]], SEGMENTS, 40);
+  lathe(
+    [
+      [0, 0.13],
+      [0.0335, 0.13],
+      [0.0345, 0.131],
+      [0.0345, 0.1455],
+      [0.033, 0.147],
+      [0, 0.147],
+    ],
+    SEGMENTS,
+    40,
+  );
 
 export async function buildJarShelf(): Promise<DemoShot> {
   const meshes: [string, Mesh][] = [
@@ -76,9 +91,15 @@ export async function buildJarShelf(): Promise<DemoShot> {
     frame: 1001,
     camera: 'shelf',
     cameras: {
-      shelf: { name: 'shelf camera', transform: lookAt([0.065, 0.165, 0.95], [0.012, 0.068, 0]), fieldOfView: 19 },
+      shelf: {
+        name: 'shelf camera',
+        transform: lookAt([0.065, 0.165, 0.95], [0.012, 0.068, 0]),
+        fieldOfView: 19,
+      },
     },
-    meshes: Object.fromEntries(meshes.map(([id], mesh) => [id, { file: 'geometry/jar-shelf.glb', mesh, primitive: 0 }])),
+    meshes: Object.fromEntries(
+      meshes.map(([id], mesh) => [id, { file: 'geometry/jar-shelf.glb', mesh, primitive: 0 }]),
+    ),
     textures: {
       wood: { file: 'textures/wood.png', colourSpace: 'srgb' },
       label: { file: 'textures/label.png', colourSpace: 'srgb' },
@@ -104,10 +125,28 @@ export async function buildJarShelf(): Promise<DemoShot> {
         attenuationColour: [0.95, 0.62, 0.12],
         attenuationDistance: 0.04,
       },
-      steel: { ...defaultMaterial(), name: 'polished steel', baseColour: [0.72, 0.7, 0.67], metallic: 1, roughness: 0.02 },
+      steel: {
+        ...defaultMaterial(),
+        name: 'polished steel',
+        baseColour: [0.72, 0.7, 0.67],
+        metallic: 1,
+        roughness: 0.02,
+      },
       tin: { ...defaultMaterial(), name: 'lid', baseColour: [0.62, 0.6, 0.55], metallic: 1, roughness: 0.22 },
-      paper: { ...defaultMaterial(), name: 'label paper', baseColour: [0.95, 0.95, 0.95], baseColourTexture: 'label', roughness: 0.7 },
-      wood: { ...defaultMaterial(), name: 'shelf wood', baseColour: [1, 1, 1], baseColourTexture: 'wood', roughness: 0.45 },
+      paper: {
+        ...defaultMaterial(),
+        name: 'label paper',
+        baseColour: [0.95, 0.95, 0.95],
+        baseColourTexture: 'label',
+        roughness: 0.7,
+      },
+      wood: {
+        ...defaultMaterial(),
+        name: 'shelf wood',
+        baseColour: [1, 1, 1],
+        baseColourTexture: 'wood',
+        roughness: 0.45,
+      },
       plaster: { ...defaultMaterial(), name: 'plaster', baseColour: [0.62, 0.58, 0.52], roughness: 0.9 },
     },
     objects: {
@@ -118,7 +157,7 @@ export async function buildJarShelf(): Promise<DemoShot> {
         name: 'steel tray',
         mesh: 'tray',
         material: 'steel',
-        transform: multiply(translation(0.31, 0.0006, -0.5), multiply(rotationY(-20), rotationX(-3))),
+        transform: multiply(translation(0.31, 0.0006, -0.5), multiply(rotationY(-30), rotationX(8))),
       },
     },
     lights: {
@@ -156,7 +195,14 @@ export async function buildJarShelf(): Promise<DemoShot> {
       const where = `column ${column + 1}, row ${row + 1}`;
       const transform: Transform = translation(x, 0.0002, -row * ROW_DEPTH);
       const add = (part: string, name: string, material: string, priority = 0) => {
-        document.objects[`${part}-${id}`] = { ...defaultObject(), name: `${name}, ${where}`, mesh: part, material, transform, priority };
+        document.objects[`${part}-${id}`] = {
+          ...defaultObject(),
+          name: `${name}, ${where}`,
+          mesh: part,
+          material,
+          transform,
+          priority,
+        };
       };
       add('jar', 'jar', 'glass', 2);
       add('lid', 'lid', 'tin');

@@ -55,7 +55,11 @@ export const label = (): Drawing =>
       const edge = Math.max(Math.abs(x), Math.abs(x) / 2 + Math.abs(y) * 0.866);
       if (edge < 0.052 && edge > 0.034) return ink;
     }
-    for (const [line, from, to] of [[0.36, 0.5, 0.9], [0.52, 0.5, 0.82], [0.66, 0.5, 0.87]])
+    for (const [line, from, to] of [
+      [0.36, 0.5, 0.9],
+      [0.52, 0.5, 0.82],
+      [0.66, 0.5, 0.87],
+    ])
       if (Math.abs(v - line) < 0.03 && u > from && u < to && noise(u * 60, line * 90, 90) > 0.28) return ink;
     return paper;
   });

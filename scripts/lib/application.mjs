@@ -28,7 +28,10 @@ export async function startApplication(parts, env, logs, onDeath) {
   const options = { cwd: root, env: { ...process.env, NODE_ENV: 'production', ...env } };
   let stopping = false;
   const start = (name, died) => {
-    const child = startApart(process.execPath, parts[name], { ...options, logFile: join(logs, `${name}.log`) });
+    const child = startApart(process.execPath, parts[name], {
+      ...options,
+      logFile: join(logs, `${name}.log`),
+    });
     child.once('exit', (code, signal) => stopping || died(signal ?? code));
     return child;
   };

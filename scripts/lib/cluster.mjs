@@ -65,7 +65,17 @@ function create(bin, folder, data, ready) {
     chownSync(passwordFile, uid, gid);
   }
   const made = asServer(join(bin, 'initdb'), [
-    '-D', data, '-A', 'scram-sha-256', '-U', USER, '--pwfile', passwordFile, '-E', 'UTF8', '--locale=C.UTF-8',
+    '-D',
+    data,
+    '-A',
+    'scram-sha-256',
+    '-U',
+    USER,
+    '--pwfile',
+    passwordFile,
+    '-E',
+    'UTF8',
+    '--locale=C.UTF-8',
   ]);
   if (!made.ok) throw new CannotGoOn(`The database could not be made in ${folder}:\n${made.out}`);
   writeFileSync(ready, '');

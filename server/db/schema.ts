@@ -2,7 +2,18 @@
  * Everything the server remembers, as rows. Documents, patches and findings are kept as text and never as
  * `jsonb`, which would reorder their keys; large bytes are in the blob folder under their hash.
  */
-import { boolean, doublePrecision, index, integer, pgTable, primaryKey, serial, text, timestamp, unique } from 'drizzle-orm/pg-core';
+import {
+  boolean,
+  doublePrecision,
+  index,
+  integer,
+  pgTable,
+  primaryKey,
+  serial,
+  text,
+  timestamp,
+  unique,
+} from 'drizzle-orm/pg-core';
 
 const createdAt = () => timestamp({ withTimezone: true }).notNull().defaultNow();
 const region = () => ({
@@ -28,7 +39,9 @@ export const versions = pgTable(
   'versions',
   {
     id: serial().primaryKey(),
-    shotId: integer().notNull().references(() => shots.id),
+    shotId: integer()
+      .notNull()
+      .references(() => shots.id),
     number: integer().notNull(),
     parentId: integer(),
     document: text().notNull(),
@@ -45,8 +58,12 @@ export const renders = pgTable(
   'renders',
   {
     id: serial().primaryKey(),
-    shotId: integer().notNull().references(() => shots.id),
-    versionId: integer().notNull().references(() => versions.id),
+    shotId: integer()
+      .notNull()
+      .references(() => shots.id),
+    versionId: integer()
+      .notNull()
+      .references(() => versions.id),
     /** `base`: the shot as it is; `trial`: one side of a trial. */
     purpose: text().$type<'base' | 'trial'>().notNull(),
     sheet: text().$type<'preview' | 'final'>().notNull(),
@@ -84,7 +101,9 @@ export const renders = pgTable(
 export const tiles = pgTable(
   'tiles',
   {
-    renderId: integer().notNull().references(() => renders.id),
+    renderId: integer()
+      .notNull()
+      .references(() => renders.id),
     tile: integer().notNull(),
     groups: integer().notNull(),
     film: text().notNull(),
@@ -99,15 +118,21 @@ export const tiles = pgTable(
 /** Rounds of a batch of tiles that were finished, so that what follows them is queued once. */
 export const batches = pgTable('batches', {
   id: text().primaryKey(),
-  renderId: integer().notNull().references(() => renders.id),
+  renderId: integer()
+    .notNull()
+    .references(() => renders.id),
 });
 
 export const findings = pgTable(
   'findings',
   {
     id: serial().primaryKey(),
-    shotId: integer().notNull().references(() => shots.id),
-    renderId: integer().notNull().references(() => renders.id),
+    shotId: integer()
+      .notNull()
+      .references(() => shots.id),
+    renderId: integer()
+      .notNull()
+      .references(() => renders.id),
     key: text().notNull(),
     /** Samples per pixel the render had: a continued render is examined again, and older findings stay. */
     samples: integer().notNull(),
@@ -125,13 +150,17 @@ export const trials = pgTable(
   'trials',
   {
     id: serial().primaryKey(),
-    shotId: integer().notNull().references(() => shots.id),
+    shotId: integer()
+      .notNull()
+      .references(() => shots.id),
     number: integer().notNull(),
     /** Null for values that a person set by hand. */
     findingId: integer().references(() => findings.id),
     remedyId: text(),
     title: text().notNull(),
-    versionId: integer().notNull().references(() => versions.id),
+    versionId: integer()
+      .notNull()
+      .references(() => versions.id),
     sheet: text().$type<'preview' | 'final'>().notNull(),
     /** JSON Patch on the version's document. */
     patch: text().notNull(),
@@ -151,7 +180,9 @@ export const trials = pgTable(
 /** What a person decided: about a trial (keep, drop) or about a finding (put aside). */
 export const decisions = pgTable('decisions', {
   id: serial().primaryKey(),
-  shotId: integer().notNull().references(() => shots.id),
+  shotId: integer()
+    .notNull()
+    .references(() => shots.id),
   trialId: integer().references(() => trials.id),
   findingId: integer().references(() => findings.id),
   verdict: text().$type<'keep' | 'drop' | 'put aside' | 'take up'>().notNull(),

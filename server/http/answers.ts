@@ -46,8 +46,7 @@ export function answerError(error: unknown, request: Request, response: Response
 }
 
 function errorBody(error: unknown): { status: number; body: ErrorBody } {
-  if (error instanceof InvalidInput)
-    return { status: 400, body: { error: error.message, problems: error.problems } };
+  if (error instanceof InvalidInput) return { status: 400, body: { error: error.message, problems: error.problems } };
   if (error instanceof RequestError) return { status: error.status, body: { error: error.message, problems: [] } };
   // Express's own: a body that is no JSON, or too large.
   const { status, message } = error as { status?: number; message?: string };

@@ -71,85 +71,144 @@ function api(context: Context, hub: EventHub): express.Router {
   router.use(express.json({ limit: '1mb' }));
   const code = (request: express.Request) => String(request.params.code);
 
-  router.get('/health', answer(async () => {
-    await context.db.execute('select 1');
-    return { status: 'ok' };
-  }));
+  router.get(
+    '/health',
+    answer(async () => {
+      await context.db.execute('select 1');
+      return { status: 'ok' };
+    }),
+  );
 
-  router.get('/shots', answer(() => shotList(context)));
+  router.get(
+    '/shots',
+    answer(() => shotList(context)),
+  );
   router.get('/events', (request, response) =>
     hub.open(request, response, async () => {
       const state = await shotList(context);
-      return { id: state.map((s) => `${s.code}.${s.version}.${s.render?.revision}.${s.open}.${s.trials}`).join(), state };
+      return {
+        id: state.map((s) => `${s.code}.${s.version}.${s.render?.revision}.${s.open}.${s.trials}`).join(),
+        state,
+      };
     }),
   );
-  router.post('/shots', answer(async (request, response) => {
-    const uploads = join(config.data, 'uploads');
-    const created = await receiveUpload(request, uploads, config.uploadLimit, (files) => importShot(context, files));
-    response.status(201);
-    return { code: created };
-  }));
+  router.post(
+    '/shots',
+    answer(async (request, response) => {
+      const uploads = join(config.data, 'uploads');
+      const created = await receiveUpload(request, uploads, config.uploadLimit, (files) => importShot(context, files));
+      response.status(201);
+      return { code: created };
+    }),
+  );
 
-  router.get('/shots/:code', answer((request) => shotState(context, code(request))));
-  router.get('/shots/:code/events', answer(async (request, response) => {
-    await shotByCode(context.db, code(request));
-    hub.open(request, response, async () => {
-      const state = await shotState(context, code(request));
-      return { id: String(state.revision), state };
-    });
-    // The stream answers by itself from now on.
-    return new Promise(() => {});
-  }));
-  router.post('/shots/:code/dials', answer((request) => setDials(context, code(request), bodyOf(request, DialRequest))));
+  router.get(
+    '/shots/:code',
+    answer((request) => shotState(context, code(request))),
+  );
+  router.get(
+    '/shots/:code/events',
+    answer(async (request, response) => {
+      await shotByCode(context.db, code(request));
+      hub.open(request, response, async () => {
+        const state = await shotState(context, code(request));
+        return { id: String(state.revision), state };
+      });
+      // The stream answers by itself from now on.
+      return new Promise(() => {});
+    }),
+  );
+  router.post(
+    '/shots/:code/dials',
+    answer((request) => setDials(context, code(request), bodyOf(request, DialRequest))),
+  );
   for (const way of ['undo', 'redo'] as const)
-    router.post(`/shots/:code/${way}`, answer((request) =>
-      stepHead(context, code(request), bodyOf(request, StepRequest).base, way),
-    ));
-  router.post('/shots/:code/renders', answer(async (request, response) => {
-    const { sheet, region } = bodyOf(request, RenderRequest);
-    const render = await context.db.transaction(async (tx) => {
-      const { head } = await lockHead(tx, code(request));
-      return createRender(context, tx, { version: head, purpose: 'base', sheet, patch: [], region });
-    });
-    response.status(201);
-    return { id: render.id };
-  }));
-  router.post('/shots/:code/trials', answer(async (request, response) => {
-    const number = await createTrial(context, code(request), bodyOf(request, TrialRequest));
-    response.status(201);
-    return { number };
-  }));
+    router.post(
+      `/shots/:code/${way}`,
+      answer((request) => stepHead(context, code(request), bodyOf(request, StepRequest).base, way)),
+    );
+  router.post(
+    '/shots/:code/renders',
+    answer(async (request, response) => {
+      const { sheet, region } = bodyOf(request, RenderRequest);
+      const render = await context.db.transaction(async (tx) => {
+        const { head } = await lockHead(tx, code(request));
+        return createRender(context, tx, { version: head, purpose: 'base', sheet, patch: [], region });
+      });
+      response.status(201);
+      return { id: render.id };
+    }),
+  );
+  router.post(
+    '/shots/:code/trials',
+    answer(async (request, response) => {
+      const number = await createTrial(context, code(request), bodyOf(request, TrialRequest));
+      response.status(201);
+      return { number };
+    }),
+  );
 
-  router.get('/renders/:id/picture', answer(async (request, response) => {
-    const passes = String(request.query.passes ?? 'beauty').split(',');
-    const bytes = await renderPicture(context, idOf(request, 'render'), passes);
-    response.set({ 'Content-Type': 'application/octet-stream', 'Cache-Control': 'no-store' }).send(Buffer.from(bytes));
-  }));
-  router.get('/renders/:id/figures', answer((request) => renderFigures(context, idOf(request, 'render'))));
-  router.get('/renders/:id/pixel', answer((request) => {
-    const [x, y] = [request.query.x, request.query.y].map(Number);
-    return renderPixel(context, idOf(request, 'render'), x, y);
-  }));
-  router.post('/renders/:id/stop', answer((request) => stopRender(context, idOf(request, 'render'))));
-  router.post('/renders/:id/continue', answer((request) =>
-    continueRender(context, idOf(request, 'render'), bodyOf(request, ContinueRequest).samples),
-  ));
+  router.get(
+    '/renders/:id/picture',
+    answer(async (request, response) => {
+      const passes = String(request.query.passes ?? 'beauty').split(',');
+      const bytes = await renderPicture(context, idOf(request, 'render'), passes);
+      response
+        .set({ 'Content-Type': 'application/octet-stream', 'Cache-Control': 'no-store' })
+        .send(Buffer.from(bytes));
+    }),
+  );
+  router.get(
+    '/renders/:id/figures',
+    answer((request) => renderFigures(context, idOf(request, 'render'))),
+  );
+  router.get(
+    '/renders/:id/pixel',
+    answer((request) => {
+      const [x, y] = [request.query.x, request.query.y].map(Number);
+      return renderPixel(context, idOf(request, 'render'), x, y);
+    }),
+  );
+  router.post(
+    '/renders/:id/stop',
+    answer((request) => stopRender(context, idOf(request, 'render'))),
+  );
+  router.post(
+    '/renders/:id/continue',
+    answer((request) => continueRender(context, idOf(request, 'render'), bodyOf(request, ContinueRequest).samples)),
+  );
 
-  router.get('/findings/:id/mask', answer(async (request, response) => {
-    const { mask } = await findFinding(context.db, idOf(request, 'finding'));
-    const bytes = Buffer.from(await context.blobs.get(mask));
-    response.set({ 'Content-Type': 'application/octet-stream', 'Cache-Control': 'max-age=86400' }).send(bytes);
-  }));
-  router.post('/findings/:id/aside', answer((request) =>
-    decideFinding(context, idOf(request, 'finding'), 'put aside', bodyOf(request, AsideRequest).reason),
-  ));
-  router.post('/findings/:id/take-up', answer((request) => decideFinding(context, idOf(request, 'finding'), 'take up', '')));
+  router.get(
+    '/findings/:id/mask',
+    answer(async (request, response) => {
+      const { mask } = await findFinding(context.db, idOf(request, 'finding'));
+      const bytes = Buffer.from(await context.blobs.get(mask));
+      response.set({ 'Content-Type': 'application/octet-stream', 'Cache-Control': 'max-age=86400' }).send(bytes);
+    }),
+  );
+  router.post(
+    '/findings/:id/aside',
+    answer((request) =>
+      decideFinding(context, idOf(request, 'finding'), 'put aside', bodyOf(request, AsideRequest).reason),
+    ),
+  );
+  router.post(
+    '/findings/:id/take-up',
+    answer((request) => decideFinding(context, idOf(request, 'finding'), 'take up', '')),
+  );
 
-  router.post('/trials/:id/stop', answer((request) => stopTrial(context, idOf(request, 'trial'))));
-  router.post('/trials/:id/keep', answer((request) =>
-    keepTrial(context, idOf(request, 'trial'), bodyOf(request, KeepRequest).both),
-  ));
-  router.post('/trials/:id/drop', answer((request) => dropTrial(context, idOf(request, 'trial'))));
+  router.post(
+    '/trials/:id/stop',
+    answer((request) => stopTrial(context, idOf(request, 'trial'))),
+  );
+  router.post(
+    '/trials/:id/keep',
+    answer((request) => keepTrial(context, idOf(request, 'trial'), bodyOf(request, KeepRequest).both)),
+  );
+  router.post(
+    '/trials/:id/drop',
+    answer((request) => dropTrial(context, idOf(request, 'trial'))),
+  );
 
   router.use(unknownRoute);
   return router;

@@ -55,7 +55,8 @@ class Stream {
 
   changed(): void {
     if (this.reading) this.again = true;
-    else if (!this.timer) this.timer = setTimeout(() => void this.send(), Math.max(0, this.readAt + PAUSE_MS - Date.now()));
+    else if (!this.timer)
+      this.timer = setTimeout(() => void this.send(), Math.max(0, this.readAt + PAUSE_MS - Date.now()));
   }
 
   private async send(): Promise<void> {

@@ -31,7 +31,10 @@ class Allowance {
   }
 
   tooLarge(): RequestError {
-    return new RequestError(413, `The upload is larger than ${tellBytes(this.limit)}, the most this server takes. Nothing was kept.`);
+    return new RequestError(
+      413,
+      `The upload is larger than ${tellBytes(this.limit)}, the most this server takes. Nothing was kept.`,
+    );
   }
 
   meter(): Transform {
@@ -82,7 +85,10 @@ async function receiveFiles(request: Request, own: string, allowance: Allowance)
   try {
     form = busboy({ headers: request.headers, preservePath: true, limits: { files: MOST_FILES } });
   } catch (error) {
-    throw new RequestError(400, `A shot comes in as a form with files (multipart/form-data): ${(error as Error).message}.`);
+    throw new RequestError(
+      400,
+      `A shot comes in as a form with files (multipart/form-data): ${(error as Error).message}.`,
+    );
   }
   const archives: string[] = [];
   const writes: Promise<void>[] = [];
@@ -129,7 +135,9 @@ async function writeInto(own: string, path: string, from: Readable): Promise<str
 /** yauzl refuses names that leave the folder by itself; sizes are counted as bytes come out, not believed. */
 async function unpack(archive: string, own: string, allowance: Allowance): Promise<void> {
   try {
-    const zip = await promisify<string, yauzl.Options, yauzl.ZipFile>(yauzl.open)(archive, { lazyEntries: true });
+    const zip = await promisify<string, yauzl.Options, yauzl.ZipFile>(yauzl.open)(archive, {
+      lazyEntries: true,
+    });
     const openEntry = promisify(zip.openReadStream.bind(zip)) as (entry: yauzl.Entry) => Promise<Readable>;
     let count = 0;
     await new Promise<void>((resolve, reject) => {

@@ -5,7 +5,11 @@ import type { Transaction } from '../db/database.ts';
 import { tiles } from '../db/schema.ts';
 
 /** @returns packed films, one a tile that has begun; see `unpackFilm` */
-export async function filmsOf(context: Context, tx: Transaction | Context['db'], renderId: number): Promise<Uint8Array[]> {
+export async function filmsOf(
+  context: Context,
+  tx: Transaction | Context['db'],
+  renderId: number,
+): Promise<Uint8Array[]> {
   const rows = await tx
     .selectDistinctOn([tiles.tile], { film: tiles.film })
     .from(tiles)

@@ -63,7 +63,10 @@ export interface PredictTask extends Omit<Change, 'picture'> {
 }
 
 export function predict({ films, ...change }: PredictTask): ReturnType<typeof predictChange> {
-  return predictChange({ ...change, picture: films.length ? wholePicture(change.before.sheet, films) : null });
+  return predictChange({
+    ...change,
+    picture: films.length ? wholePicture(change.before.sheet, films) : null,
+  });
 }
 
 function wholePicture(sheet: Sheet, films: Uint8Array[]) {

@@ -82,7 +82,11 @@ export function regionIn(sheet: Sheet, wanted: Region | null): Region {
   );
   if (region.width * region.height === 0)
     throw new InvalidInput('region', [
-      { path: '', value: JSON.stringify(wanted), expected: `pixels of a ${sheet.width} × ${sheet.height} frame` },
+      {
+        path: '',
+        value: JSON.stringify(wanted),
+        expected: `pixels of a ${sheet.width} × ${sheet.height} frame`,
+      },
     ]);
   return region;
 }
@@ -166,7 +170,14 @@ export async function continueRender(context: Context, id: number, samples: numb
     const next = { ...render, targetGroups: target, state: 'active' as const, epoch: render.epoch + 1 };
     await tx
       .update(renders)
-      .set({ targetGroups: target, state: 'active', epoch: next.epoch, examined: 'no', error: null, finishedAt: null })
+      .set({
+        targetGroups: target,
+        state: 'active',
+        epoch: next.epoch,
+        examined: 'no',
+        error: null,
+        finishedAt: null,
+      })
       .where(eq(renders.id, id));
     await queueTiles(context, tx, next, done);
     await shotChanged(tx, render.shotId);

@@ -33,11 +33,7 @@ export async function renderBatch(
   };
   if (!render || render.epoch !== job.epoch || render.state !== 'active') return;
   try {
-    const { document, scene } = await scenes.get(
-      render.versionId,
-      JSON.parse(render.patch) as JsonPatch,
-      render.sheet,
-    );
+    const { document, scene } = await scenes.get(render.versionId, JSON.parse(render.patch) as JsonPatch, render.sheet);
     const sheet = document.sheets[render.sheet];
     const regions = tileRegions(render);
     const times = await Promise.all(

@@ -17,7 +17,11 @@ export async function filesInFolder(folder: string): Promise<ShotFiles> {
   const entries = await readdir(folder, { recursive: true, withFileTypes: true });
   const paths = entries
     .filter((entry) => entry.isFile())
-    .map((entry) => join(entry.parentPath, entry.name).slice(folder.length + 1).replaceAll('\\', '/'));
+    .map((entry) =>
+      join(entry.parentPath, entry.name)
+        .slice(folder.length + 1)
+        .replaceAll('\\', '/'),
+    );
   const known = new Set(paths);
   return { paths, read: async (path) => (known.has(path) ? readFile(join(folder, path)) : null) };
 }

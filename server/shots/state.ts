@@ -25,9 +25,7 @@ export function shotState({ db }: Context, code: string): Promise<ShotState> {
 }
 
 async function readState(tx: Transaction, shot: ShotRow): Promise<ShotState> {
-  const byId = new Map(
-    (await tx.select().from(versions).where(eq(versions.shotId, shot.id))).map((v) => [v.id, v]),
-  );
+  const byId = new Map((await tx.select().from(versions).where(eq(versions.shotId, shot.id))).map((v) => [v.id, v]));
   const head = byId.get(shot.headVersionId!)!;
   const undo = head.parentId === null ? null : byId.get(head.parentId)!;
   const redo = await redoOf(tx, head);

@@ -36,7 +36,10 @@ export async function addVersion(
   reason: string,
 ): Promise<VersionRow> {
   const document = validateDocument(applyPatch(JSON.parse(head.document) as ShotDocument, patch), shot.code);
-  const [{ last }] = await tx.select({ last: max(versions.number) }).from(versions).where(eq(versions.shotId, shot.id));
+  const [{ last }] = await tx
+    .select({ last: max(versions.number) })
+    .from(versions)
+    .where(eq(versions.shotId, shot.id));
   const [version] = await tx
     .insert(versions)
     .values({

@@ -19,7 +19,14 @@ export async function beginTrial(context: Context, tx: Transaction, trial: Trial
   const [version] = await tx.select().from(versions).where(eq(versions.id, trial.versionId));
   const region = { x: trial.x, y: trial.y, width: trial.width, height: trial.height };
   const side = (patch: JsonPatch) =>
-    createRender(context, tx, { version, purpose: 'trial', sheet: trial.sheet, patch, region, seed: trialSeed(trial.id) });
+    createRender(context, tx, {
+      version,
+      purpose: 'trial',
+      sheet: trial.sheet,
+      patch,
+      region,
+      seed: trialSeed(trial.id),
+    });
   const before = await side([]);
   const after = await side(JSON.parse(trial.patch) as JsonPatch);
   await tx
@@ -46,9 +53,7 @@ export async function sideFinished(context: Context, tx: Transaction, renderId: 
     const [side] = await tx.select({ state: renders.state }).from(renders).where(eq(renders.id, id));
     if (side.state !== 'done') return;
   }
-  const [before, after] = await Promise.all(
-    sides.map(async (id) => (await filmsOf(context, tx, id)).map(unpackFilm)),
-  );
+  const [before, after] = await Promise.all(sides.map(async (id) => (await filmsOf(context, tx, id)).map(unpackFilm)));
   const measured = measurePair(before, after, trial, await maskOf(context, tx, trial), await frameWidth(tx, trial));
   await tx
     .update(trials)

@@ -29,7 +29,10 @@ export async function createTrial(context: Context, code: string, request: Trial
     if (after.width !== before.width || after.height !== before.height)
       throw conflict('A trial compares the same pixels: it cannot change the width or height.');
     const region = regionIn(before, request.region ?? asked.finding?.region ?? null);
-    const [{ last }] = await tx.select({ last: max(trials.number) }).from(trials).where(eq(trials.shotId, shot.id));
+    const [{ last }] = await tx
+      .select({ last: max(trials.number) })
+      .from(trials)
+      .where(eq(trials.shotId, shot.id));
     const [trial] = await tx
       .insert(trials)
       .values({

@@ -104,7 +104,12 @@ export function sphere(radius: number, segments = 48, flat = false): Mesh {
       if (i < rows - 1) indices.push(b, c, d);
     }
   const p = Float32Array.from(positions);
-  return { positions: p, normals: flat ? null : p.map((v) => v / radius), uvs: null, indices: Uint32Array.from(indices) };
+  return {
+    positions: p,
+    normals: flat ? null : p.map((v) => v / radius),
+    uvs: null,
+    indices: Uint32Array.from(indices),
+  };
 }
 
 /** A square in the plane z, facing +Z, of half width `half`. */

@@ -13,12 +13,33 @@ function mixed(sheet = {}, environment = [0.1, 0.2, 0.3]) {
   return scene(
     [
       { mesh: box([-3, -1.2, -3], [3, -1, 3]), material: { baseColour: [0.6, 0.5, 0.4], roughness: 0.5 } },
-      { mesh: sphere(0.6), material: { baseColour: [1, 1, 1], transmission: 1, roughness: 0.2 }, object: { transform: translation(-0.7, -0.4, 0) } },
-      { mesh: sphere(0.6), material: { baseColour: [0.9, 0.8, 0.6], metallic: 1, roughness: 0.1 }, object: { transform: translation(0.7, -0.4, 0) } },
-      { mesh: sphere(0.2), material: { emission: [2, 1, 1] }, object: { transform: translation(0, 0.7, -0.5) } },
+      {
+        mesh: sphere(0.6),
+        material: { baseColour: [1, 1, 1], transmission: 1, roughness: 0.2 },
+        object: { transform: translation(-0.7, -0.4, 0) },
+      },
+      {
+        mesh: sphere(0.6),
+        material: { baseColour: [0.9, 0.8, 0.6], metallic: 1, roughness: 0.1 },
+        object: { transform: translation(0.7, -0.4, 0) },
+      },
+      {
+        mesh: sphere(0.2),
+        material: { emission: [2, 1, 1] },
+        object: { transform: translation(0, 0.7, -0.5) },
+      },
     ],
     {
-      lights: { window: { kind: 'rectangle', name: '', width: 2, height: 2, radiance: [2, 2, 2], transform: lookAt([0.3, 1.5, 1], [0, 0, -0.2]) } },
+      lights: {
+        window: {
+          kind: 'rectangle',
+          name: '',
+          width: 2,
+          height: 2,
+          radiance: [2, 2, 2],
+          transform: lookAt([0.3, 1.5, 1], [0, 0, -0.2]),
+        },
+      },
       environment: { radiance: environment },
       cameras: { main: { name: '', transform: lookAt([0, 0.3, 5], [0, -0.2, 0]), fieldOfView: 40 } },
     },
@@ -76,7 +97,11 @@ describe('film', () => {
   });
 
   it('keeps its mean when samples of a kind are added, and loses noise in that pass', () => {
-    for (const [kind, pass] of [['diffuse', 'diffuse.indirect'], ['specular', 'specular.indirect'], ['light', 'diffuse.direct']] as const) {
+    for (const [kind, pass] of [
+      ['diffuse', 'diffuse.indirect'],
+      ['specular', 'specular.indirect'],
+      ['light', 'diffuse.direct'],
+    ] as const) {
       const extraSamples = { light: 1, diffuse: 1, specular: 1, transmission: 1, [kind]: 8 };
       // The environment is met by sampled directions, which light samples do not help.
       const environment = kind === 'light' ? [0, 0, 0] : undefined;
@@ -118,8 +143,24 @@ describe('limits', () => {
         })),
         { mesh: square(50, 0), material: { baseColour: [0.5, 0.5, 0.5], ior: 1, roughness: 1 } },
       ],
-      { lights: { window: { kind: 'rectangle', name: '', width: 1, height: 1, radiance: [9, 9, 9], transform: lookAt([0.8, 0, 0.8], [0, 0, 0]) } } },
-      { width: 4, height: 4, samples: 16, limits: { diffuse: 4, specular: 4, transmission: 64, overall: 200, ...limits } },
+      {
+        lights: {
+          window: {
+            kind: 'rectangle',
+            name: '',
+            width: 1,
+            height: 1,
+            radiance: [9, 9, 9],
+            transform: lookAt([0.8, 0, 0.8], [0, 0, 0]),
+          },
+        },
+      },
+      {
+        width: 4,
+        height: 4,
+        samples: 16,
+        limits: { diffuse: 4, specular: 4, transmission: 64, overall: 200, ...limits },
+      },
     );
     test.document.cameras.main.fieldOfView = 0.5;
     return render(test);

@@ -12,10 +12,9 @@ function expectMean({ mean, error }: { mean: number; error: number }, exact: num
 describe('light transport', () => {
   it('shows nothing of a white convex body in a white furnace (energy balance)', () => {
     for (const roughness of [0, 1]) {
-      const test = scene(
-        [{ mesh: sphere(1.5), material: { baseColour: [1, 1, 1], roughness } }],
-        { environment: { radiance: [1, 1, 1] } },
-      );
+      const test = scene([{ mesh: sphere(1.5), material: { baseColour: [1, 1, 1], roughness } }], {
+        environment: { radiance: [1, 1, 1] },
+      });
       const { mean, error } = meanOf(render(test, { x: 6, y: 6, width: 4, height: 4 }));
       // A rough coat may lose what single scattering loses, at most 3 % here (Heitz et al. 2016); never gain.
       if (roughness === 0) expectMean({ mean, error }, 1);
@@ -24,7 +23,11 @@ describe('light transport', () => {
   });
 
   it('shows nothing of smooth and rough glass in a white furnace, beyond the single-scatter loss', () => {
-    for (const [roughness, least] of [[0, 1], [0.3, 0.97], [0.6, 0.8]]) {
+    for (const [roughness, least] of [
+      [0, 1],
+      [0.3, 0.97],
+      [0.6, 0.8],
+    ]) {
       const test = scene(
         [{ mesh: sphere(1.5, 96), material: { baseColour: [1, 1, 1], transmission: 1, roughness } }],
         { environment: { radiance: [1, 1, 1] } },
@@ -39,7 +42,12 @@ describe('light transport', () => {
     const albedo = 0.5;
     // ior 1 leaves the diffuse base alone.
     const test = scene(
-      [{ mesh: box([-1, -1, -1], [1, 1, 1]), material: { baseColour: [albedo, albedo, albedo], ior: 1, emission: [1, 1, 1] } }],
+      [
+        {
+          mesh: box([-1, -1, -1], [1, 1, 1]),
+          material: { baseColour: [albedo, albedo, albedo], ior: 1, emission: [1, 1, 1] },
+        },
+      ],
       { cameras: { main: { name: '', transform: lookAt([0.2, 0.1, 0.6], [0, 0, -1]), fieldOfView: 60 } } },
     );
     expectMean(meanOf(render(test)), 1 / (1 - albedo));
@@ -51,7 +59,14 @@ describe('light transport', () => {
       [{ mesh: square(0.5, 0), material: { baseColour: [1, 1, 1], ior: 1, roughness: 1 } }],
       {
         lights: {
-          window: { kind: 'rectangle', name: '', width: 1, height: 1, radiance: [1, 1, 1], transform: translation(0, 0, 1) },
+          window: {
+            kind: 'rectangle',
+            name: '',
+            width: 1,
+            height: 1,
+            radiance: [1, 1, 1],
+            transform: translation(0, 0, 1),
+          },
         },
         cameras: { main: { name: '', transform: lookAt([0, 0, 0.5], [0, 0, 0]), fieldOfView: 90 } },
       },
@@ -67,12 +82,23 @@ describe('light transport', () => {
       const [p, q] = [Math.sqrt(1 + x * x), Math.sqrt(1 + y * y)];
       return ((x / p) * Math.atan(y / p) + (y / q) * Math.atan(x / q)) / (2 * Math.PI);
     };
-    for (const [width, height, distance] of [[1, 1, 1], [0.4, 2, 0.5], [3, 0.2, 2]]) {
+    for (const [width, height, distance] of [
+      [1, 1, 1],
+      [0.4, 2, 0.5],
+      [3, 0.2, 2],
+    ]) {
       const test = scene(
         [{ mesh: square(0.001, 0), material: { baseColour: [1, 1, 1], ior: 1, roughness: 1 } }],
         {
           lights: {
-            window: { kind: 'rectangle', name: '', width, height, radiance: [1, 1, 1], transform: translation(0, 0, distance) },
+            window: {
+              kind: 'rectangle',
+              name: '',
+              width,
+              height,
+              radiance: [1, 1, 1],
+              transform: translation(0, 0, distance),
+            },
           },
           cameras: { main: { name: '', transform: lookAt([0.02, 0, 0.02], [0, 0, 0]), fieldOfView: 1 } },
         },
@@ -90,7 +116,10 @@ describe('light transport', () => {
         mesh: box([-9, -9, -k * 0.2 - 0.1], [9, 9, -k * 0.2]),
         material: { baseColour: [1, 1, 1], roughness: 0, ior: 1.5, transmission: 1 },
       }));
-      const behind = { mesh: square(50, -5), material: { baseColour: [0, 0, 0], emission: [1, 1, 1], ior: 1 } };
+      const behind = {
+        mesh: square(50, -5),
+        material: { baseColour: [0, 0, 0], emission: [1, 1, 1], ior: 1 },
+      };
       const test = scene([...parts, behind], {}, { width: 4, height: 4, samples: 1024 });
       test.document.cameras.main.fieldOfView = 0.5;
       const R = 0.04;
@@ -122,7 +151,14 @@ describe('light transport', () => {
       [
         {
           mesh: box([-9, -9, -0.5], [9, 9, 0]),
-          material: { baseColour: [1, 1, 1], roughness: 0, ior: 1.0001, transmission: 1, attenuationColour: [0.5, 0.25, 1], attenuationDistance: 0.25 },
+          material: {
+            baseColour: [1, 1, 1],
+            roughness: 0,
+            ior: 1.0001,
+            transmission: 1,
+            attenuationColour: [0.5, 0.25, 1],
+            attenuationDistance: 0.25,
+          },
         },
         { mesh: square(50, -5), material: { baseColour: [0, 0, 0], emission: [1, 1, 1], ior: 1 } },
       ],
@@ -142,8 +178,16 @@ describe('light transport', () => {
     const build = (overlap: number) =>
       scene(
         [
-          { mesh: box([-9, -9, -1], [9, 9, 0]), material: { baseColour: [1, 1, 1], roughness: 0, ior: 1.5, transmission: 1 }, object: { priority: 2 } },
-          { mesh: box([-9, -9, -2], [9, 9, -1 + overlap]), material: { baseColour: [1, 1, 1], roughness: 0, ior: 1.33, transmission: 1 }, object: { priority: 1 } },
+          {
+            mesh: box([-9, -9, -1], [9, 9, 0]),
+            material: { baseColour: [1, 1, 1], roughness: 0, ior: 1.5, transmission: 1 },
+            object: { priority: 2 },
+          },
+          {
+            mesh: box([-9, -9, -2], [9, 9, -1 + overlap]),
+            material: { baseColour: [1, 1, 1], roughness: 0, ior: 1.33, transmission: 1 },
+            object: { priority: 1 },
+          },
           { mesh: square(50, -5), material: { baseColour: [0, 0, 0], emission: [1, 1, 1], ior: 1 } },
         ],
         {},

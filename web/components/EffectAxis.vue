@@ -11,7 +11,8 @@ const props = defineProps<{
   text: (value: number) => string;
 }>();
 
-const place = (value: number) => `${100 * Math.max(0, Math.min(1, (value - props.from) / (props.to - props.from || 1)))}%`;
+const place = (value: number) =>
+  `${100 * Math.max(0, Math.min(1, (value - props.from) / (props.to - props.from || 1)))}%`;
 const title = computed(() => {
   const told = (value: number | null) => (value === null ? 'not yet' : props.text(value));
   return `${props.label}: predicted ${told(props.predicted)}, measured ${told(props.measured)}`;

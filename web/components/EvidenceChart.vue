@@ -17,6 +17,17 @@ const yAt = (x: number) => {
   return y0 + ((y1 - y0) * (x - x0)) / (x1 - x0);
 };
 
+const last = computed(() => props.chart.points.at(-1)?.[0] ?? 1);
+/** A round distance between ticks, about six of them. */
+const step = computed(() => {
+  const rough = last.value / 6;
+  const power = 10 ** Math.floor(Math.log10(rough));
+  return Math.max(
+    1,
+    [1, 2, 4, 5, 10].map((n) => n * power).find((n) => n >= rough)!,
+  );
+});
+
 const options = computed(() => ({
   chart: {
     type: 'line',
@@ -30,7 +41,7 @@ const options = computed(() => ({
   },
   theme: { mode: 'dark' },
   stroke: { width: 1.6, curve: 'straight', colors: ['#e9e9e9'] },
-  grid: { borderColor: '#2e2e2e', padding: { left: 4, right: 14, top: -22, bottom: -6 } },
+  grid: { borderColor: '#2e2e2e', padding: { left: 4, right: 14, top: -22, bottom: -14 } },
   legend: { show: false },
   tooltip: {
     theme: 'dark',
@@ -40,12 +51,13 @@ const options = computed(() => ({
   },
   xaxis: {
     type: 'numeric',
-    tickAmount: 6,
+    min: 0,
+    max: Math.ceil(last.value / step.value) * step.value,
+    stepSize: step.value,
     decimalsInFloat: 0,
-    labels: { style: { fontSize: '10.5px' } },
+    labels: { style: { fontSize: '10.5px' }, offsetY: -3 },
     axisBorder: { show: false },
     axisTicks: { color: '#353535' },
-    title: { text: props.chart.xLabel, style: { fontSize: '10.5px', fontWeight: 400, color: '#9a9a9a' }, offsetY: -4 },
     tooltip: { enabled: false },
   },
   yaxis: {
@@ -78,7 +90,12 @@ const options = computed(() => ({
         // Neighbouring labels stand at two heights.
         offsetY: i % 2 ? 2 : 26,
         textAnchor: i === 0 ? 'start' : 'middle',
-        style: { background: 'rgba(29,29,29,0.85)', color: '#e9e9e9', fontSize: '10.5px', padding: { left: 3, right: 3, top: 1, bottom: 1 } },
+        style: {
+          background: 'rgba(29,29,29,0.85)',
+          color: '#e9e9e9',
+          fontSize: '10.5px',
+          padding: { left: 3, right: 3, top: 1, bottom: 1 },
+        },
       },
     })),
   },
@@ -90,7 +107,7 @@ const series = computed(() => [{ name: props.chart.yLabel, data: props.chart.poi
   <figure>
     <figcaption class="dim">{{ chart.title }}</figcaption>
     <div class="room" role="img" :aria-label="`${chart.title}: ${chart.marks.map((m) => m.label).join(', ')}`">
-      <Chart type="line" height="128" :options="options" :series="series" />
+      <Chart type="line" height="104" :options="options" :series="series" />
     </div>
   </figure>
 </template>
@@ -103,7 +120,7 @@ figcaption {
   font-size: 11px;
 }
 .room {
-  height: 128px;
+  height: 104px;
   margin: 0 -6px;
 }
 </style>

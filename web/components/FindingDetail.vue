@@ -105,14 +105,15 @@ async function putAside(): Promise<void> {
 <style scoped>
 article {
   border-top: 1px solid var(--line);
-  padding-top: 10px;
+  padding-top: 8px;
   display: flex;
   flex-direction: column;
-  gap: 7px;
+  gap: 5px;
 }
 .why {
   color: var(--soft);
-  font-size: 12.5px;
+  font-size: 12px;
+  line-height: 1.35;
 }
 .shown {
   font-size: 11.5px;
@@ -135,7 +136,7 @@ article {
   align-items: center;
   gap: 8px;
   background: var(--up);
-  padding: 6px 8px 6px 10px;
+  padding: 4px 8px 4px 10px;
   border-radius: 3px;
 }
 .remedies b,

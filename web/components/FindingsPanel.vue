@@ -35,7 +35,9 @@ function choose(id: number): void {
         <button class="plain" @click="shot.continueRender(current.render.id, current.render.samples)">Go on</button>
       </div>
       <p v-else-if="current.render.examined === 'waiting'" class="dim" role="status">Looking for causes …</p>
-      <p v-else-if="current.render.examined === 'failed'" class="bad" role="alert">{{ current.render.error }}</p>
+      <p v-else-if="current.render.examined === 'failed'" class="bad" role="alert">
+        {{ current.render.error }}
+      </p>
       <p v-else-if="current.render.examined === 'done' && current.findings.length === 0" class="soft">
         Nothing found: no limit cuts light that would be seen, and the grain is within the sheet's target.
       </p>
@@ -48,7 +50,9 @@ function choose(id: number): void {
             @click="choose(item.id)"
           >
             <span class="severity" :class="item.finding.severity">{{ item.finding.severity }}</span>
-            <span>{{ item.finding.sentence }}<span v-if="item.aside" class="dim"> Put aside: {{ item.aside }}</span></span>
+            <span
+              >{{ item.finding.sentence }}<span v-if="item.aside" class="dim"> Put aside: {{ item.aside }}</span></span
+            >
           </button>
         </li>
       </ul>
@@ -60,10 +64,10 @@ function choose(id: number): void {
 
 <style scoped>
 .findings {
-  padding: 8px 14px;
+  padding: 6px 14px 8px;
   display: flex;
   flex-direction: column;
-  gap: 8px;
+  gap: 6px;
 }
 .rows {
   margin: 0 -14px;
@@ -73,9 +77,11 @@ button.row {
   grid-template-columns: 54px 1fr;
   gap: 8px;
   width: 100%;
-  padding: 5px 14px;
+  padding: 3px 14px;
   align-items: baseline;
   color: var(--soft);
+  font-size: 12.5px;
+  line-height: 1.35;
 }
 button.row:hover {
   background: #232323;

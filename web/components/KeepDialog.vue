@@ -43,7 +43,13 @@ async function keep(): Promise<void> {
 </script>
 
 <template>
-  <Dialog visible modal :header="`Keep trial ${trial.number}`" :style="{ width: '460px' }" @update:visible="emit('closed')">
+  <Dialog
+    visible
+    modal
+    :header="`Keep trial ${trial.number}`"
+    :style="{ width: '460px' }"
+    @update:visible="emit('closed')"
+  >
     <p class="soft">{{ trial.title }}. This makes a new version of the shot.</p>
     <table>
       <thead>
@@ -56,8 +62,12 @@ async function keep(): Promise<void> {
       <tbody>
         <tr v-for="row in rows" :key="row.pointer">
           <th>{{ row.label }}</th>
-          <td class="num">{{ row.own }} → <b>{{ row.next }}</b></td>
-          <td v-if="both" class="num">{{ row.other }} → <b>{{ row.next }}</b></td>
+          <td class="num">
+            {{ row.own }} → <b>{{ row.next }}</b>
+          </td>
+          <td v-if="both" class="num">
+            {{ row.other }} → <b>{{ row.next }}</b>
+          </td>
         </tr>
       </tbody>
     </table>
@@ -65,7 +75,9 @@ async function keep(): Promise<void> {
       <input v-model="both" type="checkbox" />
       Carry it to the {{ other }} sheet too
     </label>
-    <p v-if="!both" class="tag">The {{ other }} sheet stays as it is: what was proved here is not what it will render.</p>
+    <p v-if="!both" class="tag">
+      The {{ other }} sheet stays as it is: what was proved here is not what it will render.
+    </p>
     <template #footer>
       <button class="flat" @click="emit('closed')">Cancel</button>
       <button class="plain act" :disabled="busy" @click="keep">

@@ -10,7 +10,9 @@ const emit = defineEmits<{ closed: [] }>();
   <Dialog visible modal header="Keyboard" :style="{ width: '480px' }" @update:visible="emit('closed')">
     <dl>
       <template v-for="key in keys" :key="key.shown">
-        <dt><kbd>{{ key.shown }}</kbd></dt>
+        <dt>
+          <kbd>{{ key.shown }}</kbd>
+        </dt>
         <dd>{{ key.does }}</dd>
       </template>
       <dt><kbd>Wheel</kbd></dt>

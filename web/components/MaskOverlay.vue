@@ -20,7 +20,8 @@ async function draw(): Promise<void> {
   const image = new ImageData(width * 2, height * 2);
   for (let y = 0; y < height * 2; y++)
     for (let x = 0; x < width * 2; x++)
-      if (mask[(y >> 1) * width + (x >> 1)] && (x + y) % 8 < 2) image.data.set([214, 220, 92, 190], (y * width * 2 + x) * 4);
+      if (mask[(y >> 1) * width + (x >> 1)] && (x + y) % 8 < 2)
+        image.data.set([214, 220, 92, 190], (y * width * 2 + x) * 4);
   canvas.value.width = width * 2;
   canvas.value.height = height * 2;
   canvas.value.getContext('2d')!.putImageData(image, 0, 0);

@@ -159,7 +159,12 @@ function keyWipe(event: KeyboardEvent): void {
   view.wipe = Math.max(0, Math.min(1, view.wipe + step));
 }
 
-defineExpose({ fit, zoom, draw: () => (isDrawing.value = !isDrawing.value), actual: () => zoom(1 / scale.value) });
+defineExpose({
+  fit,
+  zoom,
+  draw: () => (isDrawing.value = !isDrawing.value),
+  actual: () => zoom(1 / scale.value),
+});
 </script>
 
 <template>

@@ -56,25 +56,36 @@ async function set(): Promise<void> {
 
 function until(holds: () => boolean): Promise<void> {
   return new Promise((resolve) => {
-    const stop = watch(holds, (now) => {
-      if (!now) return;
-      void nextTick(() => stop());
-      resolve();
-    }, { immediate: true });
+    const stop = watch(
+      holds,
+      (now) => {
+        if (!now) return;
+        void nextTick(() => stop());
+        resolve();
+      },
+      { immediate: true },
+    );
   });
 }
 
 async function tryOut(): Promise<void> {
   const sheet = changedSheets.value[0];
   const count = shot.state!.trials.length;
-  const done = await shot.tryOut({ finding: null, remedy: null, region: current.region, sheet, values: pending.value[sheet] });
+  const done = await shot.tryOut({
+    finding: null,
+    remedy: null,
+    region: current.region,
+    sheet,
+    values: pending.value[sheet],
+  });
   const trial = shot.state!.trials[count];
   if (done && trial) view.trialId = trial.id;
 }
 
 const copyOver = (from: SheetName, to: SheetName) => {
   for (const dial of DIALS)
-    if (dial.group !== 'Picture' && dial.group !== 'Target' && dial.pointer !== '/samples') put(to, dial, shown(from, dial));
+    if (dial.group !== 'Picture' && dial.group !== 'Target' && dial.pointer !== '/samples')
+      put(to, dial, shown(from, dial));
 };
 
 watch(
@@ -94,7 +105,11 @@ watch(
   <section class="sheets" aria-label="Sheets">
     <p class="dim intro">
       {{ differing ? `The sheets differ in ${differing} dials, marked ≠.` : 'Both sheets stand alike.' }}
-      <button class="flat" title="Limits, extra samples and filter; not size, samples or target" @click="copyOver('preview', 'final')">
+      <button
+        class="flat"
+        title="Limits, extra samples and filter; not size, samples or target"
+        @click="copyOver('preview', 'final')"
+      >
         Carry preview to final
       </button>
     </p>
@@ -214,7 +229,9 @@ h2 {
 }
 .row.pointed {
   background: var(--up);
-  box-shadow: -6px 0 var(--up), -8px 0 var(--act);
+  box-shadow:
+    -6px 0 var(--up),
+    -8px 0 var(--act);
 }
 .label {
   display: flex;

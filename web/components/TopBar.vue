@@ -34,7 +34,13 @@ const stations = computed<Station[]>(() => {
     },
     {
       name: 'Causes',
-      told: examined ? (open.value ? `${open.value} open` : 'none open') : render?.examined === 'waiting' ? 'looking …' : '',
+      told: examined
+        ? open.value
+          ? `${open.value} open`
+          : 'none open'
+        : render?.examined === 'waiting'
+          ? 'looking …'
+          : '',
       state: examined ? (open.value && !atTrial ? 'here' : 'done') : 'open',
       go: () => {
         view.trialId = null;
@@ -68,7 +74,12 @@ const job = computed(() => {
   }
   const render = shot.running.find((r) => r.purpose === 'base');
   if (render)
-    return { key: `render ${render.id}`, what: `${render.sheet} render`, progress: render.progress, stop: () => shot.stopRender(render.id) };
+    return {
+      key: `render ${render.id}`,
+      what: `${render.sheet} render`,
+      progress: render.progress,
+      stop: () => shot.stopRender(render.id),
+    };
   return null;
 });
 /** Share of all samples of some renders that are done. */
@@ -226,10 +237,5 @@ em {
 }
 .run + * {
   margin-left: 0;
-}
-progress {
-  width: 74px;
-  height: 4px;
-  accent-color: var(--act);
 }
 </style>

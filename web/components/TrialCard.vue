@@ -37,7 +37,14 @@ const axes = computed(() => {
   const { predicted: p, measured: m } = props.trial;
   const reach = greatest((e) => Math.abs(e.stops), 0.5);
   return [
-    { label: 'stops', from: -reach, to: reach, predicted: p?.stops ?? null, measured: m?.stops ?? null, text: stops },
+    {
+      label: 'stops',
+      from: -reach,
+      to: reach,
+      predicted: p?.stops ?? null,
+      measured: m?.stops ?? null,
+      text: stops,
+    },
     {
       label: 'grain',
       from: 0,
@@ -46,7 +53,14 @@ const axes = computed(() => {
       measured: m?.grainAfter ?? null,
       text: (v: number) => number(v, 1),
     },
-    { label: 'rays', from: 0, to: greatest((e) => e.cost, 1), predicted: p?.cost ?? null, measured: m?.cost ?? null, text: times },
+    {
+      label: 'rays',
+      from: 0,
+      to: greatest((e) => e.cost, 1),
+      predicted: p?.cost ?? null,
+      measured: m?.cost ?? null,
+      text: times,
+    },
   ];
 });
 const isUp = computed(() => view.trialId === props.trial.id);
@@ -54,7 +68,12 @@ const isUp = computed(() => view.trialId === props.trial.id);
 
 <template>
   <li class="card" :class="{ on: isUp }">
-    <button class="bare face" :aria-pressed="isUp" :title="`Compare before and after of trial ${trial.number}`" @click="view.trialId = trial.id">
+    <button
+      class="bare face"
+      :aria-pressed="isUp"
+      :title="`Compare before and after of trial ${trial.number}`"
+      @click="view.trialId = trial.id"
+    >
       <PictureThumb v-if="after" :render="after" />
     </button>
     <div class="facts">
@@ -70,7 +89,9 @@ const isUp = computed(() => view.trialId === props.trial.id);
         <button v-if="isRunning" class="flat" @click="shot.stopTrial(trial)">Stop</button>
         <template v-else-if="trial.verdict === null">
           <button class="flat" @click="shot.dropTrial(trial)">Drop</button>
-          <button v-if="trial.state === 'done'" class="plain" :class="{ act: isUp }" @click="emit('keep')">Keep …</button>
+          <button v-if="trial.state === 'done'" class="plain" :class="{ act: isUp }" @click="emit('keep')">
+            Keep …
+          </button>
         </template>
       </p>
     </div>

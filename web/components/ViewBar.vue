@@ -30,9 +30,30 @@ const told = computed(() =>
 <template>
   <div class="bar">
     <label for="exposure">Exposure</label>
-    <InputNumber v-model="view.exposure" input-id="exposure" size="small" :min="-10" :max="10" :step="0.5" :min-fraction-digits="1" :max-fraction-digits="2" suffix=" stops" class="field" />
+    <InputNumber
+      v-model="view.exposure"
+      input-id="exposure"
+      size="small"
+      :min="-10"
+      :max="10"
+      :step="0.5"
+      :min-fraction-digits="1"
+      :max-fraction-digits="2"
+      suffix=" stops"
+      class="field"
+    />
     <label for="gamma">Gamma</label>
-    <InputNumber v-model="view.gamma" input-id="gamma" size="small" :min="0.2" :max="5" :step="0.05" :min-fraction-digits="2" :max-fraction-digits="2" class="field short" />
+    <InputNumber
+      v-model="view.gamma"
+      input-id="gamma"
+      size="small"
+      :min="0.2"
+      :max="5"
+      :step="0.05"
+      :min-fraction-digits="2"
+      :max-fraction-digits="2"
+      class="field short"
+    />
     <button
       class="plain"
       :class="{ on: view.isLifted }"
@@ -56,7 +77,8 @@ const told = computed(() =>
     <span v-if="probe.at" class="num probe">
       <b>{{ probe.at.x }}, {{ probe.at.y }}</b>
       <template v-if="figures">
-        {{ figures.value }} <span v-if="figures.error !== undefined" class="dim">± {{ radiance(figures.error) }}</span>
+        {{ figures.value }}
+        <span v-if="figures.error !== undefined" class="dim">± {{ radiance(figures.error) }}</span>
       </template>
     </span>
   </div>

@@ -27,7 +27,10 @@ async function bringIn(files: UploadFile[]): Promise<void> {
     messages.done(`${code} came in. Its first render has begun.`);
     await router.push({ name: 'shot', params: { code } });
   } catch (error) {
-    const { message, body } = error as { message: string; body?: { problems: { path: string; value: string; expected: string }[] } };
+    const { message, body } = error as {
+      message: string;
+      body?: { problems: { path: string; value: string; expected: string }[] };
+    };
     const problems = body?.problems ?? [];
     refusal.value = {
       text: problems.length ? 'The shot was not brought in; nothing was kept. Mend these and send it again:' : message,
@@ -104,8 +107,8 @@ function openTold(shot: ShotSummary): string {
       <div v-else-if="shots.length === 0" class="empty">
         <h2>No shots yet</h2>
         <p class="soft">
-          Drop a shot folder or a zip archive here. It needs a shot.json and the files that it names; the folder
-          layout is described in docs/shot-document.md.
+          Drop a shot folder or a zip archive here. It needs a shot.json and the files that it names; the folder layout
+          is described in docs/shot-document.md.
         </p>
       </div>
       <table v-else>
@@ -122,7 +125,11 @@ function openTold(shot: ShotSummary): string {
           </tr>
         </thead>
         <tbody>
-          <tr v-for="shot in shots" :key="shot.code" @click="router.push({ name: 'shot', params: { code: shot.code } })">
+          <tr
+            v-for="shot in shots"
+            :key="shot.code"
+            @click="router.push({ name: 'shot', params: { code: shot.code } })"
+          >
             <td class="thumb"><PictureThumb v-if="shot.render" :render="shot.render" /></td>
             <td>
               <RouterLink :to="{ name: 'shot', params: { code: shot.code } }"
@@ -141,7 +148,9 @@ function openTold(shot: ShotSummary): string {
           </tr>
         </tbody>
       </table>
-      <p v-if="shots?.length" class="dim hint">Drop a shot folder or a zip archive anywhere on this page to bring it in.</p>
+      <p v-if="shots?.length" class="dim hint">
+        Drop a shot folder or a zip archive anywhere on this page to bring it in.
+      </p>
     </main>
   </div>
 </template>
@@ -242,8 +251,5 @@ td a {
   font-size: 12px;
   color: var(--soft);
   padding: 2px 0;
-}
-progress {
-  accent-color: var(--act);
 }
 </style>

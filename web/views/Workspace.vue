@@ -116,11 +116,11 @@ watch(title, (now) => (document.title = now), { immediate: true });
   <div v-else-if="shot.state" class="workspace">
     <TopBar @keys="isListingKeys = true" />
     <Splitter layout="vertical" state-key="dusting.rows" state-storage="local" class="rows">
-      <SplitterPanel :size="81" :min-size="40">
+      <SplitterPanel :size="82" :min-size="40">
         <Splitter state-key="dusting.columns" state-storage="local" class="columns">
           <SplitterPanel :size="15" :min-size="10"><PassRail /></SplitterPanel>
-          <SplitterPanel :size="56" :min-size="30"><PictureStage ref="stage" /></SplitterPanel>
-          <SplitterPanel :size="29" :min-size="20">
+          <SplitterPanel :size="55" :min-size="30"><PictureStage ref="stage" /></SplitterPanel>
+          <SplitterPanel :size="30" :min-size="20">
             <aside>
               <div class="choice" role="tablist" aria-label="Panel">
                 <button
@@ -148,7 +148,7 @@ watch(title, (now) => (document.title = now), { immediate: true });
           </SplitterPanel>
         </Splitter>
       </SplitterPanel>
-      <SplitterPanel :size="19" :min-size="10"><TrialLedger /></SplitterPanel>
+      <SplitterPanel :size="18" :min-size="10"><TrialLedger /></SplitterPanel>
     </Splitter>
     <KeysDialog v-if="isListingKeys" :keys="keys" @closed="isListingKeys = false" />
   </div>

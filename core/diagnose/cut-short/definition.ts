@@ -7,7 +7,7 @@
  */
 import type { EvidenceChart, FindingWithMask, Remedy, Severity } from '../../contracts/finding.ts';
 import { channel, type Region } from '../../data/picture.ts';
-import { cropPlane, luminancePlane, percentile, strongestWindow } from '../../picture/measured.ts';
+import { boxMean, cropPlane, luminancePlane, percentile, strongestWindow } from '../../picture/measured.ts';
 import { grainOf } from '../../picture/grain.ts';
 import { LIFTED, runLimitPilot, type LimitPilot, type Limits } from '../../predict/limit-pilot.ts';
 import { comparePilots, measurePilot } from '../../predict/paired-pilot.ts';
@@ -45,9 +45,12 @@ export const cutShort: Diagnosis = {
   },
 };
 
-/** Per kind, the weight that pixels of this kind lose; a pixel belongs to the kind that loses most there. */
+/**
+ * Per kind, the weight that pixels of this kind lose; a pixel belongs to the kind that loses most there.
+ * Read as means over 3 × 3 pixels, so that single unlucky paths do not make a case.
+ */
 function classify({ picture }: DiagnosisInput): Record<Kind, Float32Array> {
-  const cut = (name: string) => channel(picture, `cut.${name}`);
+  const cut = (name: string) => boxMean(channel(picture, `cut.${name}`), picture.width, picture.height, 1);
   const [diffuse, specular, transmission, any] = ['diffuse', 'specular', 'transmission', 'any'].map(cut);
   const crossings = channel(picture, 'crossings');
   const out = {
@@ -61,7 +64,13 @@ function classify({ picture }: DiagnosisInput): Record<Kind, Float32Array> {
     const own = Math.max(t, s, d);
     // What only the overall limit ended belongs to the glass that is looked through, if there is any.
     const kind =
-      own < any[i] / 2 && crossings[i] > 0 ? 'transmission' : own === t ? 'transmission' : own === s ? 'specular' : 'diffuse';
+      own < any[i] / 2 && crossings[i] > 0
+        ? 'transmission'
+        : own === t
+          ? 'transmission'
+          : own === s
+            ? 'specular'
+            : 'diffuse';
     out[kind][i] = any[i];
   }
   return out;
@@ -93,7 +102,13 @@ function examineKind(input: DiagnosisInput, kind: Kind, weight: Float32Array): F
     cropPlane(picture, channel(picture, 'error.beauty'), region),
   );
   const measure = (limits: Limits) =>
-    measurePilot({ scene, settings: { ...settings, limits }, samples: sheet.samples }, pixels, masked, GROUPS, pilotSeed);
+    measurePilot(
+      { scene, settings: { ...settings, limits }, samples: sheet.samples },
+      pixels,
+      masked,
+      GROUPS,
+      pilotSeed,
+    );
   const present = measure(now);
   const remedy = (id: string, title: string, limits: Limits): Remedy => {
     const paired = comparePilots(present, measure(limits));
@@ -115,7 +130,6 @@ function examineKind(input: DiagnosisInput, kind: Kind, weight: Float32Array): F
 
   const share = (x: number) => `${Math.round(x * 100)} %`;
   const faces = kind === 'transmission' ? straightLooks(input, region, mask) : null;
-  const limit = `the ${kind} limit (${now[kind]})`;
   const cause = faces
     ? `A straight look crosses ${faces.most} faces; paths end at ${now.transmission}`
     : `Paths end after ${now[kind]} ${kind} ${now[kind] === 1 ? 'event' : 'events'}; the light needs ${enough[kind]}`;
@@ -132,7 +146,7 @@ function examineKind(input: DiagnosisInput, kind: Kind, weight: Float32Array): F
       family: 'cut-short',
       key: `cut-short.${kind}`,
       severity,
-      sentence: `${PLACE[kind]}: ${share(lost)} of the light here is cut at ${limit}${hidden ? ` and the overall limit (${now.overall})` : ''}.`,
+      sentence: `${PLACE[kind]}: ${share(lost)} of the light ends at the ${kind} limit (${now[kind]})${hidden ? ` and the overall (${now.overall})` : ''}.`,
       cause,
       why: why.filter(Boolean).join(' '),
       region,
@@ -197,7 +211,7 @@ function chartOf(pilot: LimitPilot, kind: Kind, now: Limits, enough: Limits, kne
   const top = Math.min(LIFTED[kind], enough[kind] + 4);
   const through = (n: number) => (100 * pilot.energy({ ...now, [kind]: n, overall: LIFTED.overall })) / all;
   return {
-    title: `Light let through against the ${kind} limit, the overall limit lifted`,
+    title: `Light let through at each ${kind} limit, the overall lifted`,
     xLabel: `${kind} limit`,
     yLabel: '% of the light',
     yMax: 100,

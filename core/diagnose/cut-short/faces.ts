@@ -12,7 +12,13 @@ export interface BodyCount {
 }
 
 /** What a straight look through pixel (x, y) passes, by material, in the order met. */
-export function countBodies(document: ShotDocument, scene: CompiledScene, sheet: Sheet, x: number, y: number): BodyCount[] {
+export function countBodies(
+  document: ShotDocument,
+  scene: CompiledScene,
+  sheet: Sheet,
+  x: number,
+  y: number,
+): BodyCount[] {
   const integrator = new Integrator(scene, settingsOf(sheet));
   integrator.random.start(x, y, 0, sheet.seed);
   integrator.random.sample = 0;
@@ -40,7 +46,9 @@ export function tellBodies(counts: BodyCount[]): string {
     const each = faces / bodies;
     const what = `${bodies} ${bodies === 1 ? 'body' : 'bodies'} of ${material}`;
     if (each === 4) return `${what} × 2 walls × 2 faces`;
-    return Number.isInteger(each) ? `${what} × ${each} ${each === 1 ? 'face' : 'faces'}` : `${what} with ${faces} faces`;
+    return Number.isInteger(each)
+      ? `${what} × ${each} ${each === 1 ? 'face' : 'faces'}`
+      : `${what} with ${faces} faces`;
   });
   return `${parts.join(' + ')} = ${total}`;
 }

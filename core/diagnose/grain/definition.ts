@@ -10,7 +10,14 @@ import type { EvidenceChart, FindingWithMask, Remedy } from '../../contracts/fin
 import { channel, type Region } from '../../data/picture.ts';
 import { grainOf, grainWeight, visibleGrain } from '../../picture/grain.ts';
 import { boxMean, cropPlane, luminancePlane, strongestWindow } from '../../picture/measured.ts';
-import { cheapestPlan, planFor, sampleModel, type ExtraSamples, type Plan, type SampleModel } from '../../predict/sample-plan.ts';
+import {
+  cheapestPlan,
+  planFor,
+  sampleModel,
+  type ExtraSamples,
+  type Plan,
+  type SampleModel,
+} from '../../predict/sample-plan.ts';
 import { runSamplePilot } from '../../predict/sample-pilot.ts';
 import { LIGHT_PASSES, type LightPass } from '../../render/passes.ts';
 import { settingsOf } from '../../render/scene.ts';
@@ -91,8 +98,7 @@ function explain(input: DiagnosisInput, region: Region, now: number): FindingWit
     const plain = planFor(model, allowed, sheet.extraSamples);
     const mixed = cheapestPlan(model, allowed, sheet.extraSamples);
     const out = [remedy(id, `${plain.samples} samples for everything`, plain)];
-    if (mixed.rays < plain.rays * 0.95)
-      out.unshift(remedy(`${id}-mixture`, titleOf(sheet.extraSamples, mixed), mixed));
+    if (mixed.rays < plain.rays * 0.95) out.unshift(remedy(`${id}-mixture`, titleOf(sheet.extraSamples, mixed), mixed));
     return out;
   };
   const remedies = remediesFor('target', scale);
@@ -117,14 +123,20 @@ function explain(input: DiagnosisInput, region: Region, now: number): FindingWit
       .slice(1, 3)
       .filter((s) => s.share >= 0.005)
       .map((s) => `${passName(s.pass)} has ${percent(s.share)}`)
-      .join(', ')}. ${DIAL_TOLD[dial]} would lower most of it. Four times the samples halve the noise; the target asks for ×${(plainSamples / sheet.samples).toFixed(1)}.`,
+      .join(
+        ', ',
+      )}. ${DIAL_TOLD[dial]} would lower most of it. Four times the samples halve the noise; the target asks for ×${(plainSamples / sheet.samples).toFixed(1)}.`,
     region,
     passes: [worst.pass, `error.${worst.pass}`, 'error.beauty'],
     dials: [
       { pointer: '/samples', needs: first.values['/samples'] ?? sheet.samples, note: null },
       ...(['light', 'diffuse', 'specular', 'transmission'] as const)
         .filter((kind) => first.values[`/extraSamples/${kind}`] !== undefined)
-        .map((kind) => ({ pointer: `/extraSamples/${kind}`, needs: first.values[`/extraSamples/${kind}`], note: null })),
+        .map((kind) => ({
+          pointer: `/extraSamples/${kind}`,
+          needs: first.values[`/extraSamples/${kind}`],
+          note: null,
+        })),
     ],
     chart: chartOf(model, sheet.samples, plainSamples, sheet.extraSamples, grainAt, target),
     remedies,
@@ -145,7 +157,11 @@ const passName = (pass: string) => {
 };
 
 /** Each light pass's share of the weighted variance, greatest first. Passes covary, so shares are of their sum. */
-function passShares({ picture }: DiagnosisInput, region: Region, weights: Float64Array): { pass: LightPass; share: number }[] {
+function passShares(
+  { picture }: DiagnosisInput,
+  region: Region,
+  weights: Float64Array,
+): { pass: LightPass; share: number }[] {
   const sums = LIGHT_PASSES.slice(1).map((pass) => {
     const sigma = cropPlane(picture, channel(picture, `error.${pass}`), region);
     return { pass, share: sigma.reduce((sum, s, i) => sum + weights[i] * s * s, 0) };
@@ -187,7 +203,7 @@ function chartOf(
   const at = (samples: number) => grainAt({ samples, extra, rays: (samples / 4) * model.rays(extra) });
   const points: [number, number][] = [];
   for (let k = 0; k <= 24; k++) {
-    const samples = Math.max(4, 4 * Math.round((now / 4) * (((enough / now) * 1.5) ** (k / 18)) * 0.5));
+    const samples = Math.max(4, 4 * Math.round((now / 4) * ((enough / now) * 1.5) ** (k / 18) * 0.5));
     if (!points.length || samples > points[points.length - 1][0]) points.push([samples, at(samples)]);
   }
   return {
