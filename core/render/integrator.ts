@@ -2,7 +2,7 @@
  * Path tracing from the camera with next-event estimation and multiple importance sampling.
  *
  * One call computes one camera sample and adds it to `sums` (layout: `passes.ts`). Weights are
- * combined lobe by lobe with the balance heuristic (Veach 1997, section 9.2). A constant environment is
+ * combined lobe by lobe with the balance heuristic for several samples of each (Veach 1997, section 9.2). A constant environment is
  * met by sampled directions alone: no table of lights could place samples better than the surface does.
  *
  * Limits count scattering events: an event whose kind or total would pass its limit does not happen, and
@@ -269,7 +269,10 @@ export class Integrator {
     let weight = 1;
     if (this.density > 0) {
       const lightDensity = (t * t) / (lights[o + LIGHT_AREA] * cosine);
-      weight = this.density / (this.density + lightDensity);
+      const { extraSamples } = this.settings;
+      const isFirst = this.total === 1;
+      const surfaceDensity = this.density * (isFirst ? this.extraOf(this.firstKind) : 1);
+      weight = surfaceDensity / (surfaceDensity + lightDensity * (isFirst ? extraSamples.light : 1));
     }
     const r = o + LIGHT_RADIANCE;
     this.collect(this.reach(EMISSION), lights[r], lights[r + 1], lights[r + 2], weight);
@@ -312,6 +315,12 @@ export class Integrator {
     sums[o + 2] += b;
   }
 
+  /** Samples of a kind at the first hit. */
+  private extraOf(kind: number): number {
+    const { diffuse, specular, transmission } = this.settings.extraSamples;
+    return kind === DIFFUSE ? diffuse : kind === SPECULAR ? specular : transmission;
+  }
+
   private countRay(stage: number, d: number, s: number, t: number): void {
     this.sums[MEAN_RAYS]++;
     if (this.recorder !== null) this.recorder.rays(stage, d, s, t, 1);
@@ -339,7 +348,7 @@ export class Integrator {
     for (let light = 0; light < lightCount; light++) {
       for (let k = 0; k < count; k++) {
         random.draw(slot, (this.splitIndex * 256 + k) * 1024 + light);
-        this.lightSample(lights, light * LIGHT_STRIDE, 1 / count, diffuse, specular, transmission);
+        this.lightSample(lights, light * LIGHT_STRIDE, count, diffuse, specular, transmission);
       }
     }
   }
@@ -347,7 +356,7 @@ export class Integrator {
   private lightSample(
     lights: Float64Array,
     o: number,
-    share: number,
+    count: number,
     diffuse: boolean,
     specular: boolean,
     transmission: boolean,
@@ -396,18 +405,20 @@ export class Integrator {
     const blocked = rays.occluded(px, py, pz, x, y, z, distance * (1 - 1e-9) - shading.lift * 2, ALL_RAYS);
     if (blocked) return;
 
-    const lightDensity = d2 / (lights[o + LIGHT_AREA] * cosine);
+    const lightDensity = (d2 / (lights[o + LIGHT_AREA] * cosine)) * count;
     const k = o + LIGHT_RADIANCE;
-    if (useDiffuse) this.lit(DIFFUSE, 0, lightDensity, share, lights, k);
-    if (useSpecular) this.lit(SPECULAR, 4, lightDensity, share, lights, k);
-    if (useTransmission) this.lit(TRANSMISSION, 8, lightDensity, share, lights, k);
+    if (useDiffuse) this.lit(DIFFUSE, 0, lightDensity, lights, k);
+    if (useSpecular) this.lit(SPECULAR, 4, lightDensity, lights, k);
+    if (useTransmission) this.lit(TRANSMISSION, 8, lightDensity, lights, k);
   }
 
-  private lit(kind: number, lobe: number, density: number, share: number, lights: Float64Array, k: number): void {
+  /** @param density of the light's samples, times how many there are */
+  private lit(kind: number, lobe: number, density: number, lights: Float64Array, k: number): void {
     const { lobes } = this.surface;
     const { beta } = this;
-    // Balance heuristic: p_light / (p_light + p_surface) over p_light.
-    const w = (share * this.splitWeight) / (density + lobes[lobe + 3]);
+    // Balance heuristic of n samples of the light and m of the surface: n·p / (n·p + m·q), over n·p.
+    const surfaceDensity = lobes[lobe + 3] * (this.firstKind < 0 ? this.extraOf(kind) : 1);
+    const w = this.splitWeight / (density + surfaceDensity);
     const r = w * beta[0] * lobes[lobe] * lights[k];
     const g = w * beta[1] * lobes[lobe + 1] * lights[k + 1];
     const b = w * beta[2] * lobes[lobe + 2] * lights[k + 2];
@@ -435,9 +446,7 @@ export class Integrator {
     const { kind, out } = surface;
 
     if (this.firstKind < 0) {
-      const { extraSamples } = settings;
-      const count =
-        kind === DIFFUSE ? extraSamples.diffuse : kind === SPECULAR ? extraSamples.specular : extraSamples.transmission;
+      const count = this.extraOf(kind);
       // A further sample belongs to the kinds that have so many.
       if (this.splitIndex - this.replica * REPLICA >= count) return false;
       this.splitWeight = 1 / count;

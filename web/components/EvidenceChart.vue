@@ -53,7 +53,7 @@ const options = computed(() => ({
     type: 'numeric',
     min: 0,
     max: Math.ceil(last.value / step.value) * step.value,
-    stepSize: step.value,
+    tickAmount: Math.ceil(last.value / step.value),
     decimalsInFloat: 0,
     labels: { style: { fontSize: '10.5px' }, offsetY: -3 },
     axisBorder: { show: false },
@@ -87,8 +87,8 @@ const options = computed(() => ({
         text: mark.label,
         borderWidth: 0,
         offsetX: i === props.chart.marks.length - 1 ? 4 : -2,
-        // Neighbouring labels stand at two heights.
-        offsetY: i % 2 ? 2 : 26,
+        // Below where the curve is high; elsewhere neighbours stand at two heights.
+        offsetY: yAt(mark.x) > 0.7 * props.chart.yMax || i % 2 === 0 ? 26 : 2,
         textAnchor: i === 0 ? 'start' : 'middle',
         style: {
           background: 'rgba(29,29,29,0.85)',

@@ -34,8 +34,7 @@ const trialOf = (remedy: Remedy) =>
 
 async function tryOut(remedy: Remedy): Promise<void> {
   busy.value = remedy.id;
-  const before = shot.state!.trials.length;
-  const done = await shot.tryOut({
+  const trial = await shot.tryOut({
     finding: props.item.id,
     remedy: remedy.id,
     region: view.region,
@@ -43,8 +42,7 @@ async function tryOut(remedy: Remedy): Promise<void> {
     values: null,
   });
   busy.value = '';
-  const trial = shot.state!.trials[before];
-  if (done && trial) view.trialId = trial.id;
+  if (trial) view.trialId = trial.id;
 }
 
 async function putAside(): Promise<void> {

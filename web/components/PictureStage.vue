@@ -311,7 +311,7 @@ defineExpose({
 .wipe::after {
   content: '';
   position: absolute;
-  inset: 0 5px;
+  inset: 0 4.5px;
   background: #fff;
   box-shadow: 0 0 0 1px rgb(0 0 0 / 50%);
 }

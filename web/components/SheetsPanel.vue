@@ -70,16 +70,14 @@ function until(holds: () => boolean): Promise<void> {
 
 async function tryOut(): Promise<void> {
   const sheet = changedSheets.value[0];
-  const count = shot.state!.trials.length;
-  const done = await shot.tryOut({
+  const trial = await shot.tryOut({
     finding: null,
     remedy: null,
     region: current.region,
     sheet,
     values: pending.value[sheet],
   });
-  const trial = shot.state!.trials[count];
-  if (done && trial) view.trialId = trial.id;
+  if (trial) view.trialId = trial.id;
 }
 
 const copyOver = (from: SheetName, to: SheetName) => {
@@ -104,7 +102,7 @@ watch(
 <template>
   <section class="sheets" aria-label="Sheets">
     <p class="dim intro">
-      {{ differing ? `The sheets differ in ${differing} dials, marked ≠.` : 'Both sheets stand alike.' }}
+      {{ differing ? `${differing} dials differ, marked ≠.` : 'Both sheets are alike.' }}
       <button
         class="flat"
         title="Limits, extra samples and filter; not size, samples or target"

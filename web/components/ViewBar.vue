@@ -76,13 +76,11 @@ const told = computed(() =>
     <span class="gap"></span>
     <span v-if="probe.at" class="num probe">
       <b>{{ probe.at.x }}, {{ probe.at.y }}</b>
-      <template v-if="figures">
-        {{ figures.value }}
-        <span v-if="figures.error !== undefined" class="dim">± {{ radiance(figures.error) }}</span>
-      </template>
+      <span v-if="figures">{{ figures.value }}</span>
+      <span v-if="figures && figures.error !== undefined" class="dim">± {{ radiance(figures.error) }}</span>
     </span>
   </div>
-  <p class="told soft" :class="{ dim: !probe.values }">{{ told }}</p>
+  <p class="told soft" :class="{ dim: !probe.values }" :title="told">{{ told }}</p>
 </template>
 
 <style scoped>
@@ -109,6 +107,8 @@ label {
   width: 50px;
 }
 .probe {
+  display: flex;
+  gap: 10px;
   white-space: pre;
 }
 .told {

@@ -1,6 +1,6 @@
 /** The shot that is open: its live state, and the changes a person can make to it. */
 import { defineStore } from 'pinia';
-import { computed, effectScope, ref, shallowRef, watch, type EffectScope } from 'vue';
+import { computed, effectScope, nextTick, ref, shallowRef, watch, type EffectScope } from 'vue';
 import type { FindingSummary, RenderSummary, ShotState, TrialSummary } from '../../core/contracts/events.ts';
 import type { TrialRequest } from '../../core/contracts/requests.ts';
 import type { SheetName } from '../../core/document/schema.ts';
@@ -73,6 +73,27 @@ export const useShot = defineStore('shot', () => {
       return false;
     }
   }
+  /** Begins a trial. @returns it, once the page knows it; null when it was refused */
+  async function tryOut(request: TrialRequest): Promise<TrialSummary | null> {
+    try {
+      const { number } = await post<{ number: number }>(path('/trials'), request);
+      return await new Promise((resolve) => {
+        const stop = watch(
+          state,
+          (now) => {
+            const trial = now?.trials.find((t) => t.number === number);
+            if (now && !trial) return;
+            void nextTick(() => stop());
+            resolve(trial ?? null);
+          },
+          { immediate: true },
+        );
+      });
+    } catch (error) {
+      useMessages().refused(error);
+      return null;
+    }
+  }
   const path = (rest: string) => `/shots/${state.value!.code}${rest}`;
   const base = () => state.value!.head.id;
 
@@ -86,7 +107,7 @@ export const useShot = defineStore('shot', () => {
     setDials: (sheets: SheetName[], values: Values) => attempt(post(path('/dials'), { base: base(), sheets, values })),
     undo: () => attempt(post(path('/undo'), { base: base() })),
     redo: () => attempt(post(path('/redo'), { base: base() })),
-    tryOut: (request: TrialRequest) => attempt(post(path('/trials'), request)),
+    tryOut,
     stopTrial: (t: TrialSummary) => attempt(post(`/trials/${t.id}/stop`)),
     keepTrial: (t: TrialSummary, both: boolean) => attempt(post(`/trials/${t.id}/keep`, { both })),
     dropTrial: (t: TrialSummary) => attempt(post(`/trials/${t.id}/drop`)),

@@ -130,7 +130,7 @@ function openTold(shot: ShotSummary): string {
             :key="shot.code"
             @click="router.push({ name: 'shot', params: { code: shot.code } })"
           >
-            <td class="thumb"><PictureThumb v-if="shot.render" :render="shot.render" /></td>
+            <td class="face"><PictureThumb v-if="shot.render" :render="shot.render" /></td>
             <td>
               <RouterLink :to="{ name: 'shot', params: { code: shot.code } }"
                 ><b>{{ shot.code }}</b> {{ shot.name }}</RouterLink
@@ -139,7 +139,7 @@ function openTold(shot: ShotSummary): string {
             <td class="num soft">{{ renderTold(shot.render) }}</td>
             <td>
               <span v-if="shot.worst" class="severity" :class="shot.worst">{{ shot.worst }}</span>
-              <span class="soft"> {{ openTold(shot) }}</span>
+              <span class="soft open">{{ openTold(shot) }}</span>
             </td>
             <td class="right num">{{ shot.trials }}</td>
             <td class="right num">{{ shot.kept }}</td>
@@ -218,10 +218,13 @@ tbody tr:focus-within {
 td a {
   text-decoration: none;
 }
+.severity + .open {
+  margin-left: 8px;
+}
 .right {
   text-align: right;
 }
-.thumb {
+.face {
   width: 130px;
   padding: 6px 12px;
 }

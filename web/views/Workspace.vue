@@ -68,10 +68,9 @@ function stepTrial(by: number): void {
 async function tryFirst(): Promise<void> {
   const item = current.finding;
   if (!item?.finding.remedies.length) return;
-  const count = shot.state!.trials.length;
   const remedy = item.finding.remedies[0].id;
-  if (await shot.tryOut({ finding: item.id, remedy, region: view.region, sheet: item.sheet, values: null }))
-    view.trialId = shot.state!.trials[count]?.id ?? view.trialId;
+  const trial = await shot.tryOut({ finding: item.id, remedy, region: view.region, sheet: item.sheet, values: null });
+  if (trial) view.trialId = trial.id;
 }
 
 const keys: Key[] = [

@@ -1,0 +1,7 @@
+/** The validator ships no types. */
+declare module 'gltf-validator' {
+  export function validateBytes(bytes: Uint8Array): Promise<{
+    issues: { messages: { severity: number; code: string; message: string; pointer: string }[] };
+    info: { drawCallCount: number };
+  }>;
+}
