@@ -33,14 +33,23 @@ export interface LimitPilot {
 class Tally implements Recorder {
   readonly energy = new Float64Array(SIDE ** 3);
   readonly count = new Float64Array(SIDE ** 3);
+  /** Rays that `count` has twice where both of two events are allowed. */
+  readonly both = new Float64Array(SIDE ** 3);
   masked = true;
 
   contribution(_stage: number, diffuse: number, specular: number, transmission: number, value: number): void {
     if (this.masked) this.energy[cell(diffuse, specular, transmission)] += value;
   }
 
-  rays(_stage: number, diffuse: number, specular: number, transmission: number, count: number): void {
-    this.count[cell(diffuse, specular, transmission)] += count;
+  ray(_stage: number, diffuse: number, specular: number, transmission: number): void {
+    this.count[cell(diffuse, specular, transmission)]++;
+  }
+
+  /** One ray for either of two events: one for each, less one where both are allowed. That is one event in all. */
+  sharedRay(_stage: number, diffuse: number, specular: number, transmission: number): void {
+    this.count[cell(diffuse + 1, specular, transmission)]++;
+    this.count[cell(diffuse, specular + 1, transmission)]++;
+    this.both[cell(diffuse + 1, specular + 1, transmission)]++;
   }
 }
 
@@ -76,7 +85,8 @@ export function runLimitPilot(
       }
     }
   }
-  const read = (cube: Float64Array) => {
+  /** @param spare by how many events the counts of a cell exceed those of the path */
+  const read = (cube: Float64Array, spare: number) => {
     const used = [...cube.keys()].filter((k) => cube[k] !== 0);
     return (limits: Limits) => {
       let sum = 0;
@@ -84,12 +94,19 @@ export function runLimitPilot(
         const t = k % SIDE;
         const s = Math.floor(k / SIDE) % SIDE;
         const d = Math.floor(k / SIDE / SIDE);
-        if (d <= limits.diffuse && s <= limits.specular && t <= limits.transmission && d + s + t <= limits.overall)
+        if (
+          d <= limits.diffuse &&
+          s <= limits.specular &&
+          t <= limits.transmission &&
+          d + s + t - spare <= limits.overall
+        )
           sum += cube[k];
       }
       return sum;
     };
   };
-  const rays = read(tally.count);
-  return { energy: read(tally.energy), rays, spent: rays(LIFTED) };
+  const single = read(tally.count, 0);
+  const twice = read(tally.both, 1);
+  const rays = (limits: Limits) => single(limits) - twice(limits);
+  return { energy: read(tally.energy, 0), rays, spent: rays(LIFTED) };
 }

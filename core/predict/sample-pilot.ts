@@ -26,8 +26,12 @@ class StageSums implements Recorder {
     this.values[stage] += value;
   }
 
-  rays(stage: number, _d: number, _s: number, _t: number, count: number): void {
-    this.counts[stage] += count;
+  ray(stage: number): void {
+    this.counts[stage]++;
+  }
+
+  sharedRay(stage: number): void {
+    this.counts[stage]++;
   }
 }
 

@@ -323,7 +323,7 @@ export class Integrator {
 
   private countRay(stage: number, d: number, s: number, t: number): void {
     this.sums[MEAN_RAYS]++;
-    if (this.recorder !== null) this.recorder.rays(stage, d, s, t, 1);
+    if (this.recorder !== null) this.recorder.ray(stage, d, s, t);
   }
 
   private allows(kind: number): boolean {
@@ -386,17 +386,12 @@ export class Integrator {
     if (!useDiffuse && !useSpecular && !useTransmission) return;
     const { diffuse: d, specular: s, transmission: t } = this;
     const stage = this.firstKind < 0 ? STAGE_LIGHT : this.firstKind;
-    if (useTransmission) this.countRay(stage, d, s, t + 1);
-    else if (!useSpecular) this.countRay(stage, d + 1, s, t);
-    else if (!useDiffuse) this.countRay(stage, d, s + 1, t);
-    else {
-      // One ray serves both lobes: it is traced if either is allowed.
-      this.countRay(stage, d + 1, s, t);
-      if (this.recorder !== null) {
-        this.recorder.rays(stage, d, s + 1, t, 1);
-        this.recorder.rays(stage, d + 1, s + 1, t, -1);
-      }
-    }
+    if (useDiffuse && useSpecular) {
+      this.sums[MEAN_RAYS]++;
+      if (this.recorder !== null) this.recorder.sharedRay(stage, d, s, t);
+    } else if (useDiffuse) this.countRay(stage, d + 1, s, t);
+    else if (useSpecular) this.countRay(stage, d, s + 1, t);
+    else this.countRay(stage, d, s, t + 1);
     const off = side > 0 ? shading.lift : -shading.lift;
     const { point, normal } = shading;
     const px = point[0] + normal[0] * off;

@@ -9,8 +9,10 @@ export interface Recorder {
    * @param value luminance added to the sample, after split and roulette weights
    */
   contribution(stage: number, diffuse: number, specular: number, transmission: number, value: number): void;
-  /** `count`: rays that are traced only if these many events are allowed; may be negative, to undo a double count. */
-  rays(stage: number, diffuse: number, specular: number, transmission: number, count: number): void;
+  /** A ray that is traced only if these many events are allowed. */
+  ray(stage: number, diffuse: number, specular: number, transmission: number): void;
+  /** A shadow ray after these events that serves a diffuse and a specular one at once: traced if either is allowed. */
+  sharedRay(stage: number, diffuse: number, specular: number, transmission: number): void;
 }
 
 /** Stages: kinds 0–2 for what follows the first hit's diffuse, specular or transmitted sample. */

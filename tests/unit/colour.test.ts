@@ -53,7 +53,9 @@ describe('view', () => {
   });
 
   it('has a false-colour scale whose luminance only rises, so that it reads without colour', () => {
-    const levels = SCALE.map(([r, g, b]) => luminance(...([r, g, b].map((c) => linearFromSrgb(c / 255)) as [number, number, number])));
+    const levels = SCALE.map(([r, g, b]) =>
+      luminance(...([r, g, b].map((c) => linearFromSrgb(c / 255)) as [number, number, number])),
+    );
     for (let i = 1; i < levels.length; i++) expect(levels[i]).to.be.above(levels[i - 1]);
     const out = new Uint8ClampedArray(12);
     viewScale([0, 5, 50], 10, out);

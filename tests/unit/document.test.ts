@@ -58,7 +58,10 @@ describe('shot document', () => {
     });
 
   it('refuses text that is no JSON, saying where it stops being it', () => {
-    expect(() => parseDocument('{"schema": ', 'HA-010/shot.json')).to.throw(InvalidInput, /HA-010\/shot\.json.*JSON text/);
+    expect(() => parseDocument('{"schema": ', 'HA-010/shot.json')).to.throw(
+      InvalidInput,
+      /HA-010\/shot\.json.*JSON text/,
+    );
   });
 
   it('names every problem at once', () => {
@@ -158,7 +161,10 @@ describe('patches', () => {
   it('leaves out what stands like that already, and refuses places that are not there', () => {
     const d = document();
     expect(replaceValues(d, { '/sheets/preview/samples': d.sheets.preview.samples })).to.deep.equal([]);
-    expect(() => replaceValues(d, { '/sheets/rehearsal/samples': 4 })).to.throw(InvalidInput, /expected a place that exists/);
+    expect(() => replaceValues(d, { '/sheets/rehearsal/samples': 4 })).to.throw(
+      InvalidInput,
+      /expected a place that exists/,
+    );
   });
 });
 

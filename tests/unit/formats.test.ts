@@ -96,7 +96,11 @@ describe('PNG', () => {
   });
 
   it('is looked up bilinearly, from the bottom left, with repeat', () => {
-    const texture = readPngTexture(writePng(2, 2, Uint8Array.from([0, 0, 0, 255, 0, 0, 0, 255, 0, 0, 0, 255])), 'linear', 'a');
+    const texture = readPngTexture(
+      writePng(2, 2, Uint8Array.from([0, 0, 0, 255, 0, 0, 0, 255, 0, 0, 0, 255])),
+      'linear',
+      'a',
+    );
     const at = (u: number, v: number) => {
       const out = new Float64Array(3);
       sampleTexture(texture, u, v, out);
@@ -116,11 +120,17 @@ describe('files of a shot', () => {
     const { document, files } = await buildJarShelf();
     const assets = await loadAssets(document, async (path) => files.get(path) ?? null, 'HA-010');
     expect(assets.meshes.size).to.equal(7);
-    expect(referencedFiles(document)).to.deep.equal(['geometry/jar-shelf.glb', 'textures/label.png', 'textures/wood.png']);
+    expect(referencedFiles(document)).to.deep.equal([
+      'geometry/jar-shelf.glb',
+      'textures/label.png',
+      'textures/wood.png',
+    ]);
     files.delete('textures/wood.png');
     files.set('textures/label.png', new Uint8Array(50));
     document.meshes.lid.mesh = 70;
-    const error = await loadAssets(document, async (path) => files.get(path) ?? null, 'HA-010').catch((e: unknown) => e);
+    const error = await loadAssets(document, async (path) => files.get(path) ?? null, 'HA-010').catch(
+      (e: unknown) => e,
+    );
     expect(error).to.be.instanceOf(InvalidInput);
     expect((error as InvalidInput).problems.map((p) => p.path)).to.have.members([
       '/meshes/lid',

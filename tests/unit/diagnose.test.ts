@@ -1,0 +1,95 @@
+/** The first two diagnoses on the jar shelf: the cause agrees with counting by hand, and trials keep what was predicted. */
+import { expect } from 'chai';
+import type { FindingWithMask } from '../../core/contracts/finding.ts';
+import { dialAt } from '../../core/document/dials.ts';
+import { examine, jarShelf, tryOut, type JarShelf } from './jar-shelf.ts';
+import { atSize } from './size.ts';
+
+describe('jar shelf', function () {
+  this.timeout(atSize(240_000, 3600_000));
+  let shelf: JarShelf;
+  let found: FindingWithMask[];
+  const find = (key: string) => found.find((f) => f.finding.key === key)!;
+
+  before(async () => {
+    shelf = await jarShelf(atSize(192, 480), atSize(108, 270));
+    found = examine(shelf);
+  });
+
+  it('has black glass, black reflections and grain, in that order', () => {
+    expect(found.map((f) => f.finding.key)).to.deep.equal(['cut-short.transmission', 'cut-short.specular', 'grain']);
+  });
+
+  it('names the transmission limit and the overall limit behind it', () => {
+    const { finding } = find('cut-short.transmission');
+    expect(finding.severity).to.equal('stop');
+    expect(finding.sentence).to.match(/transmission limit \(8\) and the overall \(10\)/);
+    expect(finding.dials.map((d) => d.pointer)).to.deep.equal(['/limits/transmission', '/limits/overall']);
+    expect(finding.dials[1].note).to.equal('decides at 10');
+    expect(finding.why).to.match(/raising the first alone lets \d+ % through/);
+  });
+
+  it('counts faces as one does by hand: 5 jars × 2 walls × 2 faces = 20 (common practice, no source)', () => {
+    const { finding } = find('cut-short.transmission');
+    expect(finding.cause).to.match(/crosses 20 faces; paths end at 8/);
+    expect(finding.why).to.match(/5 bodies of tinted glass × 2 walls × 2 faces = 20/);
+  });
+
+  it('asks for at least the crossings, and for an overall limit one event above', () => {
+    const { values } = find('cut-short.transmission').finding.remedies[0];
+    expect(values['/limits/transmission']).to.be.within(20, 32);
+    expect(values['/limits/overall']).to.be.at.least(values['/limits/transmission'] + 1);
+  });
+
+  it('masks the jars and not the empty wall', () => {
+    const { mask } = find('cut-short.transmission');
+    const { width, height } = shelf.document.sheets.preview;
+    expect(mask.length).to.equal(width * height);
+    const at = (u: number, v: number) => mask[Math.floor(v * height) * width + Math.floor(u * width)];
+    expect(at(0.59, 0.5), 'inside an empty jar').to.equal(1);
+    expect(at(0.1, 0.1), 'on the wall').to.equal(0);
+  });
+
+  it('lets every dial it speaks of be found', () => {
+    for (const { finding } of found) for (const { pointer } of finding.dials) dialAt(pointer);
+  });
+
+  for (const key of ['cut-short.transmission', 'cut-short.specular'])
+    it(`${key}: every remedy’s trial lands within 0.2 stops and 25 % of the cost`, () => {
+      const item = find(key);
+      for (const remedy of item.finding.remedies) {
+        const measured = tryOut(shelf, item, remedy.values);
+        expect(measured.stops, remedy.title).to.be.closeTo(remedy.predicted.stops, 0.2);
+        expect(measured.cost / remedy.predicted.cost, remedy.title).to.be.within(0.75, 1.25);
+        expect(measured.stops).to.be.above(0.1);
+      }
+    });
+
+  it('grain: the trial that halves the noise lands within 20 % of its prediction, in noise and in cost', () => {
+    const item = find('grain');
+    const half = item.finding.remedies.find((r) => r.id.startsWith('half'))!;
+    const measured = tryOut(shelf, item, half.values);
+    expect(measured.grainAfter / half.predicted.grainAfter, 'noise').to.be.within(0.8, 1.2);
+    expect(measured.cost / half.predicted.cost, 'cost').to.be.within(0.8, 1.2);
+    expect(Math.abs(measured.stops)).to.be.below(0.2);
+  });
+
+  it('grain: says which pass carries it, and asks for less the higher the target', async () => {
+    const { finding } = find('grain');
+    expect(finding.cause).to.match(/^\d+ % of the visible grain here is (direct|indirect) \w+$/);
+    const cost = finding.remedies[0].predicted.cost;
+    const relaxed = await jarShelf(shelf.document.sheets.preview.width, shelf.document.sheets.preview.height, {
+      grainTarget: 10,
+    });
+    const other = examine(relaxed).find((f) => f.finding.key === 'grain')!;
+    expect(other.finding.remedies[0].predicted.cost).to.be.below(cost / 2);
+  });
+
+  it('finds nothing where limits are generous and the target is met', async () => {
+    const clean = await jarShelf(64, 36, {
+      limits: { diffuse: 8, specular: 32, transmission: 64, overall: 100 },
+      grainTarget: 50,
+    });
+    expect(examine(clean)).to.deep.equal([]);
+  });
+});
