@@ -59,6 +59,7 @@ export default typescript.config(
   },
   // Tests break documents on purpose, against their types.
   { files: ['tests/**'], rules: { '@typescript-eslint/no-explicit-any': 'off' } },
+  { files: ['**/*.cjs'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
   ...coreRules,
   { files: ['server/**'], rules: forbid('/(web|demo|cli|tests)/', 'the server imports the core alone') },
   { files: ['web/**'], rules: forbid('/(server|demo|cli|tests)/', 'the page imports the core alone') },

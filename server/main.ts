@@ -27,6 +27,8 @@ const web = fileURLToPath(new URL(import.meta.url.endsWith('.ts') ? '../dist/web
 const server = createServer(createApp(context, hub, web));
 // An upload of gigabytes takes as long as it takes.
 server.requestTimeout = 0;
+// Longer than clients and proxies keep idle connections, so that none is closed as a request sets out.
+server.keepAliveTimeout = 65_000;
 server.on('error', (error) => {
   log.error({ error: String(error) }, `cannot listen on ${config.host}:${config.port}`);
   process.exit(1);

@@ -24,11 +24,10 @@ export function replaceValues(document: object, values: Record<string, unknown>)
 }
 
 export function valueAt(document: object, path: string): unknown {
-  try {
-    return jsonPatch.getValueByPointer(document, path);
-  } catch {
+  const value = safeValue(document, path);
+  if (value === undefined)
     throw new InvalidInput('patch', [{ path, value: 'missing', expected: 'a place that exists' }]);
-  }
+  return value;
 }
 
 /** The patched copy; `document` stays as it is. Throws InvalidInput naming the operation that did not fit. */

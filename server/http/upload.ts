@@ -66,6 +66,8 @@ export async function receiveUpload<T>(
   // Refused by what it says of itself, before a byte of it is read.
   if (Number(request.headers['content-length'] ?? 0) > limit + 1024 ** 2) throw allowance.tooLarge();
   await mkdir(folder, { recursive: true });
+  // However it ends, a connection that carried an upload may have unread bytes: it is not used again.
+  request.res!.setHeader('Connection', 'close');
   const own = await mkdtemp(join(folder, 'upload-'));
   try {
     const archives = await receiveFiles(request, own, allowance);
@@ -92,43 +94,43 @@ async function receiveFiles(request: Request, own: string, allowance: Allowance)
   }
   const archives: string[] = [];
   const writes: Promise<void>[] = [];
-  let failure: Error | null = null;
-  const fail = (error: Error) => {
-    failure ??= error;
-    request.unpipe(form);
-    form.destroy();
-  };
-  form.on('file', (_field, stream: Readable, { filename = '' }: { filename?: string }) => {
-    writes.push(
-      writeInto(own, filename, stream.pipe(allowance.meter()))
-        .then((path) => void (/\.zip$/i.test(path) && archives.push(path)))
-        .catch((error: Error) => {
-          stream.resume();
-          fail(error);
-        }),
-    );
+  await new Promise<void>((resolve, reject) => {
+    /** What is still on its way is read and forgotten, so that the answer reaches the page. */
+    const refuse = (error: Error) => {
+      request.unpipe(form);
+      request.resume();
+      reject(error);
+    };
+    form.on('file', (_field, stream: Readable, { filename = '' }: { filename?: string }) => {
+      // A form that breaks off ends its files with an error of their own; the request tells it.
+      stream.on('error', () => {});
+      const written = writeInto(own, filename, stream, allowance).then((path) => {
+        if (/\.zip$/i.test(path)) archives.push(path);
+      });
+      written.catch((error: Error) => {
+        stream.resume();
+        refuse(error);
+      });
+      writes.push(written);
+    });
+    form.on('filesLimit', () => refuse(new RequestError(413, `The upload has more than ${MOST_FILES} files.`)));
+    const brokeOff = () => refuse(new RequestError(400, 'The upload broke off. Nothing was kept.'));
+    form.on('error', brokeOff);
+    form.on('close', resolve);
+    request.on('error', brokeOff);
+    request.on('close', () => !request.complete && brokeOff());
+    request.pipe(form);
   });
-  form.on('filesLimit', () => fail(new RequestError(413, `The upload has more than ${MOST_FILES} files.`)));
-  try {
-    await pipeline(request, form);
-  } catch (error) {
-    failure ??= new RequestError(400, `The upload broke off (${(error as Error).message}). Nothing was kept.`);
-  }
   await Promise.all(writes);
-  if (failure) {
-    // What is still on its way is read and forgotten, so that the answer reaches the page.
-    request.resume();
-    throw failure as Error;
-  }
   return archives;
 }
 
-async function writeInto(own: string, path: string, from: Readable): Promise<string> {
+async function writeInto(own: string, path: string, from: Readable, allowance: Allowance): Promise<string> {
   if (!path || !SAFE_PATH.test(path))
     throw new RequestError(400, `A file of the upload is called "${path.slice(0, 80)}", which leaves its folder.`);
   const place = join(own, path);
   await mkdir(dirname(place), { recursive: true });
-  await pipeline(from, createWriteStream(place));
+  await pipeline(from, allowance.meter(), createWriteStream(place));
   return place;
 }
 
@@ -146,8 +148,7 @@ async function unpack(archive: string, own: string, allowance: Allowance): Promi
       zip.on('entry', (entry: yauzl.Entry) => {
         const next = async () => {
           if (++count > MOST_FILES) throw new RequestError(413, `The archive has more than ${MOST_FILES} files.`);
-          if (!entry.fileName.endsWith('/'))
-            await writeInto(own, entry.fileName, (await openEntry(entry)).pipe(allowance.meter()));
+          if (!entry.fileName.endsWith('/')) await writeInto(own, entry.fileName, await openEntry(entry), allowance);
           zip.readEntry();
         };
         next().catch((error: Error) => {

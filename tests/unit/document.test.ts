@@ -75,11 +75,13 @@ describe('shot document', () => {
 
 describe('canonical text', () => {
   it('writes the example of RFC 8785, section 3.2.2', () => {
-    const value = {
-      numbers: [333333333.33333329, 1e30, 4.5, 2e-3, 0.000000000000000000000000001],
-      string: '\u20ac$\u000F\u000aA\'\u0042\u0022\u005c\\"\/',
-      literals: [null, true, false],
-    };
+    const value = JSON.parse(
+      String.raw`{
+        "numbers": [333333333.33333329, 1E30, 4.50, 2e-3, 0.000000000000000000000000001],
+        "string": "\u20ac$\u000F\u000aA'\u0042\u0022\u005c\\\"\/",
+        "literals": [null, true, false]
+      }`,
+    );
     expect(canonicalText(value)).to.equal(
       '{"literals":[null,true,false],"numbers":[333333333.3333333,1e+30,4.5,0.002,1e-27],' +
         '"string":"€$\\u000f\\nA\'B\\"\\\\\\\\\\"/"}',

@@ -1,0 +1,101 @@
+#!/usr/bin/env node
+/**
+ * `npm test`: everything the tests need, then all of them. `npm test -- lint unit api e2e` runs some.
+ * The last line is `N passed, N failed`.
+ */
+import { spawn } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import process from 'node:process';
+import { temporaryCluster } from './lib/cluster.mjs';
+import { needChromium, needNode, needPackages, needPostgres, root } from './lib/machine.mjs';
+import { run, say } from './lib/say.mjs';
+
+const ALL = ['lint', 'unit', 'api', 'e2e'];
+const wanted = process.argv.slice(2).filter((a) => ALL.includes(a));
+const suites = wanted.length ? wanted : ALL;
+const total = { passed: 0, failed: 0 };
+
+/** Runs a command with the terminal as its own. @returns whether it ended well */
+function show(command, args, env = {}) {
+  return new Promise((resolve) => {
+    const child = spawn(command, args, { cwd: root, env: { ...process.env, ...env }, stdio: 'inherit' });
+    child.on('exit', (code) => resolve(code === 0));
+  });
+}
+
+/** Counts one check that either holds or does not. */
+function count(ok, what) {
+  total[ok ? 'passed' : 'failed'] += 1;
+  if (!ok) say(`FAILED: ${what}`);
+}
+
+async function lint() {
+  const { checks } = await import('./lib/checks.mjs');
+  for (const { name, command, args } of checks) count(await show(command, args), name);
+}
+
+async function mocha(spec, env) {
+  const folder = mkdtempSync(join(tmpdir(), 'dusting-report-'));
+  const report = join(folder, 'report.json');
+  const args = ['mocha', '--config', '.mocharc.json', '--reporter', join(root, 'scripts/lib/counting-reporter.cjs')];
+  const ok = await show('npx', [...args, '--reporter-option', `output=${report}`, '--spec', spec], env);
+  add(report, ok, spec);
+  rmSync(folder, { recursive: true, force: true });
+}
+
+async function playwright(env) {
+  const folder = mkdtempSync(join(tmpdir(), 'dusting-report-'));
+  const report = join(folder, 'report.json');
+  const args = ['playwright', 'test', '--config', 'tests/e2e/playwright.config.ts'];
+  const ok = await show('npx', args, { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: report });
+  add(report, ok, 'interface tests', ({ stats }) => ({
+    passed: stats.expected,
+    failed: stats.unexpected + stats.flaky,
+  }));
+  rmSync(folder, { recursive: true, force: true });
+}
+
+/** Adds what a report counted; a run that failed without a failed test counts as one failure. */
+function add(report, ok, what, read = (json) => json) {
+  let found = { passed: 0, failed: 0 };
+  try {
+    found = read(JSON.parse(readFileSync(report, 'utf8')));
+  } catch {
+    say(`FAILED: ${what} gave no report`);
+  }
+  total.passed += found.passed;
+  total.failed += found.failed || (ok ? 0 : 1);
+}
+
+await run(async () => {
+  needNode();
+  needPackages();
+  const postgres = suites.some((s) => s === 'api' || s === 'e2e') ? needPostgres() : null;
+  const chromium = suites.includes('e2e') ? needChromium() : null;
+  if (suites.includes('lint')) await lint();
+  if (suites.includes('unit')) await mocha('tests/unit/**/*.test.ts', {});
+  if (postgres) {
+    const cluster = await temporaryCluster(postgres);
+    const leave = () => {
+      cluster.stop();
+      process.exit(1);
+    };
+    process.once('SIGINT', leave);
+    process.once('SIGTERM', leave);
+    try {
+      const env = { DUSTING_TEST_DATABASE_URL: cluster.url, DUSTING_TEST_CHROMIUM: chromium ?? '' };
+      if (suites.includes('api')) await mocha('tests/api/**/*.test.ts', env);
+      if (suites.includes('e2e')) {
+        const { buildIfStale } = await import('./lib/build-all.mjs');
+        await buildIfStale();
+        await playwright(env);
+      }
+    } finally {
+      cluster.stop();
+    }
+  }
+  say(`\n${total.passed} passed, ${total.failed} failed`);
+  process.exitCode = total.failed ? 1 : 0;
+});

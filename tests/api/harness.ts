@@ -1,0 +1,162 @@
+/** A whole Dusting for a test: its own database, data folder, server and worker processes, from source. */
+import { spawn, type ChildProcess } from 'node:child_process';
+import { mkdtemp, rm } from 'node:fs/promises';
+import { createServer } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { setTimeout as sleep } from 'node:timers/promises';
+import pg from 'pg';
+import type { ErrorBody, RenderSummary, ShotState } from '../../core/contracts/events.ts';
+import { unpackPicture } from '../../core/picture/planes.ts';
+
+const ROOT = join(import.meta.dirname, '../..');
+const ADMIN_URL = process.env.DUSTING_TEST_DATABASE_URL;
+
+export interface Answer<T> {
+  status: number;
+  body: T;
+}
+
+export class Dusting {
+  address = '';
+  private processes: ChildProcess[] = [];
+  private constructor(
+    private readonly database: string,
+    readonly folder: string,
+    private readonly settings: Record<string, string>,
+  ) {}
+
+  /** @param settings DUSTING_… variables of this one */
+  static async create(settings: Record<string, string> = {}): Promise<Dusting> {
+    if (!ADMIN_URL) throw new Error('DUSTING_TEST_DATABASE_URL is not set: run these through `npm test`');
+    const database = `test_${process.pid}_${Date.now()}_${Math.floor(Math.random() * 1e6)}`;
+    await admin(`create database ${database}`);
+    return new Dusting(database, await mkdtemp(join(tmpdir(), 'dusting-data-')), settings);
+  }
+
+  get databaseUrl(): string {
+    const url = new URL(ADMIN_URL!);
+    url.pathname = `/${this.database}`;
+    return url.href;
+  }
+
+  private start(file: string, more: Record<string, string> = {}): ChildProcess {
+    const child = spawn(process.execPath, ['--import', '@oxc-node/core/register', '--enable-source-maps', file], {
+      cwd: ROOT,
+      env: {
+        ...process.env,
+        DUSTING_DATABASE_URL: this.databaseUrl,
+        DUSTING_DATA: this.folder,
+        DUSTING_LOG_LEVEL: 'error',
+        ...this.settings,
+        ...more,
+      },
+      stdio: ['ignore', 'inherit', 'inherit'],
+    });
+    this.processes.push(child);
+    return child;
+  }
+
+  async server(): Promise<ChildProcess> {
+    const port = await freePort();
+    this.address = `http://127.0.0.1:${port}`;
+    const child = this.start('server/main.ts', { DUSTING_PORT: String(port) });
+    await until(
+      'the server answers',
+      async () => (await fetch(`${this.address}/api/health`).catch(() => null))?.ok,
+      30,
+    );
+    return child;
+  }
+
+  worker(threads = 1): ChildProcess {
+    return this.start('server/worker.ts', { DUSTING_THREADS: String(threads) });
+  }
+
+  async kill(child: ChildProcess, signal: NodeJS.Signals = 'SIGTERM'): Promise<void> {
+    this.processes = this.processes.filter((p) => p !== child);
+    if (child.exitCode !== null || child.signalCode !== null) return;
+    const ended = new Promise((resolve) => child.once('exit', resolve));
+    child.kill(signal);
+    await ended;
+  }
+
+  /** Ends every process; what is stored stays. */
+  async stop(): Promise<void> {
+    await Promise.all([...this.processes].map((child) => this.kill(child)));
+  }
+
+  async destroy(): Promise<void> {
+    await this.stop();
+    await admin(`drop database if exists ${this.database} with (force)`);
+    await rm(this.folder, { recursive: true, force: true });
+  }
+
+  async get<T = any>(path: string): Promise<Answer<T>> {
+    const response = await fetch(`${this.address}/api${path}`);
+    return { status: response.status, body: (await response.json()) as T };
+  }
+
+  async post<T = any>(path: string, body: unknown = {}): Promise<Answer<T & ErrorBody>> {
+    const response = await fetch(`${this.address}/api${path}`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: typeof body === 'string' ? body : JSON.stringify(body),
+    });
+    const text = await response.text();
+    return { status: response.status, body: (text ? JSON.parse(text) : null) as T & ErrorBody };
+  }
+
+  /** Sends a shot as a form of files. */
+  async send(files: Iterable<readonly [string, Uint8Array | string]>): Promise<Answer<{ code: string } & ErrorBody>> {
+    const form = new FormData();
+    for (const [path, bytes] of files) form.append('files', new Blob([bytes as Uint8Array<ArrayBuffer>]), path);
+    const response = await fetch(`${this.address}/api/shots`, { method: 'POST', body: form });
+    return { status: response.status, body: (await response.json()) as { code: string } & ErrorBody };
+  }
+
+  async shot(code: string): Promise<ShotState> {
+    return (await this.get<ShotState>(`/shots/${code}`)).body;
+  }
+
+  async render(code: string, id: number): Promise<RenderSummary> {
+    return (await this.shot(code)).renders.find((r) => r.id === id)!;
+  }
+
+  /** Every channel of a render, as bytes that can be compared. */
+  async bits(id: number, passes = 'beauty,cost,cut.any,error.beauty'): Promise<Map<string, Buffer>> {
+    const bytes = await (await fetch(`${this.address}/api/renders/${id}/picture?passes=${passes}`)).arrayBuffer();
+    const { picture } = unpackPicture(bytes);
+    return new Map([...picture.channels].map(([name, plane]) => [name, Buffer.from(plane.slice().buffer)]));
+  }
+
+  /** Waits for a render to be in some state. */
+  reach(code: string, id: number, state: RenderSummary['state'], seconds = 60): Promise<void> {
+    return until(`render ${id} is ${state}`, async () => (await this.render(code, id)).state === state, seconds);
+  }
+}
+
+export async function until(what: string, holds: () => Promise<unknown>, seconds = 60): Promise<void> {
+  const end = Date.now() + seconds * 1000;
+  while (!(await holds())) {
+    if (Date.now() > end) throw new Error(`after ${seconds} s still not so: ${what}`);
+    await sleep(80);
+  }
+}
+
+async function admin(sql: string): Promise<void> {
+  const client = new pg.Client({ connectionString: ADMIN_URL });
+  await client.connect();
+  await client.query(sql);
+  await client.end();
+}
+
+function freePort(): Promise<number> {
+  return new Promise((resolve) => {
+    const server = createServer();
+    server.listen(0, '127.0.0.1', () => {
+      const { port } = server.address() as { port: number };
+      server.close(() => resolve(port));
+    });
+  });
+}
