@@ -7,11 +7,11 @@ export interface Key {
   run(): void;
 }
 
-/** Runs the key that an event means, unless a person is typing. @returns whether there was one */
+/** Runs the key that an event means, unless a person is typing or a dialog has the page. @returns whether there was one */
 export function pressKey(event: KeyboardEvent, table: Key[]): boolean {
   const target = event.target as HTMLElement;
   const isTyping = target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName);
-  if (isTyping || event.altKey) return false;
+  if (isTyping || event.altKey || document.querySelector('[aria-modal="true"]')) return false;
   const name = `${event.ctrlKey || event.metaKey ? 'Ctrl+' : ''}${event.shiftKey ? 'Shift+' : ''}${event.key.length === 1 ? event.key.toLowerCase() : event.key}`;
   const key = table.find((k) => k.keys.includes(name));
   if (!key) return false;

@@ -1,0 +1,184 @@
+/** The whole way in a browser: open, look, cause, trial, keep, reload, still there. */
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test, type Page } from '@playwright/test';
+
+const address = () => process.env.DUSTING_TEST_ADDRESS!;
+const shotState = async (page: Page) => (await page.request.get(`${address()}/api/shots/HA-010`)).json();
+
+test.describe.configure({ mode: 'serial' });
+
+/** Faults of the page itself: none may happen in any test. */
+const faults: string[] = [];
+test.beforeEach(({ page }) => {
+  page.on('pageerror', (error) => faults.push(error.message));
+  page.on('console', (message) => {
+    // A refused request is logged by the browser too; the page tells it by itself.
+    if (message.type() === 'error' && !/status of 4\d\d/.test(message.text())) faults.push(message.text());
+  });
+});
+test.afterEach(() => {
+  expect(faults.splice(0)).toEqual([]);
+});
+
+/** Mean brightness of the picture on screen, 0–255. */
+const brightness = (page: Page) =>
+  page.locator('.frame canvas').first().evaluate((canvas: HTMLCanvasElement) => {
+    const { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height);
+    let sum = 0;
+    for (let i = 0; i < data.length; i += 4) sum += data[i] + data[i + 1] + data[i + 2];
+    return sum / (data.length / 4) / 3;
+  }); // prettier-ignore
+
+async function seriousViolations(page: Page): Promise<string[]> {
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa']).analyze();
+  return violations
+    .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+    .map(
+      (v) =>
+        `${v.id}: ${v.nodes
+          .map((n) => n.target.join(' '))
+          .slice(0, 3)
+          .join(', ')}`,
+    );
+}
+
+test('the demo shot is in the list, and its render begins without a click and refines on screen', async ({ page }) => {
+  await page.goto(address());
+  const row = page.getByRole('row', { name: /HA-010 jar shelf/ });
+  await expect(row).toBeVisible();
+  await row.click();
+  await expect(page).toHaveTitle('HA-010 jar shelf · Dusting');
+  await expect(page.getByRole('status').filter({ hasText: 'preview render' })).toBeVisible();
+  await expect.poll(() => brightness(page), { timeout: 60_000 }).toBeGreaterThan(20);
+  const early = (await shotState(page)).renders[0].samplesDone;
+  expect(early).toBeLessThan(32);
+});
+
+test('causes are found: the transmission limit, the overall limit behind it, and faces counted as by hand', async ({ page }) => {
+  await page.goto(`${address()}/shots/HA-010`);
+  const findings = page.getByRole('region', { name: 'Findings' });
+  await expect(findings.getByText(/Glass is dark inside: \d+ % of the light ends at the transmission limit \(8\) and the overall \(10\)/)).toBeVisible({ timeout: 240_000 });
+  await expect(findings.getByRole('heading', { name: 'A straight look crosses 20 faces; paths end at 8' })).toBeVisible();
+  await expect(findings.getByText(/5 bodies of tinted glass × 2 walls × 2 faces = 20/)).toBeVisible();
+  await expect(findings.getByText('decides at 10')).toBeVisible();
+  await expect(findings.getByText(/Reflections are black/)).toBeVisible();
+  await expect(findings.getByText(/Grain in/)).toBeVisible();
+  // The remedy's button is on screen with the finding, without scrolling.
+  await expect(findings.getByRole('button', { name: 'Try here' }).first()).toBeInViewport();
+}); // prettier-ignore
+
+test('the page looks: lift, passes, pixel, finding, all of it in the address', async ({ page, context }) => {
+  await page.goto(`${address()}/shots/HA-010`);
+  await expect.poll(() => brightness(page)).toBeGreaterThan(20);
+  const plain = await brightness(page);
+  await page.keyboard.press('l');
+  await expect(page.getByRole('button', { name: /Lift/ })).toHaveAttribute('aria-pressed', 'true');
+  await expect.poll(() => brightness(page)).toBeGreaterThan(plain * 1.5);
+  await page.getByRole('button', { name: /Crossings/ }).first().click();
+  await expect(page).toHaveURL(/pass=crossings/);
+  const stage = page.getByRole('region', { name: 'Picture' });
+  await stage.locator('.viewport').hover();
+  await expect(stage.getByText(/a straight look crosses \d+ face|nothing to look through/)).toBeVisible();
+  await page.keyboard.press('j');
+  await expect(page.getByRole('heading', { name: /Paths end after 1 specular event/ })).toBeVisible();
+
+  const other = await context.newPage();
+  await other.goto(page.url());
+  await expect(other.getByRole('button', { name: /Crossings/ }).first()).toHaveAttribute('aria-pressed', 'true');
+  await expect(other.getByRole('button', { name: /Lift/ })).toHaveAttribute('aria-pressed', 'true');
+  await expect(other.getByRole('heading', { name: /Paths end after 1 specular event/ })).toBeVisible();
+  await other.close();
+}); // prettier-ignore
+
+test('a remedy is tried: predicted beside measured, before and after under a wipe', async ({ page }) => {
+  await page.goto(`${address()}/shots/HA-010`);
+  await page.getByRole('button', { name: 'Try here' }).first().click();
+  const card = page.getByRole('listitem').filter({ hasText: '1 · Let 99 % through' });
+  await expect(card).toBeVisible();
+  await expect(page.getByRole('slider', { name: /Wipe/ })).toBeVisible();
+  await expect(card.getByRole('button', { name: 'Keep …' })).toBeVisible({ timeout: 240_000 });
+  const [{ predicted, measured, state }] = (await shotState(page)).trials;
+  expect(state).toBe('done');
+  expect(Math.abs(measured.stops - predicted.stops)).toBeLessThan(0.2);
+  expect(measured.stops).toBeGreaterThan(0.5);
+  expect(measured.cost / predicted.cost).toBeGreaterThan(0.75);
+  expect(measured.cost / predicted.cost).toBeLessThan(1.25);
+  await page.getByRole('slider', { name: /Wipe/ }).focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(page.getByRole('slider', { name: /Wipe/ })).toHaveAttribute('aria-valuenow', '55');
+});
+
+test('it is kept in both sheets, marked as newer than the picture, and still there after a reload', async ({
+  page,
+}) => {
+  await page.goto(`${address()}/shots/HA-010?trial=1`);
+  await page.getByRole('button', { name: 'Keep …' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Keep trial 1' });
+  await expect(dialog.getByText('Transmission limit')).toBeVisible();
+  await dialog.getByRole('button', { name: 'Keep in both sheets' }).click();
+  await expect(page.getByText('version 2', { exact: false }).first()).toBeVisible();
+  await expect(page.getByText(/This picture is version 1; the shot is at 2/)).toBeVisible();
+  await page.reload();
+  await expect(page.getByText(/This picture is version 1; the shot is at 2/)).toBeVisible();
+  await expect(page.getByRole('listitem').filter({ hasText: '1 · Let 99 % through' })).toContainText('kept');
+  await page.getByRole('tab', { name: 'Sheets' }).click();
+  const values = await Promise.all(
+    ['preview', 'final'].map((sheet) => page.getByLabel(`Transmission limit, ${sheet}`).inputValue()),
+  );
+  expect(Number(values[0])).toBeGreaterThanOrEqual(20);
+  expect(values[1]).toBe(values[0]);
+});
+
+test('the change is undone and redone from the keyboard', async ({ page }) => {
+  await page.goto(`${address()}/shots/HA-010`);
+  await expect(page.getByRole('button', { name: 'Undo' })).toBeEnabled();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('button', { name: 'Undo' })).toBeDisabled();
+  expect((await shotState(page)).document.sheets.preview.limits.transmission).toBe(8);
+  await page.keyboard.press('Control+Shift+z');
+  await expect(page.getByRole('button', { name: 'Redo' })).toBeDisabled();
+  expect((await shotState(page)).head.number).toBe(2);
+});
+
+test('a dial set by hand waits at the foot of the sheets, and is tried on a region drawn by hand, or discarded', async ({ page }) => {
+  await page.goto(`${address()}/shots/HA-010?panel=sheets`);
+  const dial = page.getByLabel('Specular limit, preview');
+  await dial.fill('6');
+  await dial.press('Enter');
+  await expect(page.getByText('1 value set, not kept yet')).toBeVisible();
+  await page.getByRole('button', { name: 'Discard' }).click();
+  await expect(dial).toHaveValue('1');
+  await page.getByRole('button', { name: 'Region', exact: true }).click();
+  const box = (await page.locator('.frame').boundingBox())!;
+  await page.mouse.move(box.x + box.width * 0.4, box.y + box.height * 0.5);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width * 0.46, box.y + box.height * 0.58, { steps: 4 });
+  await page.mouse.up();
+  await expect(page).toHaveURL(/region=\d+,\d+,\d+,\d+|region=\d+%2C/);
+  await dial.fill('6');
+  await dial.press('Enter');
+  await page.getByRole('button', { name: 'Try here' }).click();
+  const card = page.getByRole('listitem').filter({ hasText: 'limits specular 6' });
+  await expect(card.getByRole('button', { name: 'Keep …' })).toBeVisible({ timeout: 120_000 });
+  await card.getByRole('button', { name: 'Drop' }).click();
+  await expect(card).toContainText('dropped');
+}); // prettier-ignore
+
+test('keys are listed in one place', async ({ page }) => {
+  await page.goto(`${address()}/shots/HA-010`);
+  await expect(page.getByRole('button', { name: 'Keys' })).toBeVisible();
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'Keyboard' })).toContainText('Lift: two stops up');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog', { name: 'Keyboard' })).toBeHidden();
+});
+
+test('nothing serious is found by the accessibility check, and nothing scrolls the page at 1280 × 800', async ({ page }) => {
+  for (const path of ['/', '/shots/HA-010', '/shots/HA-010?panel=sheets', '/shots/HA-010?trial=1']) {
+    await page.goto(address() + path);
+    await page.waitForTimeout(1500);
+    expect(await seriousViolations(page), path).toEqual([]);
+    const overflow = await page.evaluate(() => document.documentElement.scrollHeight > innerHeight || document.documentElement.scrollWidth > innerWidth);
+    expect(overflow, path).toBe(false);
+  }
+}); // prettier-ignore
