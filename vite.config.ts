@@ -11,6 +11,12 @@ export default defineConfig({
   root: 'web',
   plugins: [vue()],
   worker: { format: 'es' },
-  build: { outDir: '../dist/web', emptyOutDir: true, target: 'es2022', chunkSizeWarningLimit: 900 },
+  build: {
+    outDir: '../dist/web',
+    emptyOutDir: true,
+    target: 'es2022',
+    chunkSizeWarningLimit: 900,
+    rolldownOptions: { checks: { pluginTimings: false } },
+  },
   server: { headers: isolation },
 });

@@ -11,6 +11,7 @@ import { EventHub } from './http/events.ts';
 import { log } from './log.ts';
 import { listen, SHOT_CHANNEL } from './notify.ts';
 import { Queue } from './queue.ts';
+import { endWithParent } from './tied.ts';
 
 await migrateDatabase(config.databaseUrl);
 const { db, pool } = connect(config.databaseUrl);
@@ -50,3 +51,4 @@ async function stop(): Promise<void> {
 }
 process.on('SIGTERM', () => void stop());
 process.on('SIGINT', () => void stop());
+endWithParent(stop);

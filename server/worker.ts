@@ -14,6 +14,7 @@ import { Scenes } from './render/scenes.ts';
 import { renderBatch } from './render/tiles-job.ts';
 import { predictTrial } from './trials/predict-job.ts';
 import { sweepBlobs } from './sweep.ts';
+import { endWithParent } from './tied.ts';
 
 /** How long to wait for work when nothing says there is some: also how soon an expired job is seen. */
 const IDLE_MS = 1000;
@@ -71,6 +72,7 @@ async function serve(names: QueueName[]): Promise<void> {
 
 process.on('SIGTERM', () => void stop());
 process.on('SIGINT', () => void stop());
+endWithParent(stop);
 
 async function stop(): Promise<void> {
   if (stopping) return;

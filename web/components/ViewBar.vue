@@ -3,6 +3,8 @@
 import InputNumber from 'primevue/inputnumber';
 import { computed } from 'vue';
 import { tellPixel } from '../../core/picture/tell-pixel.ts';
+import { SCALE } from '../../core/picture/view.ts';
+import { LIGHT_PASSES } from '../../core/render/passes.ts';
 import { radiance } from '../format.ts';
 import { useCurrent } from '../stores/current.ts';
 import { useProbe } from '../stores/probe.ts';
@@ -12,16 +14,23 @@ const view = useView();
 const current = useCurrent();
 const probe = useProbe();
 
+/** One-channel passes are shown on a scale, where gamma means nothing. */
+const isScale = computed(() => !(LIGHT_PASSES as readonly string[]).includes(view.pass));
+const scaleTop = computed(() => (current.figures?.tops[view.pass] ?? 1) / 2 ** view.exposure);
+const scaleColours = `linear-gradient(90deg, ${SCALE.map((c) => `rgb(${c.join(' ')})`).join(', ')})`;
+
 const figures = computed(() => {
   const values = probe.values;
   if (!values) return null;
   const colour = ['R', 'G', 'B'].map((c) => values[`${view.pass}.${c}`]);
   const single = values[view.pass];
   return {
-    value: single === undefined ? colour.map(radiance).join('  ') : radiance(single),
+    value: single === undefined ? colour.map(radiance).join('  ') : scaled(single),
     error: single === undefined ? values[`error.${view.pass}`] : undefined,
   };
 });
+/** Counts as they are, shares and radiances with three digits. */
+const scaled = (value: number) => (Number.isInteger(value) ? String(value) : radiance(value));
 const told = computed(() =>
   probe.values && current.sheet ? tellPixel(probe.values, current.sheet.limits) : 'Point at a pixel to read it.',
 );
@@ -42,27 +51,32 @@ const told = computed(() =>
       suffix=" stops"
       class="field"
     />
-    <label for="gamma">Gamma</label>
-    <InputNumber
-      v-model="view.gamma"
-      input-id="gamma"
-      size="small"
-      :min="0.2"
-      :max="5"
-      :step="0.05"
-      :min-fraction-digits="2"
-      :max-fraction-digits="2"
-      class="field short"
-    />
-    <button
-      class="plain"
-      :class="{ on: view.isLifted }"
-      :aria-pressed="view.isLifted"
-      title="Two stops up and gamma 1.25: shows the grain in the shadows"
-      @click="view.toggleLift()"
-    >
-      Lift <kbd>L</kbd>
-    </button>
+    <span v-if="isScale" class="scale num">
+      <span>0</span><i :style="{ background: scaleColours }"></i><span>{{ scaled(scaleTop) }}</span>
+    </span>
+    <template v-else>
+      <label for="gamma">Gamma</label>
+      <InputNumber
+        v-model="view.gamma"
+        input-id="gamma"
+        size="small"
+        :min="0.2"
+        :max="5"
+        :step="0.05"
+        :min-fraction-digits="2"
+        :max-fraction-digits="2"
+        class="field short"
+      />
+      <button
+        class="plain"
+        :class="{ on: view.isLifted }"
+        :aria-pressed="view.isLifted"
+        title="Two stops up and gamma 1.25: shows the grain in the shadows"
+        @click="view.toggleLift()"
+      >
+        Lift <kbd>L</kbd>
+      </button>
+    </template>
     <button
       v-if="current.finding && !current.trial"
       class="plain"
@@ -87,7 +101,7 @@ const told = computed(() =>
 .bar {
   display: flex;
   align-items: center;
-  gap: 9px;
+  gap: 7px;
   padding: 4px 12px;
   background: var(--panel);
   border-top: 1px solid var(--line);
@@ -100,11 +114,20 @@ label {
   color: var(--dim);
 }
 .field :deep(input) {
-  width: 76px;
+  width: 70px;
   font-size: 12px;
 }
 .field.short :deep(input) {
-  width: 50px;
+  width: 44px;
+}
+.scale {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+}
+.scale i {
+  width: 120px;
+  height: 9px;
 }
 .probe {
   display: flex;

@@ -1,0 +1,20 @@
+#!/usr/bin/env node
+/** `npm run bench`: ratios of speed, with a database of its own. */
+import { temporaryCluster } from './lib/cluster.mjs';
+import { show } from './lib/command.mjs';
+import { needNode, needPackages, needPostgres, root } from './lib/machine.mjs';
+import { run } from './lib/say.mjs';
+import process from 'node:process';
+
+await run(async () => {
+  needNode();
+  needPackages();
+  const cluster = await temporaryCluster(needPostgres());
+  try {
+    const env = { ...process.env, DUSTING_TEST_DATABASE_URL: cluster.url };
+    const args = ['--import', '@oxc-node/core/register', 'tests/bench/bench.ts'];
+    if (!show(process.execPath, args, { cwd: root, env })) process.exitCode = 1;
+  } finally {
+    cluster.stop();
+  }
+});
