@@ -5,6 +5,8 @@ import vue from 'eslint-plugin-vue';
 import globals from 'globals';
 import typescript from 'typescript-eslint';
 
+const { browser: inPages, node: onServers } = globals;
+
 /** Folders of the core, from what all speak to what speaks to all: imports go up this list only. */
 const CORE_ORDER = [
   'data',
@@ -46,10 +48,10 @@ export default typescript.config(
     languageOptions: { parserOptions: { parser: typescript.parser, extraFileExtensions: ['.vue'] } },
     rules: { 'vue/multi-word-component-names': 'off', 'vue/require-default-prop': 'off' },
   },
-  { files: ['web/**'], languageOptions: { globals: globals.browser } },
+  { files: ['web/**'], languageOptions: { globals: inPages } },
   {
     files: ['scripts/**', '*.config.*', 'server/**', 'demo/**', 'tests/**'],
-    languageOptions: { globals: globals.node },
+    languageOptions: { globals: onServers },
   },
   {
     rules: {

@@ -31,7 +31,7 @@ const top = computed(() => current.figures?.tops[view.pass] ?? 1);
 const sides = computed(() => {
   const trial = current.trial;
   if (!trial) return null;
-  const [before, after] = [shot.render(trial.beforeRenderId), shot.render(trial.afterRenderId)];
+  const [before, after] = [shot.renderOf(trial.beforeRenderId), shot.renderOf(trial.afterRenderId)];
   return before && after ? { before, after, region: trial.region } : null;
 });
 const isOnRender = computed(() => current.finding?.renderId === current.render?.id);

@@ -64,7 +64,7 @@ const stations = computed<Station[]>(() => {
 const job = computed(() => {
   const trial = shot.state?.trials.findLast((t) => t.state === 'rendering' || t.state === 'predicting');
   if (trial) {
-    const sides = [shot.render(trial.beforeRenderId), shot.render(trial.afterRenderId)].filter((r) => r !== null);
+    const sides = [shot.renderOf(trial.beforeRenderId), shot.renderOf(trial.afterRenderId)].filter((r) => r !== null);
     return {
       key: `trial ${trial.id}`,
       what: trial.state === 'predicting' ? `predicting trial ${trial.number}` : `trial ${trial.number}`,

@@ -13,8 +13,8 @@ const emit = defineEmits<{ keep: [] }>();
 const shot = useShot();
 const view = useView();
 
-const after = computed(() => shot.render(props.trial.afterRenderId));
-const before = computed(() => shot.render(props.trial.beforeRenderId));
+const after = computed(() => shot.renderOf(props.trial.afterRenderId));
+const before = computed(() => shot.renderOf(props.trial.beforeRenderId));
 const isRunning = computed(() => props.trial.state === 'predicting' || props.trial.state === 'rendering');
 const progress = computed(() => {
   const [b, a] = [before.value, after.value];

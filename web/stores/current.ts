@@ -14,7 +14,7 @@ export const useCurrent = defineStore('current', () => {
   const shot = useShot();
   const view = useView();
 
-  const render = computed(() => shot.render(view.renderId) ?? shot.newestBase);
+  const render = computed(() => shot.renderOf(view.renderId) ?? shot.newestBase);
   const findings = computed(() => shot.findingsOf(render.value?.id ?? null));
   /** The chosen finding, or the worst that is open. */
   const finding = computed(

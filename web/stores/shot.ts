@@ -50,7 +50,7 @@ export const useShot = defineStore('shot', () => {
   const newestBase = computed<RenderSummary | null>(
     () => bases.value.findLast((r) => r.region.width === r.width && r.region.height === r.height) ?? null,
   );
-  const render = (id: number | null) => state.value?.renders.find((r) => r.id === id) ?? null;
+  const renderOf = (id: number | null) => state.value?.renders.find((r) => r.id === id) ?? null;
   const trial = (id: number | null) => state.value?.trials.find((t) => t.id === id) ?? null;
   const finding = (id: number | null) => state.value?.findings.find((f) => f.id === id) ?? null;
 
@@ -99,7 +99,7 @@ export const useShot = defineStore('shot', () => {
 
   return {
     state, connected, missing, bases, newestBase, running,
-    open, close, render, trial, finding, findingsOf, isOlder,
+    open, close, renderOf, trial, finding, findingsOf, isOlder,
     renderSheet: (sheet: SheetName, region: Region | null = null) =>
       attempt(post(path('/renders'), { sheet, region })),
     stopRender: (id: number) => attempt(post(`/renders/${id}/stop`)),
