@@ -39,7 +39,16 @@ const coreRules = CORE_ORDER.map((folder, i) => {
 });
 
 export default typescript.config(
-  { ignores: ['dist/', 'server/db/migrations/', '.dusting/', 'test-results/', 'playwright-report/'] },
+  {
+    ignores: [
+      'dist/',
+      'server/db/migrations/',
+      '.dusting/',
+      'core/kernels/*/assembly.ts',
+      'test-results/',
+      'playwright-report/',
+    ],
+  },
   js.configs.recommended,
   ...typescript.configs.recommended,
   ...vue.configs['flat/recommended'],

@@ -3,6 +3,7 @@
 import { join } from 'node:path';
 import process from 'node:process';
 import { sourceParts } from './lib/application.mjs';
+import { buildKernels } from './lib/kernels.mjs';
 import { launch } from './lib/launch.mjs';
 import { needNode, needPackages, root } from './lib/machine.mjs';
 import { run, say } from './lib/say.mjs';
@@ -10,6 +11,7 @@ import { run, say } from './lib/say.mjs';
 await run(async () => {
   needNode();
   needPackages();
+  buildKernels();
   const port = Number(process.env.DUSTING_PORT || 4600);
   // The server itself restarts on change; Vite does the same for the page.
   const parts = { ...sourceParts, server: ['--watch', ...sourceParts.server] };

@@ -9,6 +9,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import process from 'node:process';
 import { temporaryCluster } from './lib/cluster.mjs';
+import { buildKernels } from './lib/kernels.mjs';
 import { needChromium, needNode, needPackages, needPostgres, root } from './lib/machine.mjs';
 import { run, say } from './lib/say.mjs';
 
@@ -74,6 +75,7 @@ await run(async () => {
   needPackages();
   const postgres = suites.some((s) => s === 'api' || s === 'e2e') ? needPostgres() : null;
   const chromium = suites.includes('e2e') ? needChromium() : null;
+  if (suites.some((s) => s !== 'lint')) buildKernels();
   if (suites.includes('lint')) await lint();
   if (suites.includes('unit')) await mocha('tests/unit/**/*.test.ts', {});
   if (postgres) {

@@ -18,7 +18,7 @@ export const config = {
   data: resolve(process.env.DUSTING_DATA || '.dusting'),
   databaseUrl: process.env.DUSTING_DATABASE_URL || 'postgresql://dusting@127.0.0.1:5432/postgres',
   /** Threads that one worker process renders on. */
-  threads: whole('DUSTING_THREADS', availableParallelism(), 1, 256),
+  threads: whole('DUSTING_THREADS', Math.min(64, availableParallelism()), 1, 64),
   /** Most bytes of one upload. */
   uploadLimit: whole('DUSTING_UPLOAD_LIMIT', 2 * 1024 ** 3, 1, 2 ** 50),
   /** Names this process in what it writes down. */

@@ -33,9 +33,11 @@ export interface Intersector {
 
 const STACK = 128;
 /** Resuming after this instance at distance 0 leaves out hits at 0 itself. */
-const NOTHING_BEFORE = 0x7fffffff;
+export const NOTHING_BEFORE = 0x7fffffff;
 /** Widening of a far slab distance that keeps rounding from losing a touched box. Source: Ize, "Robust BVH Ray Traversal", 2013. */
 const WIDEN = 1 + 4 * 2 ** -53;
+/** A box this little behind the nearest hit is still looked into: rounding may have put a nearer triangle there. */
+const LOOSE = 1 + 2 ** -19;
 
 /**
  * Two-level binary tree walked in doubles, the child on the ray's side of the split first; triangle test: Woop, Benthin & Wald, "Watertight Ray/Triangle Intersection", 2013.
@@ -125,8 +127,8 @@ export class BvhIntersector implements Intersector {
     let node = 0;
     for (;;) {
       const b = node * 6;
-      let t0 = afterT;
-      let t1 = this.t;
+      let t0 = afterT * (2 - LOOSE);
+      let t1 = this.t * LOOSE;
       let a = (topBounds[b + nearX] - ox) * ix;
       let c = (topBounds[b + 3 - nearX] - ox) * ix * WIDEN;
       if (a > t0) t0 = a;
@@ -214,8 +216,8 @@ export class BvhIntersector implements Intersector {
     let node = 0;
     for (;;) {
       const b = node * 6;
-      let t0 = afterT;
-      let t1 = best;
+      let t0 = afterT * (2 - LOOSE);
+      let t1 = best * LOOSE;
       let a = (bounds[b + nearX] - ox) * ix;
       let c = (bounds[b + 3 - nearX] - ox) * ix * WIDEN;
       if (a > t0) t0 = a;

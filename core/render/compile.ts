@@ -102,6 +102,7 @@ export function compileScene(
 
   return {
     geometry: compileGeometry(meshes, instances, allocate),
+    rays: null,
     instanceMaterial: ints(material, allocate),
     instancePriority: ints(priority, allocate),
     instanceLight: ints(light, allocate),

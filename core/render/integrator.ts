@@ -12,7 +12,7 @@
  * not there, and is passed without an event.
  */
 import { luminance } from '../data/colour.ts';
-import { BvhIntersector, ALL_RAYS } from '../geometry/intersector.ts';
+import { BvhIntersector, ALL_RAYS, type Intersector } from '../geometry/intersector.ts';
 import {
   LIGHT_AREA,
   LIGHT_CORNER,
@@ -58,7 +58,7 @@ export class Integrator {
   /** What samples add to: `MEANS` doubles, sums and not means. */
   readonly sums = new Float64Array(MEANS);
   readonly random = new GroupRandom();
-  readonly rays: BvhIntersector;
+  readonly rays: Intersector;
   /** Another replica draws other numbers for everything but the camera ray; 0 is the picture's own. */
   replica = 0;
 
@@ -94,7 +94,7 @@ export class Integrator {
     private readonly settings: RenderSettings,
     private readonly recorder: Recorder | null = null,
   ) {
-    this.rays = new BvhIntersector(scene.geometry);
+    this.rays = scene.rays ?? new BvhIntersector(scene.geometry);
     this.shading = new Shading(scene);
     this.media = new MediumStack(scene);
     this.firstMedia = new MediumStack(scene);

@@ -1,10 +1,13 @@
 /** What the renderer needs and nothing else: flat typed arrays that threads can share. */
 import type { Texture } from '../data/texture.ts';
 import type { FilterKind, Sheet } from '../document/schema.ts';
+import type { Intersector } from '../geometry/intersector.ts';
 import type { SceneGeometry } from '../geometry/scene-geometry.ts';
 
 export interface CompiledScene {
   geometry: SceneGeometry;
+  /** Put there by a host that has the WebAssembly kernel, for its own thread; null: the TypeScript twin is used. */
+  rays: Intersector | null;
   /** Per instance: row of `materials`; −1 for a light's surface. */
   instanceMaterial: Int32Array;
   /** Per instance: which closed glass body is there where several overlap; the higher one. */

@@ -1,5 +1,5 @@
 /** The surface point that a ray met: place, normals, frame, texture, and the way into `Surface`. */
-import type { BvhIntersector } from '../geometry/intersector.ts';
+import type { Intersector } from '../geometry/intersector.ts';
 import type { Surface } from '../materials/surface.ts';
 import { sampleTexture } from '../textures/sample.ts';
 import {
@@ -87,7 +87,7 @@ export class Shading {
   }
 
   /** Takes the intersector's hit on `ray`. */
-  hit(rays: BvhIntersector, ray: Float64Array): void {
+  hit(rays: Intersector, ray: Float64Array): void {
     const { geometry } = this.scene;
     const { instance, triangle, u, v, t } = rays;
     const { point, normal, frame, viewer, state } = this;

@@ -2,6 +2,7 @@
 import { createHash } from 'node:crypto';
 import { cpSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { buildKernels } from './kernels.mjs';
 import { root } from './machine.mjs';
 import { say } from './say.mjs';
 
@@ -18,7 +19,8 @@ export async function buildIfStale() {
   const sources = fingerprint();
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === sources) return;
   say('Building …');
-  rmSync(join(root, 'dist'), { recursive: true, force: true });
+  for (const part of ['server', 'web']) rmSync(join(root, 'dist', part), { recursive: true, force: true });
+  buildKernels();
   await buildServer();
   const { build } = await import('vite');
   await build({ configFile: join(root, 'vite.config.ts'), logLevel: 'warn' });

@@ -4,15 +4,21 @@ import type { Region } from '../../core/data/picture.ts';
 import { diagnoses } from '../../core/diagnose/registry.ts';
 import type { DiagnosisInput } from '../../core/diagnose/diagnosis.ts';
 import type { Sheet, ShotDocument } from '../../core/document/schema.ts';
-import { predictChange, type Change } from '../../core/predict/predict-change.ts';
+import { predictChange, type Change, type ChangeSide } from '../../core/predict/predict-change.ts';
 import { createFilm, packFilm, unpackFilm } from '../../core/render/film.ts';
 import { pictureOf } from '../../core/render/film-picture.ts';
 import { ALL_PASSES } from '../../core/render/passes.ts';
 import { renderGroups } from '../../core/render/render-tile.ts';
 import { settingsOf, type CompiledScene } from '../../core/render/scene.ts';
+import { withKernel, type PackedScene } from './kernel.ts';
 
-export interface TileTask {
+/** A scene on its way to a thread: what is shaded with, and what rays are traced through. */
+export interface SceneTask {
   scene: CompiledScene;
+  packed: PackedScene;
+}
+
+export interface TileTask extends SceneTask {
   sheet: Sheet;
   seed: number;
   region: Region;
@@ -27,15 +33,14 @@ export interface TileResult {
   ms: number;
 }
 
-export function renderTile({ scene, sheet, seed, region, film: before, groups }: TileTask): TileResult {
+export function renderTile({ scene, packed, sheet, seed, region, film: before, groups }: TileTask): TileResult {
   const film = before ? unpackFilm(before) : createFilm(region);
   const started = performance.now();
-  const rays = renderGroups(scene, settingsOf(sheet, seed), film, groups);
+  const rays = renderGroups(withKernel(scene, packed), settingsOf(sheet, seed), film, groups);
   return { film: packFilm(film), rays, ms: performance.now() - started };
 }
 
-export interface ExamineTask {
-  scene: CompiledScene;
+export interface ExamineTask extends SceneTask {
   document: ShotDocument;
   /** As the render was made, with the samples it has. */
   sheet: Sheet;
@@ -43,11 +48,11 @@ export interface ExamineTask {
   pilotSeed: number;
 }
 
-export function examine({ scene, document, sheet, films, pilotSeed }: ExamineTask): FindingWithMask[] {
+export function examine({ scene, packed, document, sheet, films, pilotSeed }: ExamineTask): FindingWithMask[] {
   const input: DiagnosisInput = {
     document,
     sheet,
-    scene,
+    scene: withKernel(scene, packed),
     picture: wholePicture(sheet, films),
     pilotSeed,
   };
@@ -57,16 +62,17 @@ export function examine({ scene, document, sheet, films, pilotSeed }: ExamineTas
     .sort((a, b) => rank[a.finding.severity] - rank[b.finding.severity]);
 }
 
-export interface PredictTask extends Omit<Change, 'picture'> {
+export interface PredictTask extends Omit<Change, 'picture' | 'before' | 'after'> {
+  before: SceneTask & ChangeSide;
+  after: SceneTask & ChangeSide;
   /** Films of the newest base render of the frame, for its grain; empty when there is none. */
   films: Uint8Array[];
 }
 
-export function predict({ films, ...change }: PredictTask): ReturnType<typeof predictChange> {
-  return predictChange({
-    ...change,
-    picture: films.length ? wholePicture(change.before.sheet, films) : null,
-  });
+export function predict({ films, before, after, ...change }: PredictTask): ReturnType<typeof predictChange> {
+  const side = ({ scene, packed, sheet }: SceneTask & ChangeSide) => ({ scene: withKernel(scene, packed), sheet });
+  const picture = films.length ? wholePicture(before.sheet, films) : null;
+  return predictChange({ ...change, before: side(before), after: side(after), picture });
 }
 
 function wholePicture(sheet: Sheet, films: Uint8Array[]) {

@@ -9,11 +9,14 @@ import type { CompiledScene } from '../../core/render/scene.ts';
 import type { Context } from '../context.ts';
 import { versions } from '../db/schema.ts';
 import { notFound } from '../errors.ts';
+import { packScene, type PackedScene } from './kernel.ts';
 import { patchedDocument } from './renders.ts';
 
 export interface LoadedScene {
   document: ShotDocument;
   scene: CompiledScene;
+  /** Its geometry as the kernel reads it, shared by all threads. */
+  packed: PackedScene;
 }
 
 const KEPT = 8;
@@ -38,7 +41,8 @@ export class Scenes {
         const read = async (path: string) => (manifest[path] ? this.context.blobs.get(manifest[path]) : null);
         return loadAssets(document, read, document.code);
       });
-      return { document, scene: compileScene(document, assets, document.sheets[sheet], shared) };
+      const scene = compileScene(document, assets, document.sheets[sheet], shared);
+      return { document, scene, packed: packScene(scene) };
     });
   }
 }

@@ -33,7 +33,11 @@ export async function renderBatch(
   };
   if (!render || render.epoch !== job.epoch || render.state !== 'active') return;
   try {
-    const { document, scene } = await scenes.get(render.versionId, JSON.parse(render.patch) as JsonPatch, render.sheet);
+    const { document, scene, packed } = await scenes.get(
+      render.versionId,
+      JSON.parse(render.patch) as JsonPatch,
+      render.sheet,
+    );
     const sheet = document.sheets[render.sheet];
     const regions = tileRegions(render);
     const times = await Promise.all(
@@ -42,7 +46,7 @@ export async function renderBatch(
         if (before?.groups === job.groups) return before.ms;
         if (!(await isCurrent())) return null;
         const film = before ? await context.blobs.get(before.film) : null;
-        const task = { scene, sheet, seed: render.seed, region: regions[tile], film, groups: job.groups };
+        const task = { scene, packed, sheet, seed: render.seed, region: regions[tile], film, groups: job.groups };
         const result = await threads.run('renderTile', task);
         await recordTile(context, job, tile, result);
         return result.ms;

@@ -34,8 +34,8 @@ export async function predictTrial(context: Context, scenes: Scenes, threads: Re
       .orderBy(desc(renders.id))
       .limit(1);
     const predicted = await threads.run('predict', {
-      before: { scene: before.scene, sheet: before.document.sheets[trial.sheet] },
-      after: { scene: after.scene, sheet: after.document.sheets[trial.sheet] },
+      before: { scene: before.scene, packed: before.packed, sheet: before.document.sheets[trial.sheet] },
+      after: { scene: after.scene, packed: after.packed, sheet: after.document.sheets[trial.sheet] },
       region: { x: trial.x, y: trial.y, width: trial.width, height: trial.height },
       mask: await maskOf(context, db, trial),
       films: base ? await filmsOf(context, db, base.id) : [],

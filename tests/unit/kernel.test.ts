@@ -1,0 +1,165 @@
+/** The WebAssembly kernel against its TypeScript twin: the same hits, bit for bit, and no leak of its own. */
+import { expect } from 'chai';
+import type { Mesh } from '../../core/data/mesh.ts';
+import { identity, multiply, rotationX, rotationY, scaling, translation } from '../../core/data/transform.ts';
+import { ALL_RAYS, BvhIntersector } from '../../core/geometry/intersector.ts';
+import { layOut, SLOTS } from '../../core/geometry/packed-geometry.ts';
+import { compileGeometry, compileMesh, type SceneGeometry } from '../../core/geometry/scene-geometry.ts';
+import { createFilm, packFilm } from '../../core/render/film.ts';
+import { renderGroups } from '../../core/render/render-tile.ts';
+import { settingsOf } from '../../core/render/scene.ts';
+import { box, lathe } from '../../demo/shapes.ts';
+import { compiled, scene, sphere, square } from './helpers.ts';
+import { kernelRays } from './kernel.ts';
+import { atSize, randomDirection, randomNumbers } from './size.ts';
+
+const geometryOf = (parts: { mesh: Mesh; transform?: number[]; mask?: number }[]): SceneGeometry =>
+  compileGeometry(
+    parts.map(({ mesh }) => compileMesh(mesh)),
+    parts.map(({ transform, mask }, i) => ({ mesh: i, transform: transform ?? identity(), mask: mask ?? ALL_RAYS })),
+  );
+
+const jar = lathe([[0, 0], [1, 0], [1, 1.5], [0.7, 1.8], [0.6, 1.8], [0.9, 1.4], [0.9, 0.1], [0, 0.1]], 48); // prettier-ignore
+
+/** Compares every hit along rays: closest, then each one behind it, then whether anything is in the way. */
+function expectSame(geometry: SceneGeometry, rays: Iterable<number[]>): number {
+  const twin = new BvhIntersector(geometry);
+  const kernel = kernelRays(geometry);
+  let hits = 0;
+  const told = (r: BvhIntersector | typeof kernel, hit: boolean) =>
+    hit ? [r.t, r.instance, r.triangle, r.u, r.v].join() : 'none';
+  for (const [ox, oy, oz, dx, dy, dz, end = Infinity] of rays) {
+    let [a, b] = [twin, kernel].map((r) => r.closest(ox, oy, oz, dx, dy, dz, end, ALL_RAYS));
+    for (let k = 0; k < 6; k++) {
+      const [x, y] = [told(twin, a), told(kernel, b)];
+      if (x !== y) expect.fail(`ray ${[ox, oy, oz, dx, dy, dz]}, hit ${k}: twin ${x}, kernel ${y}`);
+      if (!a) break;
+      hits++;
+      [a, b] = [twin, kernel].map((r) => r.closestAfter(r.t, r.instance, r.triangle));
+    }
+    expect(kernel.occluded(ox, oy, oz, dx, dy, dz, end, ALL_RAYS)).to.equal(
+      twin.occluded(ox, oy, oz, dx, dy, dz, end, ALL_RAYS),
+    );
+  }
+  return hits;
+}
+
+function* randomRays(count: number, size: number, at = [0, 0, 0], seed = 1): Generator<number[]> {
+  const random = randomNumbers(seed);
+  for (let i = 0; i < count; i++)
+    yield [
+      ...at.map((c) => c + (random() - 0.5) * size),
+      ...randomDirection(random),
+      i % 5 ? Infinity : random() * size,
+    ];
+}
+
+describe('intersect kernel', () => {
+  const cases: [string, SceneGeometry, number, number[]][] = [
+    ['one mesh', geometryOf([{ mesh: sphere(1, 96) }]), 3, [0, 0, 0]],
+    ['a jar looked into', geometryOf([{ mesh: jar }]), 3, [0, 0.8, 0]],
+    [
+      'many instances, turned, stretched and overlapping',
+      geometryOf(
+        Array.from({ length: 40 }, (_, i) => ({
+          mesh: i % 2 ? jar : box([-0.5, -0.5, -0.5], [0.5, 0.5, 0.5]),
+          transform: multiply(
+            translation((i % 7) * 0.9 - 3, (i % 5) * 0.8 - 2, (i % 3) - 1),
+            multiply(rotationY(i * 37), multiply(rotationX(i * 11), scaling(1, 0.4 + (i % 4) * 0.3, 0.8))),
+          ),
+        })),
+      ),
+      8,
+      [0, 0, 0],
+    ],
+    ['coincident faces', geometryOf([{ mesh: square(1, 0) }, { mesh: square(1, 0) }, { mesh: square(2, 0) }]), 3, [0, 0, 0]],
+    ['a scene 40 km from the origin', geometryOf([{ mesh: jar, transform: translation(40_000, 0, -40_000) }]), 4, [40_000, 0.8, -40_000]],
+    ['a millimetre', geometryOf([{ mesh: jar, transform: scaling(1e-3, 1e-3, 1e-3) }]), 4e-3, [0, 8e-4, 0]],
+    ['ten kilometres', geometryOf([{ mesh: jar, transform: scaling(1e4, 1e4, 1e4) }]), 4e4, [0, 8e3, 0]],
+  ]; // prettier-ignore
+  for (const [name, geometry, size, at] of cases)
+    it(`has the twin’s hits: ${name}`, () => {
+      expect(expectSame(geometry, randomRays(atSize(4000, 1_000_000), size, at))).to.be.above(500);
+    });
+
+  it('has the twin’s hits along axes, through corners and edges, from on the surface', () => {
+    const geometry = geometryOf([{ mesh: box([-1, -1, -1], [1, 1, 1]) }, { mesh: square(3, -2) }]);
+    const rays: number[][] = [];
+    const places = [-2, -1, -0.5, 0, 1, 2];
+    for (const x of places)
+      for (const y of places)
+        for (const z of places)
+          for (const d of [
+            [1, 0, 0],
+            [-1, 0, 0],
+            [0, 1, 0],
+            [0, -1, 0],
+            [0, 0, 1],
+            [0, 0, -1],
+            [1, 1, 0],
+            [-1, 1, -1],
+            [0, 1e-30, -1],
+          ])
+            rays.push([x, y, z, ...d]);
+    expect(expectSame(geometry, rays)).to.be.above(1000);
+  });
+
+  it('sees what its mask allows, and nothing in an empty scene', () => {
+    const masked = kernelRays(
+      geometryOf([
+        { mesh: square(1, 0), mask: 1 },
+        { mesh: square(1, -1), mask: 2 },
+      ]),
+    );
+    expect(masked.closest(0, 0.1, 5, 0, 0, -1, Infinity, 2)).to.equal(true);
+    expect(masked.instance).to.equal(1);
+    expect(masked.occluded(0, 0.1, 5, 0, 0, -1, Infinity, 4)).to.equal(false);
+    expect(kernelRays(geometryOf([])).closest(0, 0, 0, 0, 0, 1, Infinity, ALL_RAYS)).to.equal(false);
+  });
+
+  it('lets no ray out of closed meshes of several shapes and sizes (Woop, Benthin & Wald 2013)', () => {
+    for (const [k, size] of [1e-3, 1, 1e4].entries()) {
+      const mesh = [sphere(1, 24), box([-1, -1, -1], [1, 1, 1]), jar][k];
+      const inside = k === 2 ? 0.05 : 0;
+      const closed = kernelRays(geometryOf([{ mesh, transform: scaling(size, size, size) }]));
+      const random = randomNumbers(k + 1);
+      const p = mesh.positions;
+      for (let i = 0; i < atSize(100_000, 33_000_000); i++) {
+        const o = [0, inside, 0].map((c) => (c + (random() - 0.5) * 0.08) * size);
+        let d: number[] = randomDirection(random);
+        if (i % 2) {
+          const t = Math.floor(random() * (mesh.indices.length / 3)) * 3;
+          const [a, b] = [mesh.indices[t] * 3, mesh.indices[t + 1] * 3];
+          const w = i % 4 === 1 ? 0 : random();
+          d = [0, 1, 2].map((c) => (p[a + c] + w * (p[b + c] - p[a + c])) * size - o[c]);
+        }
+        if (!closed.closest(o[0], o[1], o[2], d[0], d[1], d[2], Infinity, ALL_RAYS))
+          expect.fail(`mesh ${k}: ray ${i} from ${o} along ${d} got out`);
+      }
+    }
+  }).timeout(atSize(60_000, 4 * 3600_000));
+
+  it('renders films with the twin’s bits', () => {
+    const test = scene(
+      [
+        { mesh: box([-3, -1.2, -3], [3, -1, 3]) },
+        { mesh: sphere(0.6), material: { baseColour: [1, 1, 1], transmission: 1, roughness: 0.1 } },
+      ],
+      { environment: { radiance: [0.5, 0.6, 0.7] } },
+      { width: 24, height: 16, samples: 16 },
+    );
+    const plain = compiled(test);
+    const films = [plain, { ...plain, rays: kernelRays(plain.geometry, 5) }].map((s) => {
+      const film = createFilm({ x: 0, y: 0, width: 24, height: 16 });
+      renderGroups(s, settingsOf(test.document.sheets.preview), film, 4);
+      return Buffer.from(packFilm(film));
+    });
+    expect(films[0].equals(films[1])).to.equal(true);
+  });
+
+  it('keeps each thread’s results apart, in slots of its own', () => {
+    const layout = layOut(geometryOf([{ mesh: square(1, 0) }]));
+    expect(layout.pages * 65536).to.be.at.least(layout.slots + SLOTS * 16384);
+    expect(layout.slots % 16).to.equal(0);
+  });
+});
