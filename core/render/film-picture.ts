@@ -20,19 +20,25 @@ function readers(pass: string): Reader[] {
   throw new RangeError(`there is no pass "${pass}"`);
 }
 
+/** A picture that films are added to one by one, so that not all of them need be there at once. */
+export interface PictureFill {
+  picture: Picture;
+  /** Films may lie anywhere; what none of them covers stays 0. */
+  add(film: Film): void;
+}
+
 /**
- * @param films tiles that lie anywhere; what none of them covers stays 0
  * @param region what the picture covers, full-frame pixels
  * @param passes names from `ALL_PASSES`; a RangeError names one that is not
  */
-export function pictureOf(films: Iterable<Film>, region: Region, passes: Iterable<string>): Picture {
+export function fillPicture(region: Region, passes: Iterable<string>): PictureFill {
   const names = [...passes];
   const picture = createPicture(region.width, region.height, names.flatMap(passChannels), region.x, region.y);
   const plan = names.flatMap((pass) => {
     const channels = passChannels(pass);
     return readers(pass).map((read, i) => ({ read, plane: picture.channels.get(channels[i])! }));
   });
-  for (const film of films) {
+  const add = (film: Film) => {
     const { x, y, width, height } = film.region;
     const x0 = Math.max(x, region.x);
     const x1 = Math.min(x + width, region.x + region.width);
@@ -42,6 +48,13 @@ export function pictureOf(films: Iterable<Film>, region: Region, passes: Iterabl
         const to = (row - region.y) * region.width + column - region.x;
         for (const { read, plane } of plan) plane[to] = read(film, from);
       }
-  }
+  };
+  return { picture, add };
+}
+
+/** The picture of films that are all at hand, see `fillPicture`. */
+export function pictureOf(films: Iterable<Film>, region: Region, passes: Iterable<string>): Picture {
+  const { picture, add } = fillPicture(region, passes);
+  for (const film of films) add(film);
   return picture;
 }

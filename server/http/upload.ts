@@ -63,11 +63,11 @@ export async function receiveUpload<T>(
   use: (files: ShotFiles) => Promise<T>,
 ): Promise<T> {
   const allowance = new Allowance(limit);
+  // However it ends, a connection that carried an upload may have unread bytes: it is not used again.
+  request.res!.setHeader('Connection', 'close');
   // Refused by what it says of itself, before a byte of it is read.
   if (Number(request.headers['content-length'] ?? 0) > limit + 1024 ** 2) throw allowance.tooLarge();
   await mkdir(folder, { recursive: true });
-  // However it ends, a connection that carried an upload may have unread bytes: it is not used again.
-  request.res!.setHeader('Connection', 'close');
   const own = await mkdtemp(join(folder, 'upload-'));
   try {
     const archives = await receiveFiles(request, own, allowance);
@@ -93,24 +93,24 @@ async function receiveFiles(request: Request, own: string, allowance: Allowance)
     );
   }
   const archives: string[] = [];
+  const streams: Readable[] = [];
   const writes: Promise<void>[] = [];
-  await new Promise<void>((resolve, reject) => {
+  const received = new Promise<void>((resolve, reject) => {
     /** What is still on its way is read and forgotten, so that the answer reaches the page. */
     const refuse = (error: Error) => {
+      reject(error);
       request.unpipe(form);
       request.resume();
-      reject(error);
+      for (const stream of streams) stream.destroy();
     };
     form.on('file', (_field, stream: Readable, { filename = '' }: { filename?: string }) => {
       // A form that breaks off ends its files with an error of their own; the request tells it.
       stream.on('error', () => {});
+      streams.push(stream);
       const written = writeInto(own, filename, stream, allowance).then((path) => {
         if (/\.zip$/i.test(path)) archives.push(path);
       });
-      written.catch((error: Error) => {
-        stream.resume();
-        refuse(error);
-      });
+      written.catch(refuse);
       writes.push(written);
     });
     form.on('filesLimit', () => refuse(new RequestError(413, `The upload has more than ${MOST_FILES} files.`)));
@@ -121,7 +121,13 @@ async function receiveFiles(request: Request, own: string, allowance: Allowance)
     request.on('close', () => !request.complete && brokeOff());
     request.pipe(form);
   });
-  await Promise.all(writes);
+  try {
+    await received;
+    await Promise.all(writes);
+  } finally {
+    // Nothing may be writing any more when the folder is removed.
+    await Promise.allSettled(writes);
+  }
   return archives;
 }
 

@@ -4,16 +4,27 @@ import type { Context } from '../context.ts';
 import type { Transaction } from '../db/database.ts';
 import { tiles } from '../db/schema.ts';
 
-/** @returns packed films, one a tile that has begun; see `unpackFilm` */
-export async function filmsOf(
+/** Films read at a time. */
+const TOGETHER = 16;
+
+/** Packed films one after the other, one a tile that has begun; see `unpackFilm`. A large frame's do not all fit at once. */
+export async function* eachFilm(
   context: Context,
   tx: Transaction | Context['db'],
   renderId: number,
-): Promise<Uint8Array[]> {
+): AsyncGenerator<Uint8Array> {
   const rows = await tx
     .selectDistinctOn([tiles.tile], { film: tiles.film })
     .from(tiles)
     .where(eq(tiles.renderId, renderId))
     .orderBy(asc(tiles.tile), desc(tiles.groups));
-  return Promise.all(rows.map((row) => context.blobs.get(row.film)));
+  for (let i = 0; i < rows.length; i += TOGETHER)
+    yield* await Promise.all(rows.slice(i, i + TOGETHER).map((row) => context.blobs.get(row.film)));
+}
+
+/** All of them, for what needs them together. */
+export async function filmsOf(context: Context, tx: Transaction | Context['db'], renderId: number) {
+  const films: Uint8Array[] = [];
+  for await (const film of eachFilm(context, tx, renderId)) films.push(film);
+  return films;
 }

@@ -1,14 +1,15 @@
 /** Pictures of renders, as far as they are. */
 import { and, desc, eq } from 'drizzle-orm';
+import type { Picture } from '../../core/data/picture.ts';
 import { passFigures, type PassFigures } from '../../core/picture/pass-figures.ts';
 import { packPicture } from '../../core/picture/planes.ts';
 import { unpackFilm } from '../../core/render/film.ts';
-import { pictureOf } from '../../core/render/film-picture.ts';
+import { fillPicture, pictureOf } from '../../core/render/film-picture.ts';
 import { ALL_PASSES } from '../../core/render/passes.ts';
 import type { Context } from '../context.ts';
 import { renders, tiles } from '../db/schema.ts';
 import { notFound, RequestError } from '../errors.ts';
-import { filmsOf } from './films.ts';
+import { eachFilm } from './films.ts';
 import { tileRegions, type RenderRow } from './renders.ts';
 
 /** Passes of a render over its region; see `core/picture/planes.ts` for the bytes. */
@@ -17,16 +18,20 @@ export async function renderPicture(context: Context, id: number, passes: string
   if (unknown.length || !passes.length)
     throw new RequestError(400, `passes is "${passes.join(',')}"; it must name some of ${ALL_PASSES.join(', ')}.`);
   const render = await findRender(context, id);
-  const films = (await filmsOf(context, context.db, id)).map(unpackFilm);
-  return packPicture(pictureOf(films, regionOf(render), passes), { revision: render.revision });
+  return packPicture(await pictureNow(context, render, passes), { revision: render.revision });
 }
 
 /** Figures of every pass, for the rail beside the picture. */
-export async function renderFigures(context: Context, id: number): Promise<PassFigures & { revision: number }> {
+export async function renderFigures(context: Context, id: number): Promise<PassFigures> {
   const render = await findRender(context, id);
-  const films = (await filmsOf(context, context.db, id)).map(unpackFilm);
-  const figures = passFigures(pictureOf(films, regionOf(render), ALL_PASSES));
-  return { ...figures, revision: render.revision };
+  return passFigures(await pictureNow(context, render, ALL_PASSES));
+}
+
+async function pictureNow(context: Context, render: RenderRow, passes: string[]): Promise<Picture> {
+  const { x, y, width, height } = render;
+  const { picture, add } = fillPicture({ x, y, width, height }, passes);
+  for await (const film of eachFilm(context, context.db, render.id)) add(unpackFilm(film));
+  return picture;
 }
 
 /** Every channel's value at one pixel of the full frame; RequestError 404 outside the render's region. */
@@ -51,5 +56,3 @@ async function findRender({ db }: Context, id: number): Promise<RenderRow> {
   if (!render) throw notFound(`render ${id}`);
   return render;
 }
-
-const regionOf = ({ x, y, width, height }: RenderRow) => ({ x, y, width, height });

@@ -48,7 +48,11 @@ describe('npm start', function () {
       },
       120,
     );
-  const alive = (pid: number) => existsSync(`/proc/${pid}`);
+  /** Whether a process runs; one that ended and was not yet fetched by its parent does not. */
+  const alive = async (pid: number) => {
+    const stat = await readFile(`/proc/${pid}/stat`, 'utf8').catch(() => '');
+    return stat !== '' && !/\) Z /.test(stat);
+  };
   const databasePid = async () =>
     Number((await readFile(join(folder, 'database/data/postmaster.pid'), 'utf8')).split('\n')[0]);
 
@@ -93,7 +97,7 @@ describe('npm start', function () {
     const database = await databasePid();
     first.child.kill('SIGINT');
     expect(await first.ended).to.equal(0);
-    expect(alive(database)).to.equal(false);
+    await until('the database has ended', async () => !(await alive(database)), 5);
     expect(existsSync(join(folder, 'running'))).to.equal(false);
     const started = Date.now();
     const again = start();
@@ -114,7 +118,7 @@ describe('npm start', function () {
       async () => (await fetch(`http://127.0.0.1:${port}/api/health`).catch(() => null)) === null,
       15,
     );
-    expect(alive(database), 'the database has nobody to stop it').to.equal(true);
+    expect(await alive(database), 'the database has nobody to stop it').to.equal(true);
     const again = start();
     await up(again);
     expect(again.out()).to.match(/earlier run that was killed is still running; it is stopped and started again/);

@@ -17,11 +17,13 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ failed: [message: string]; drawn: [] }>();
 
-/** Fetches of a running render are this far apart at least. */
+/** Fetches of a running render are this far apart at least, and take at most a third of the time. */
 const PAUSE_MS = 700;
+const REST = 3;
 const canvas = ref<HTMLCanvasElement | null>(null);
 let fetching = false;
 let fetchedAt = 0;
+let took = 0;
 let timer: ReturnType<typeof setTimeout> | null = null;
 let gone = false;
 
@@ -35,6 +37,7 @@ async function refresh(): Promise<void> {
   fetchedAt = Date.now();
   try {
     await pictures.load(render.id, pass);
+    took = Date.now() - fetchedAt;
     await draw();
   } catch (error) {
     emit('failed', (error as Error).message);
@@ -46,7 +49,10 @@ async function refresh(): Promise<void> {
 
 function later(): void {
   const hurry = pictures.known(props.render.id, props.pass) === null;
-  timer ??= setTimeout(() => void refresh(), hurry ? 0 : Math.max(0, fetchedAt + PAUSE_MS - Date.now()));
+  timer ??= setTimeout(
+    () => void refresh(),
+    hurry ? 0 : Math.max(0, fetchedAt + Math.max(PAUSE_MS, REST * took) - Date.now()),
+  );
 }
 
 let drawing = 0;
@@ -62,8 +68,8 @@ async function draw(): Promise<void> {
   emit('drawn');
 }
 
-watch(() => [props.render.id, props.render.revision, props.pass], later, { immediate: true });
-watch(() => [props.exposure, props.gamma, props.top], draw);
+watch(() => `${props.render.id} ${props.render.revision} ${props.pass}`, later, { immediate: true });
+watch(() => `${props.exposure} ${props.gamma} ${props.top}`, draw);
 onBeforeUnmount(() => {
   gone = true;
   if (timer) clearTimeout(timer);

@@ -29,7 +29,7 @@ async function draw(): Promise<void> {
 }
 
 // A render that goes on is redrawn at each tenth of it, not at each tile.
-watch(() => [props.render.id, props.render.state, Math.floor(props.render.progress * 10)], draw);
+watch(() => `${props.render.id} ${props.render.state} ${Math.floor(props.render.progress * 10)}`, draw);
 watch(canvas, draw);
 </script>
 

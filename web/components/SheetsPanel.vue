@@ -44,6 +44,12 @@ function put(sheet: SheetName, dial: Dial, value: Value | null | undefined): voi
 
 const discard = () => (pending.value = { preview: {}, final: {} });
 
+async function render(sheet: SheetName): Promise<void> {
+  if (!(await shot.renderSheet(sheet))) return;
+  view.renderId = null;
+  view.trialId = null;
+}
+
 async function set(): Promise<void> {
   for (const sheet of changedSheets.value) {
     const base = shot.state!.head.id;
@@ -112,7 +118,19 @@ watch(
       </button>
     </p>
     <div ref="list" class="rows">
-      <div class="row head"><span></span><span>preview</span><span>final</span></div>
+      <div class="row head">
+        <span></span>
+        <span v-for="sheet in SHEETS" :key="sheet">
+          {{ sheet }}
+          <button
+            class="plain"
+            :title="`Render the ${sheet} sheet of version ${shot.state!.head.number}`"
+            @click="render(sheet)"
+          >
+            Render
+          </button>
+        </span>
+      </div>
       <template v-for="group in groups" :key="group.name">
         <h2>{{ group.name }}</h2>
         <div
@@ -218,6 +236,12 @@ h2 {
   gap: 8px;
   align-items: center;
   padding: 3px 0;
+}
+.row.head button {
+  font-size: 11px;
+  padding: 1px 6px;
+  display: block;
+  margin: 2px 0 0 auto;
 }
 .row.head {
   color: var(--dim);

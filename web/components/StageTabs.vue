@@ -15,6 +15,13 @@ const current = useCurrent();
 /** The last few base renders, newest first. */
 const tabs = computed(() => shot.bases.slice(-4).reverse());
 
+/** Twice what it was to reach, or that again if it was stopped before. */
+const more = computed(() => {
+  const render = current.render;
+  if (!render) return 0;
+  return Math.min(65536, render.state === 'done' ? render.samples * 2 : render.samples);
+});
+
 function show(id: number): void {
   view.renderId = id === shot.newestBase?.id ? null : id;
   view.trialId = null;
@@ -42,6 +49,14 @@ function show(id: number): void {
     <span v-if="current.render" class="dim num">
       {{ current.render.width }} × {{ current.render.height }} · {{ Math.round(scale * 100) }} %
     </span>
+    <button
+      v-if="current.render && current.render.state !== 'active' && !current.trial"
+      class="flat"
+      :title="`Goes on to ${more} samples a pixel, with the bits of one long render`"
+      @click="shot.continueRender(current.render.id, more)"
+    >
+      More samples
+    </button>
     <button class="flat" @click="emit('fit')">Fit</button>
     <button class="flat" :class="{ on: isDrawing }" :aria-pressed="isDrawing" @click="isDrawing = !isDrawing">
       Region

@@ -7,9 +7,6 @@ import { getJson } from '../api/client.ts';
 import { useShot } from './shot.ts';
 import { useView } from './view.ts';
 
-/** Figures of a running render are read anew at most so often. */
-const FIGURES_PAUSE_MS = 3000;
-
 export const useCurrent = defineStore('current', () => {
   const shot = useShot();
   const view = useView();
@@ -25,35 +22,21 @@ export const useCurrent = defineStore('current', () => {
   const sheetName = computed(() => render.value?.sheet ?? 'preview');
   const sheet = computed(() => shot.state?.document.sheets[sheetName.value] ?? null);
 
-  const figures = shallowRef<(PassFigures & { revision: number }) | null>(null);
-  let wanted = '';
-  let timer: ReturnType<typeof setTimeout> | null = null;
-  let readAt = 0;
-  async function readFigures(): Promise<void> {
-    timer = null;
-    readAt = Date.now();
-    const id = render.value?.id;
-    if (id === undefined) return;
+  const figures = shallowRef<PassFigures | null>(null);
+  async function readFigures(id: number): Promise<void> {
     try {
-      const read = await getJson<PassFigures & { revision: number }>(`/renders/${id}/figures`);
+      const read = await getJson<PassFigures>(`/renders/${id}/figures`);
       if (render.value?.id === id) figures.value = read;
     } catch {
-      // The next change of the render reads them again.
+      // The next step of the render reads them again.
     }
   }
+  // A render that goes on is measured at each tenth of it, not at each tile: figures take all passes of all tiles.
   watch(
-    () => render.value && `${render.value.id}.${render.value.revision}`,
-    (now) => {
-      if (!now || !render.value || render.value.samplesDone === 0) return;
-      const [id] = now.split('.');
-      if (!wanted.startsWith(`${id}.`)) figures.value = null;
-      wanted = now;
-      const pause = render.value.state === 'active' ? readAt + FIGURES_PAUSE_MS - Date.now() : 0;
-      if (render.value.state !== 'active' && timer) {
-        clearTimeout(timer);
-        timer = null;
-      }
-      timer ??= setTimeout(() => void readFigures(), Math.max(0, pause));
+    () => render.value && `${render.value.id} ${render.value.state} ${Math.floor(render.value.progress * 10)}`,
+    (now, before) => {
+      if (now?.split(' ')[0] !== before?.split(' ')[0]) figures.value = null;
+      if (render.value && render.value.samplesDone > 0) void readFigures(render.value.id);
     },
     { immediate: true },
   );
@@ -61,7 +44,6 @@ export const useCurrent = defineStore('current', () => {
   /** Starts over, for another shot. */
   function reset(): void {
     figures.value = null;
-    wanted = '';
   }
 
   return { render, findings, finding, trial, region, sheetName, sheet, figures, reset };
