@@ -1,5 +1,5 @@
 #!/usr/bin/env node
-/** `npm run dev`: the server from its source, the page through Vite with hot reload. */
+/** `npm run dev`: server and worker from their source, the page through Vite with hot reload. */
 import { join } from 'node:path';
 import process from 'node:process';
 import { sourceParts } from './lib/application.mjs';
@@ -13,9 +13,7 @@ await run(async () => {
   needPackages();
   buildKernels();
   const port = Number(process.env.DUSTING_PORT || 4600);
-  // The server itself restarts on change; Vite does the same for the page.
-  const parts = { ...sourceParts, server: ['--watch', ...sourceParts.server] };
-  await launch(parts, port, async (host) => {
+  await launch(sourceParts, port, async (host) => {
     const { createServer } = await import('vite');
     const vite = await createServer({
       configFile: join(root, 'vite.config.ts'),
@@ -23,6 +21,7 @@ await run(async () => {
     });
     await vite.listen();
     say(`\nThe page with hot reload is at http://${host}:${port + 1}/   (Ctrl-C stops everything)`);
-    return { stop: () => vite.close() };
+    // Vite waits for the pages' open connections, which do not end by themselves.
+    return { stop: () => void vite.close() };
   });
 });

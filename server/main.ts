@@ -13,6 +13,7 @@ import { listen, SHOT_CHANNEL } from './notify.ts';
 import { Queue } from './queue.ts';
 import { endWithParent } from './tied.ts';
 
+endWithParent();
 await migrateDatabase(config.databaseUrl);
 const { db, pool } = connect(config.databaseUrl);
 const context: Context = {
@@ -51,4 +52,3 @@ async function stop(): Promise<void> {
 }
 process.on('SIGTERM', () => void stop());
 process.on('SIGINT', () => void stop());
-endWithParent(stop);

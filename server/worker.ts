@@ -19,6 +19,8 @@ import { endWithParent } from './tied.ts';
 /** How long to wait for work when nothing says there is some: also how soon an expired job is seen. */
 const IDLE_MS = 1000;
 
+// What is unfinished expires in the queue and is done again by another, with the same bits.
+endWithParent();
 const { db, pool } = connect(config.databaseUrl);
 const context: Context = {
   db,
@@ -72,7 +74,6 @@ async function serve(names: QueueName[]): Promise<void> {
 
 process.on('SIGTERM', () => void stop());
 process.on('SIGINT', () => void stop());
-endWithParent(stop);
 
 async function stop(): Promise<void> {
   if (stopping) return;

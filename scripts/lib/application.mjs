@@ -25,7 +25,10 @@ export const sourceParts = {
  * @param onDeath called with a sentence when the server ends by itself; a worker is started again
  */
 export async function startApplication(parts, env, logs, onDeath) {
-  const options = { cwd: root, env: { ...process.env, NODE_ENV: 'production', DUSTING_TIED: '1', ...env } };
+  const options = {
+    cwd: root,
+    env: { ...process.env, NODE_ENV: 'production', DUSTING_TIED: String(process.pid), ...env },
+  };
   let stopping = false;
   const start = (name, died) => {
     const child = startApart(process.execPath, parts[name], {

@@ -1,10 +1,14 @@
 /** What `npm start` and `npm run dev` share: database up, application up, and all of it down again in order. */
 import process from 'node:process';
+import { setTimeout as sleep } from 'node:timers/promises';
 import { startApplication } from './application.mjs';
 import { clusterFolder, portTaken, startCluster } from './cluster.mjs';
 import { claimDataFolder } from './data-folder.mjs';
 import { needPostgres } from './machine.mjs';
 import { CannotGoOn, say } from './say.mjs';
+
+/** How long each part may take to stop before the next is stopped all the same. */
+const PATIENCE_MS = 12_000;
 
 /**
  * @param parts which processes to run, see `application.mjs`
@@ -22,7 +26,7 @@ export async function launch(parts, port, beside = null) {
     if (stopping) return;
     stopping = true;
     say('\nStopping …');
-    while (started.length) await started.pop().stop();
+    while (started.length) await Promise.race([started.pop().stop(), sleep(PATIENCE_MS)]);
   };
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'])
     process.on(signal, () => void stopAll().then(() => process.exit(0)));

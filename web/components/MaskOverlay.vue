@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** A finding's mask as a hatch over the picture, so that the picture stays visible under it. */
 import { ref, watch } from 'vue';
-import { getBytes } from '../api/client.ts';
+import { getBytes } from '../remote/client.ts';
 
 const props = defineProps<{ findingId: number; width: number; height: number }>();
 const canvas = ref<HTMLCanvasElement | null>(null);

@@ -5,7 +5,7 @@
  * await pictures.load(render.id, 'beauty');
  * const image = await pictures.draw(render.id, 'beauty', { exposure: 2, gamma: 1.25 }, 1);
  */
-import { getBytes } from '../api/client.ts';
+import { getBytes } from '../remote/client.ts';
 import type { View } from '../../core/picture/view.ts';
 import type { Loaded, WorkerAnswer, WorkerRequest } from './picture.worker.ts';
 

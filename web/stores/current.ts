@@ -3,7 +3,7 @@ import { defineStore } from 'pinia';
 import { computed, shallowRef, watch } from 'vue';
 import type { Region } from '../../core/data/picture.ts';
 import type { PassFigures } from '../../core/picture/pass-figures.ts';
-import { getJson } from '../api/client.ts';
+import { getJson } from '../remote/client.ts';
 import { useShot } from './shot.ts';
 import { useView } from './view.ts';
 

@@ -1,5 +1,5 @@
 /** All shots, live while the list is open. */
 import type { ShotSummary } from '../../core/contracts/events.ts';
-import { follow } from '../api/live.ts';
+import { follow } from '../remote/live.ts';
 
 export const followShots = () => follow<ShotSummary[]>('/events');

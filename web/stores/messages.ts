@@ -1,7 +1,7 @@
 /** What the page has to say to a person in passing; shown by the toast in `App.vue`. */
 import { defineStore } from 'pinia';
 import { ref } from 'vue';
-import { Refused } from '../api/client.ts';
+import { Refused } from '../remote/client.ts';
 
 export interface Message {
   id: number;

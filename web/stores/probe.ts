@@ -2,7 +2,7 @@
 import { defineStore } from 'pinia';
 import { ref, shallowRef } from 'vue';
 import type { RenderSummary } from '../../core/contracts/events.ts';
-import { getJson } from '../api/client.ts';
+import { getJson } from '../remote/client.ts';
 
 const REST_MS = 60;
 

@@ -5,8 +5,8 @@ import type { FindingSummary, RenderSummary, ShotState, TrialSummary } from '../
 import type { TrialRequest } from '../../core/contracts/requests.ts';
 import type { SheetName } from '../../core/document/schema.ts';
 import type { Region } from '../../core/data/picture.ts';
-import { getJson, post, Refused } from '../api/client.ts';
-import { follow } from '../api/live.ts';
+import { getJson, post, Refused } from '../remote/client.ts';
+import { follow } from '../remote/live.ts';
 import { useMessages } from './messages.ts';
 
 type Values = Record<string, number | string | boolean>;
