@@ -18,6 +18,9 @@ const QUEUES = {
 } as const;
 export type QueueName = keyof typeof QUEUES;
 
+/** Jobs that are sent together keep their order, up to so many. */
+const PLACES = 10_000;
+
 export interface TilesJob {
   renderId: number;
   epoch: number;
@@ -68,14 +71,14 @@ export class Queue {
     return this.boss.stop({ graceful: false, wait: false, close: true } as PgBoss.StopOptions);
   }
 
-  /** Queues jobs with the transaction: they exist if it does. Higher priorities are taken first. */
+  /** Queues jobs with the transaction: they exist if it does. Higher priorities are taken first, each job before the next. */
   async send<N extends QueueName>(tx: Transaction | Database, name: N, jobs: Jobs[N][], priority = 0): Promise<void> {
     if (jobs.length === 0) return;
     await this.boss.insert(
-      jobs.map((data) => ({
+      jobs.map((data, i) => ({
         name,
         data,
-        priority,
+        priority: priority * PLACES - Math.min(i, PLACES - 1),
         retryLimit: 1000,
         expireInSeconds: QUEUES[name].expireInSeconds,
       })),

@@ -7,16 +7,20 @@ import { layOut, SLOTS } from '../../core/geometry/packed-geometry.ts';
 import type { CompiledScene } from '../../core/render/scene.ts';
 
 export interface PackedScene {
+  /** Tells scenes of a process apart. */
+  key: number;
   memory: WebAssembly.Memory;
   /** Address of the threads' slots. */
   slots: number;
 }
 
+let scenesPacked = 0;
+
 export function packScene({ geometry }: CompiledScene): PackedScene {
   const layout = layOut(geometry);
   const memory = new WebAssembly.Memory({ initial: layout.pages, maximum: layout.pages, shared: true });
   layout.write(memory.buffer);
-  return { memory, slots: layout.slots };
+  return { key: ++scenesPacked, memory, slots: layout.slots };
 }
 
 let compiled: WebAssembly.Module | null = null;
@@ -29,10 +33,21 @@ function kernel(): WebAssembly.Module {
   return (compiled ??= new WebAssembly.Module(readFileSync(place)));
 }
 
+/** This thread's ways into the scenes it works on, kept so that calls go into one instance and not into a new one for every tile. */
+const ways = new Map<number, KernelIntersector>();
+const WAYS_KEPT = 8;
+
 /** The scene with rays that go through the kernel, for this thread alone. */
-export function withKernel(scene: CompiledScene, { memory, slots }: PackedScene): CompiledScene {
+export function withKernel(scene: CompiledScene, packed: PackedScene): CompiledScene {
+  const rays = ways.get(packed.key) ?? wayInto(packed);
+  ways.delete(packed.key);
+  ways.set(packed.key, rays);
+  if (ways.size > WAYS_KEPT) ways.delete(ways.keys().next().value!);
+  return { ...scene, rays };
+}
+
+function wayInto({ memory, slots }: PackedScene): KernelIntersector {
   const { exports } = new WebAssembly.Instance(kernel(), { env: { memory } });
   // Threads of a process have numbers of their own, and fewer of them live at a time than there are slots.
-  const rays = new KernelIntersector(exports as unknown as IntersectKernel, memory.buffer, slots, threadId % SLOTS);
-  return { ...scene, rays };
+  return new KernelIntersector(exports as unknown as IntersectKernel, memory.buffer, slots, threadId % SLOTS);
 }
