@@ -77,7 +77,7 @@ await run(async () => {
   const chromium = suites.includes('e2e') ? needChromium() : null;
   if (suites.some((s) => s !== 'lint')) buildKernels();
   if (suites.includes('lint')) await lint();
-  if (suites.includes('unit')) await mocha('tests/unit/**/*.test.ts', {});
+  if (suites.includes('unit')) await mocha('tests/{unit,page}/**/*.test.ts', {});
   if (postgres) {
     const cluster = await temporaryCluster(postgres);
     const leave = () => {
