@@ -93,7 +93,7 @@ async function receiveFiles(request: Request, own: string, allowance: Allowance)
     );
   }
   const archives: string[] = [];
-  const streams: Readable[] = [];
+  const refused = new AbortController();
   const writes: Promise<void>[] = [];
   const received = new Promise<void>((resolve, reject) => {
     /** What is still on its way is read and forgotten, so that the answer reaches the page. */
@@ -101,13 +101,17 @@ async function receiveFiles(request: Request, own: string, allowance: Allowance)
       reject(error);
       request.unpipe(form);
       request.resume();
-      for (const stream of streams) stream.destroy();
+      refused.abort();
     };
     form.on('file', (_field, stream: Readable, { filename = '' }: { filename?: string }) => {
       // A form that breaks off ends its files with an error of their own; the request tells it.
       stream.on('error', () => {});
-      streams.push(stream);
-      const written = writeInto(own, filename, stream, allowance).then((path) => {
+      // The form may hold more files of a chunk it was given before it was refused; nobody waits for them.
+      if (refused.signal.aborted) {
+        stream.resume();
+        return;
+      }
+      const written = writeInto(own, filename, stream, allowance, refused.signal).then((path) => {
         if (/\.zip$/i.test(path)) archives.push(path);
       });
       written.catch(refuse);
@@ -131,12 +135,18 @@ async function receiveFiles(request: Request, own: string, allowance: Allowance)
   return archives;
 }
 
-async function writeInto(own: string, path: string, from: Readable, allowance: Allowance): Promise<string> {
+async function writeInto(
+  own: string,
+  path: string,
+  from: Readable,
+  allowance: Allowance,
+  signal?: AbortSignal,
+): Promise<string> {
   if (!path || !SAFE_PATH.test(path))
     throw new RequestError(400, `A file of the upload is called "${path.slice(0, 80)}", which leaves its folder.`);
   const place = join(own, path);
   await mkdir(dirname(place), { recursive: true });
-  await pipeline(from, allowance.meter(), createWriteStream(place));
+  await pipeline(from, allowance.meter(), createWriteStream(place), { signal });
   return place;
 }
 

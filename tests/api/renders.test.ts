@@ -100,7 +100,7 @@ describe('renders', function () {
     await dusting.send(filesOf(shot));
     const [first, second] = [dusting.worker(1), dusting.worker(1)];
     const [render] = (await dusting.shot('REN-3')).renders;
-    await until('both work', async () => (await dusting.render('REN-3', render.id)).progress > 0.05, 60);
+    await until('both work', async () => (await tileWorkers(dusting, render.id)).size === 2, 60);
     await dusting.kill(first, 'SIGKILL');
     const killed = Date.now();
     await dusting.reach('REN-3', render.id, 'done', 120);
