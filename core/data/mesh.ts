@@ -12,6 +12,8 @@ export interface Mesh {
   normals: Float32Array | null;
   /** 2 values a vertex, origin at the bottom left of the texture, or null. */
   uvs: Float32Array | null;
+  /** The second set of UVs, where there is one. */
+  uvs2?: Float32Array | null;
   /** 3 vertex numbers a triangle. */
   indices: Uint32Array;
 }

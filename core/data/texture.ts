@@ -1,7 +1,9 @@
-/** An image used by a material: linear RGB floats, rows from the top. */
+/** An image used by maps and skies: linear floats, rows from the top. */
 export interface Texture {
   width: number;
   height: number;
   /** 3 values a texel, already linear Rec.709. */
   texels: Float32Array;
+  /** 1 value a texel, 0–1, or null where all is opaque. */
+  alpha: Float32Array | null;
 }

@@ -72,3 +72,58 @@ export function lookAt(from: readonly number[], to: readonly number[]): Transfor
   const [yx, yy, yz] = [zy * xz, zz * xx - zx * xz, -zy * xx];
   return [xx, 0, xz, 0, yx, yy, yz, 0, zx, zy, zz, 0, from[0], from[1], from[2], 1];
 }
+
+/**
+ * The place between two transforms, `w` from 0 (a) to 1 (b): position and scale straight, rotation along the
+ * shortest arc. Sheared ones are mixed number by number. Source: Shoemake, "Animating Rotation with
+ * Quaternion Curves", 1985.
+ */
+export function between(a: Transform, b: Transform, w: number): Transform {
+  const [p, q] = [decompose(a), decompose(b)];
+  if (!p || !q) return a.map((value, i) => value + w * (b[i] - value));
+  const dot = p.turn.reduce((sum, c, i) => sum + c * q.turn[i], 0);
+  const sign = dot < 0 ? -1 : 1;
+  const angle = Math.acos(Math.min(1, Math.abs(dot)));
+  const [wa, wb] =
+    angle < 1e-6 ? [1 - w, w] : [Math.sin((1 - w) * angle) / Math.sin(angle), Math.sin(w * angle) / Math.sin(angle)];
+  const [x, y, z, r] = normalised(p.turn.map((c, i) => wa * c + wb * sign * q.turn[i]));
+  const scale = p.scale.map((c, i) => c + w * (q.scale[i] - c));
+  const rows = [
+    [1 - 2 * (y * y + z * z), 2 * (x * y + r * z), 2 * (x * z - r * y)],
+    [2 * (x * y - r * z), 1 - 2 * (x * x + z * z), 2 * (y * z + r * x)],
+    [2 * (x * z + r * y), 2 * (y * z - r * x), 1 - 2 * (x * x + y * y)],
+  ];
+  const columns = rows.flatMap((column, i) => [...column.map((c) => c * scale[i]), 0]);
+  return [...columns, ...[12, 13, 14].map((i) => a[i] + w * (b[i] - a[i])), 1];
+}
+
+const normalised = (v: number[]): number[] => {
+  const length = Math.hypot(...v);
+  return v.map((c) => c / length);
+};
+
+/** Scale of the axes and rotation as a quaternion (x, y, z, w); null when sheared or flattened. */
+function decompose(m: Transform): { scale: number[]; turn: number[] } | null {
+  const axes = [m.slice(0, 3), m.slice(4, 7), m.slice(8, 11)];
+  const scale = axes.map((v) => Math.hypot(...v));
+  if (scale.some((s) => !(s > 0))) return null;
+  const [x, y, z] = axes.map((v, i) => v.map((c) => c / scale[i]));
+  const dot = (a: number[], b: number[]) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+  if ([dot(x, y), dot(y, z), dot(z, x)].some((d) => Math.abs(d) > 1e-6)) return null;
+  // A mirrored frame is a rotation with one axis turned round.
+  const mirrored = dot([x[1] * y[2] - x[2] * y[1], x[2] * y[0] - x[0] * y[2], x[0] * y[1] - x[1] * y[0]], z) < 0;
+  if (mirrored) {
+    scale[2] = -scale[2];
+    for (let i = 0; i < 3; i++) z[i] = -z[i];
+  }
+  const trace = x[0] + y[1] + z[2];
+  const turn =
+    trace > 0
+      ? [y[2] - z[1], z[0] - x[2], x[1] - y[0], 1 + trace]
+      : x[0] > y[1] && x[0] > z[2]
+        ? [1 + x[0] - y[1] - z[2], x[1] + y[0], z[0] + x[2], y[2] - z[1]]
+        : y[1] > z[2]
+          ? [x[1] + y[0], 1 + y[1] - x[0] - z[2], y[2] + z[1], z[0] - x[2]]
+          : [z[0] + x[2], y[2] + z[1], 1 + z[2] - x[0] - y[1], x[1] - y[0]];
+  return { scale, turn: normalised(turn) };
+}

@@ -1,28 +1,43 @@
 /** The dials of a sheet, as a person meets them: label, unit, range, step, and what each decides. */
-import type { Sheet } from './schema.ts';
+import { FILTER_KINDS, type Sheet } from './schema.ts';
+
+export const DIAL_GROUPS = [
+  'Picture',
+  'Samples',
+  'Adaptive',
+  'Limits',
+  'Clamps',
+  'Filter',
+  'Motion',
+  'Occlusion',
+  'Passes',
+  'Target',
+] as const;
 
 export interface Dial {
   /** JSON pointer inside a sheet. */
   pointer: string;
   label: string;
-  group: 'Picture' | 'Samples' | 'Limits' | 'Filter' | 'Target';
+  group: (typeof DIAL_GROUPS)[number];
   unit: string;
   kind: 'number' | 'choice' | 'switch';
   min?: number;
   max?: number;
   step?: number;
   digits?: number;
-  choices?: string[];
+  /** How the absence of a number (null) is called, where it may be absent. */
+  none?: string;
+  choices?: readonly string[];
   help: string;
   /** The pass that shows what this dial takes away. */
   cut?: string;
 }
 
-const limit = (kind: string, max: number, help: string): Dial => ({
+const limit = (kind: string, max: number, help: string, unit = 'events'): Dial => ({
   pointer: `/limits/${kind}`,
   label: `${kind[0].toUpperCase()}${kind.slice(1)} limit`,
   group: 'Limits',
-  unit: 'events',
+  unit,
   kind: 'number',
   min: 0,
   max,
@@ -43,21 +58,57 @@ const extra = (kind: string, label: string, help: string): Dial => ({
   help,
 });
 
+const clamp = (kind: string, help: string): Dial => ({
+  pointer: `/clamps/${kind}`,
+  label: `${kind[0].toUpperCase()}${kind.slice(1)} clamp`,
+  group: 'Clamps',
+  unit: 'W/(sr m²)',
+  kind: 'number',
+  min: 0,
+  max: 1e9,
+  step: 0.5,
+  digits: 3,
+  none: 'off',
+  help,
+  cut: 'clamped',
+});
+
 export const DIALS: Dial[] = [
-  { pointer: '/samples', label: 'Samples', group: 'Samples', unit: 'per pixel', kind: 'number', min: 4, max: 65536, step: 4, help: 'Camera samples of every pixel, in fours. Four times as many halve the noise and cost four times the rays.' },
+  { pointer: '/samples', label: 'Samples', group: 'Samples', unit: 'per pixel', kind: 'number', min: 4, max: 65536, step: 4, help: 'Camera samples of every pixel, in fours; the most, if sampling is adaptive. Four times as many halve the noise and cost four times the rays.' },
   extra('light', 'Light samples', 'Samples of every light at the first hit; 1 means none extra. Lowers grain in direct light and soft shadows.'),
   extra('diffuse', 'Diffuse samples', 'Diffuse directions at the first hit. Lowers grain in indirect diffuse light.'),
   extra('specular', 'Specular samples', 'Reflections at the first hit. Lowers grain in rough and blurred reflections.'),
   extra('transmission', 'Transmission samples', 'Transmissions at the first hit. Lowers grain behind glass.'),
+  extra('volume', 'Fog samples', 'Places in fog on the way to the first hit. Lowers grain in fog.'),
+  extra('occlusion', 'Occlusion samples', 'Occlusion rays at the first hit. Lowers grain in the occlusion pass.'),
+  { pointer: '/adaptive/on', label: 'Adaptive sampling', group: 'Adaptive', unit: '', kind: 'switch', help: 'Each pixel gets the samples it needs, told by samples of its own that stay out of the picture, so that no pixel stops because it happened to be dark.' },
+  { pointer: '/adaptive/target', label: 'Noise target', group: 'Adaptive', unit: 'steps', kind: 'number', min: 0.1, max: 50, step: 0.5, digits: 2, help: 'Visible grain at which a pixel is done: display steps of 255 after the shadow lift.' },
+  { pointer: '/adaptive/least', label: 'Least samples', group: 'Adaptive', unit: 'per pixel', kind: 'number', min: 16, max: 65536, step: 4, help: 'Samples of every pixel, in fours, however clean it looks.' },
   limit('diffuse', 64, 'Diffuse events on a path. 1 is direct light only, 0 is emission only.'),
   limit('specular', 64, 'Reflections on a path, internal ones too.'),
   limit('transmission', 64, 'Glass faces a path may pass. Each wall of a vessel has two.'),
+  limit('volume', 64, 'Scattering events in fog on a path. 1 is light that was scattered once.'),
+  limit('alpha', 256, 'See-through surfaces a path may pass: cut-out leaves, labels, gauze. The overall limit does not count them.', 'surfaces'),
   limit('overall', 200, 'Events of all kinds together. It decides before the others where it is lower.'),
+  { pointer: '/rayDistance', label: 'Ray distance', group: 'Limits', unit: 'm', kind: 'number', min: 1e-6, max: 1e9, step: 1, digits: 6, none: 'any', help: 'What is further from where a ray starts is not met: it is missing from the picture and throws no shadow.', cut: 'cut.distance' },
   { pointer: '/roulette', label: 'Roulette', group: 'Limits', unit: '', kind: 'switch', help: 'Ends weak paths by chance and strengthens those that go on: faster, without bias.' },
+  clamp('direct', 'Most luminance that one contribution of light met at once may bring. It dims what is brighter, flames and highlights too; what it takes is in the pass clamped.'),
+  clamp('indirect', 'Most luminance that one contribution of light met later may bring. It takes fireflies and the light they stand for; what it takes is in the pass clamped.'),
   { pointer: '/width', label: 'Width', group: 'Picture', unit: 'px', kind: 'number', min: 1, max: 16384, step: 1, help: 'Columns of the frame.' },
   { pointer: '/height', label: 'Height', group: 'Picture', unit: 'px', kind: 'number', min: 1, max: 16384, step: 1, help: 'Rows of the frame.' },
-  { pointer: '/filter/kind', label: 'Pixel filter', group: 'Filter', unit: '', kind: 'choice', choices: ['box', 'triangle', 'gaussian'], help: 'How samples around a pixel count for it.' },
+  { pointer: '/neutral', label: 'Neutral material', group: 'Picture', unit: '', kind: 'choice', choices: ['off', 'neutral', 'neutral-occlusion'], help: 'One grey, matt material over the whole scene, times ambient occlusion if wanted: shows light and shape alone.' },
+  { pointer: '/precision', label: 'World positions', group: 'Picture', unit: '', kind: 'choice', choices: ['double', 'single'], help: 'Precision of positions. Single is what many renderers have: far from the origin edges shake, 4 mm at 40 km.' },
+  { pointer: '/filter/kind', label: 'Pixel filter', group: 'Filter', unit: '', kind: 'choice', choices: FILTER_KINDS, help: 'How samples around a pixel count for it. Mitchell and Lanczos are sharp and can leave negative pixels beside bright ones.' },
   { pointer: '/filter/width', label: 'Filter width', group: 'Filter', unit: 'px', kind: 'number', min: 0.1, max: 8, step: 0.1, digits: 2, help: 'Full width. Wider is softer and less jagged.' },
+  { pointer: '/motion/samples', label: 'Motion samples', group: 'Motion', unit: 'places', kind: 'number', min: 1, max: 16, step: 1, help: 'Places of a moving object within the shutter, straight lines between them. 1 does not blur; 2 are the least that do; arcs need more.' },
+  { pointer: '/motion/shutter', label: 'Shutter', group: 'Motion', unit: 'frames', kind: 'number', min: 0, max: 1, step: 0.05, digits: 3, help: 'Part of a frame that the shutter is open, from the frame on.' },
+  { pointer: '/occlusion/distance', label: 'Occlusion distance', group: 'Occlusion', unit: 'm', kind: 'number', min: 1e-6, max: 1e9, step: 0.1, digits: 6, none: 'any', help: 'What is further does not occlude. In a closed room any distance is black: everything is behind something.' },
+  { pointer: '/occlusion/cone', label: 'Occlusion cone', group: 'Occlusion', unit: '°', kind: 'number', min: 1, max: 90, step: 5, digits: 1, help: 'Half angle of the cone of rays around the normal.' },
+  { pointer: '/occlusion/direction', label: 'Occlusion direction', group: 'Occlusion', unit: '', kind: 'choice', choices: ['outward', 'inward'], help: 'Outward measures how open a place is; inward how thick the body behind it.' },
+  { pointer: '/occlusion/seeThrough', label: 'See-through occlusion', group: 'Occlusion', unit: '', kind: 'switch', help: 'Glass and cut-out surfaces occlude by what they hold back only, so that what stands behind a pane is not black.' },
+  { pointer: '/passes/occlusion', label: 'Occlusion pass', group: 'Passes', unit: '', kind: 'switch', help: 'Keeps ambient occlusion as a pass.' },
+  { pointer: '/passes/shadows', label: 'Shadow passes', group: 'Passes', unit: '', kind: 'switch', help: 'Keeps one pass a light: the share of it that arrives, 1 in the light and 0 in the shadow.' },
+  { pointer: '/passes/groups', label: 'Passes of light groups', group: 'Passes', unit: '', kind: 'switch', help: 'Keeps every light pass of each light group, not its beauty alone.' },
   { pointer: '/seed', label: 'Seed', group: 'Samples', unit: '', kind: 'number', min: 0, max: 4294967295, step: 1, help: 'Another seed gives other grain and the same picture behind it.' },
   { pointer: '/grainTarget', label: 'Grain target', group: 'Target', unit: 'steps', kind: 'number', min: 0.1, max: 50, step: 0.5, digits: 1, help: 'Visible grain that is good enough: display steps of 255 after the shadow lift (+2 stops, gamma 1.25).' },
 ]; // prettier-ignore
@@ -69,10 +120,12 @@ export function dialAt(pointer: string): Dial {
   return dial;
 }
 
-export function dialValue(sheet: Sheet, pointer: string): number | string | boolean {
+export type DialValue = number | string | boolean | null;
+
+export function dialValue(sheet: Sheet, pointer: string): DialValue {
   let value: unknown = sheet;
   for (const key of pointer.slice(1).split('/')) value = (value as Record<string, unknown>)[key];
-  return value as number | string | boolean;
+  return value as DialValue;
 }
 
 /**
@@ -80,7 +133,8 @@ export function dialValue(sheet: Sheet, pointer: string): number | string | bool
  * above it. Null when the dial is obeyed as it is.
  */
 export function overriddenBy(sheet: Sheet, pointer: string): string | null {
-  const kind = /^\/limits\/(diffuse|specular|transmission)$/.exec(pointer)?.[1] as keyof Sheet['limits'] | undefined;
+  const kind = /^\/limits\/(diffuse|specular|transmission|volume)$/.exec(pointer)?.[1] as
+    keyof Sheet['limits'] | undefined;
   if (!kind || sheet.limits[kind] <= sheet.limits.overall) return null;
   return `overall ${sheet.limits.overall} decides first`;
 }

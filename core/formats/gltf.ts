@@ -43,11 +43,13 @@ export async function readGlb(bytes: Uint8Array, where: string): Promise<GlbFile
       const vertices = position.getCount();
       const normal = part.getAttribute('NORMAL');
       const uv = part.getAttribute('TEXCOORD_0');
+      const uv2 = part.getAttribute('TEXCOORD_1');
       const indices = part.getIndices();
       const mesh: Mesh = {
         positions: floats(position, 3),
         normals: normal && floats(normal, 3),
         uvs: uv && flipV(floats(uv, 2)),
+        uvs2: uv2 && flipV(floats(uv2, 2)),
         indices: indices ? Uint32Array.from(indices.getArray()!) : Uint32Array.from({ length: vertices }, (_, i) => i),
       };
       checkMesh(mesh, name);
@@ -74,6 +76,7 @@ export async function writeGlb(meshes: { name: string; mesh: Mesh }[]): Promise<
       .setIndices(accessor(mesh.indices, 'SCALAR'));
     if (mesh.normals) part.setAttribute('NORMAL', accessor(mesh.normals, 'VEC3'));
     if (mesh.uvs) part.setAttribute('TEXCOORD_0', accessor(flipV(mesh.uvs.slice()), 'VEC2'));
+    if (mesh.uvs2) part.setAttribute('TEXCOORD_1', accessor(flipV(mesh.uvs2.slice()), 'VEC2'));
     scene.addChild(document.createNode(name).setMesh(document.createMesh(name).addPrimitive(part)));
   }
   document.getRoot().setDefaultScene(scene);

@@ -20,13 +20,17 @@ export function readPngTexture(bytes: Uint8Array, colourSpace: 'srgb' | 'linear'
     colourSpace === 'srgb' ? linearFromSrgb(i / top) : i / top,
   );
   const texels = new Float32Array(width * height * 3);
+  const hasAlpha = palette ? palette.some((entry) => entry.length === 4) : channels === 2 || channels === 4;
+  const alpha = hasAlpha ? new Float32Array(width * height) : null;
   for (let i = 0; i < width * height; i++) {
     for (let c = 0; c < 3; c++) {
       const value = palette ? palette[image.data[i]][c] : image.data[i * channels + (channels >= 3 ? c : 0)];
       texels[i * 3 + c] = curve[value];
     }
+    if (alpha)
+      alpha[i] = palette ? (palette[image.data[i]][3] ?? 255) / 255 : image.data[i * channels + channels - 1] / top;
   }
-  return { width, height, texels };
+  return { width, height, texels, alpha };
 }
 
 /** @param rgb 3 bytes a pixel, rows from the top */

@@ -23,6 +23,8 @@ export interface Intersector {
   /** Weights of the second and third corner. */
   readonly u: number;
   readonly v: number;
+  /** Slice of time of the rays to come; instances of other slices are not there for them. */
+  slice: number;
   /** Nearest hit with 0 < t < tMax. The direction need not have unit length. */
   closest(ox: number, oy: number, oz: number, dx: number, dy: number, dz: number, tMax: number, mask: number): boolean;
   /** Nearest hit of the same ray after the given one. */
@@ -50,6 +52,7 @@ export class BvhIntersector implements Intersector {
   triangle = 0;
   u = 0;
   v = 0;
+  slice = 0;
 
   private readonly topStack = new Int32Array(STACK);
   private readonly stack = new Int32Array(STACK);
@@ -106,7 +109,7 @@ export class BvhIntersector implements Intersector {
   }
 
   private walk(any: boolean): boolean {
-    const { topBounds, topLinks, topOrder, instanceMesh, instanceMask, toMesh, meshes } = this.scene;
+    const { topBounds, topLinks, topOrder, instanceMesh, instanceMask, instanceSlice, toMesh, meshes } = this.scene;
     const { ray, local, mask, topStack, afterT } = this;
     this.t = ray[6];
     this.instance = -1;
@@ -154,6 +157,7 @@ export class BvhIntersector implements Intersector {
         for (let k = first; k < first + items; k++) {
           const i = topOrder[k];
           if ((instanceMask[i] & mask) === 0) continue;
+          if (instanceSlice[i] >= 0 && instanceSlice[i] !== this.slice) continue;
           const m = i * 12;
           local[0] = toMesh[m] * ox + toMesh[m + 1] * oy + toMesh[m + 2] * oz + toMesh[m + 3];
           local[1] = toMesh[m + 4] * ox + toMesh[m + 5] * oy + toMesh[m + 6] * oz + toMesh[m + 7];

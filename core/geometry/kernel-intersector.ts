@@ -46,7 +46,16 @@ export class KernelIntersector implements Intersector {
     private readonly slot: number,
   ) {
     this.doubles = new Float64Array(buffer, slots + slot * SLOT_BYTES, 3);
-    this.words = new Int32Array(buffer, slots + slot * SLOT_BYTES + 24, 2);
+    this.words = new Int32Array(buffer, slots + slot * SLOT_BYTES + 24, 3);
+    this.words[2] = 0;
+  }
+
+  get slice(): number {
+    return this.words[2];
+  }
+
+  set slice(slice: number) {
+    this.words[2] = slice;
   }
 
   closest(ox: number, oy: number, oz: number, dx: number, dy: number, dz: number, tMax: number, mask: number): boolean {

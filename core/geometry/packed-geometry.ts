@@ -3,7 +3,7 @@
  * eight children wide made from the binary ones. Triangle and instance numbers stay what they were.
  *
  * Layout, addresses from the start of the memory: the header at 4096 (addresses of top nodes, top order,
- * instance meshes, instance masks, world-to-mesh rows, mesh entries, thread slots), then those parts. A mesh
+ * instance meshes, instance masks, instance slices, world-to-mesh rows, mesh entries, thread slots), then those parts. A mesh
  * entry is three addresses: nodes, indices, positions. A node is 224 bytes: for each of minimum x, y, z and
  * maximum x, y, z eight 32-bit planes, then eight references: 0 none, n > 0 the node n, n < 0 the items from
  * (−n >> 3) on, (−n & 7) of them.
@@ -53,12 +53,13 @@ export function layOut(geometry: SceneGeometry): Layout {
     place(geometry.topOrder),
     place(geometry.instanceMesh),
     place(geometry.instanceMask),
+    place(geometry.instanceSlice),
     place(geometry.toMesh),
     place(meshEntries),
     0,
   ]);
   const slots = place(new Uint8Array(0));
-  header[6] = slots;
+  header[7] = slots;
   parts.push({ at: HEADER, data: header });
   return {
     pages: Math.ceil((slots + SLOTS * SLOT_BYTES) / PAGE),

@@ -16,6 +16,7 @@ export interface CompiledMesh {
   positions: Float32Array;
   normals: Float32Array | null;
   uvs: Float32Array | null;
+  uvs2: Float32Array | null;
   indices: Uint32Array;
   /** Node boxes, 6 floats each; exact, since corners are floats themselves. */
   bounds: Float32Array;
@@ -29,12 +30,16 @@ export interface InstanceSpec {
   transform: Transform;
   /** Rays with a common bit see it. */
   mask: number;
+  /** Slice of time in which alone it is there; −1 or nothing: always. */
+  slice?: number;
 }
 
 export interface SceneGeometry {
   meshes: CompiledMesh[];
   instanceMesh: Int32Array;
   instanceMask: Uint32Array;
+  /** Slice of time in which alone an instance is there, or −1. */
+  instanceSlice: Int32Array;
   /** 12 doubles an instance: three rows of the world-to-mesh transform. */
   toMesh: Float64Array;
   /** 12 doubles an instance: three rows of the mesh-to-world transform. */
@@ -65,6 +70,7 @@ export function compileMesh(mesh: Mesh, allocate: Allocate = allocatePlain): Com
     positions: floats(mesh.positions, allocate),
     normals: mesh.normals && floats(mesh.normals, allocate),
     uvs: mesh.uvs && floats(mesh.uvs, allocate),
+    uvs2: mesh.uvs2 ? floats(mesh.uvs2, allocate) : null,
     indices,
     bounds: floats(bvh.bounds, allocate),
     links: copyInto(new Int32Array(allocate(bvh.links.length * 4)), bvh.links),
@@ -95,6 +101,10 @@ export function compileGeometry(
     instanceMask: copyInto(
       new Uint32Array(allocate(n * 4)),
       instances.map((i) => i.mask),
+    ),
+    instanceSlice: copyInto(
+      new Int32Array(allocate(n * 4)),
+      instances.map((i) => i.slice ?? -1),
     ),
     toMesh,
     toWorld,

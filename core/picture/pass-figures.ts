@@ -2,7 +2,7 @@
 import type { Picture } from '../data/picture.ts';
 import { channel } from '../data/picture.ts';
 import { CUTS, LIGHT_PASSES } from '../render/passes.ts';
-import { grainOf, grainWeight } from './grain.ts';
+import { grainOf, grainWeight } from '../data/grain.ts';
 import { luminancePlane, percentile } from './measured.ts';
 
 export interface PassFigures {

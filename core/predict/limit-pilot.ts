@@ -9,16 +9,14 @@
  */
 import type { Sheet } from '../document/schema.ts';
 import { Integrator } from '../render/integrator.ts';
-import type { Recorder } from '../render/recorder.ts';
+import type { EventCounts, Recorder } from '../render/recorder.ts';
 import { GROUP } from '../render/random.ts';
 import type { CompiledScene, RenderSettings } from '../render/scene.ts';
 
 export type Limits = Sheet['limits'];
 
 /** As far as a document can go. */
-export const LIFTED: Limits = { diffuse: 64, specular: 64, transmission: 64, overall: 200 };
-
-const SIDE = 65;
+export const LIFTED: Limits = { diffuse: 64, specular: 64, transmission: 64, volume: 64, alpha: 256, overall: 200 };
 
 export interface LimitPilot {
   /** Luminance that the masked pixels get at these limits, summed; comparable only with itself. */
@@ -29,32 +27,36 @@ export interface LimitPilot {
   spent: number;
 }
 
-/** Sums by event counts, in a dense cube; sparse lists are made of it to read from. */
+/** Sums by event counts; a key holds the counts of all kinds, see `keyOf`. */
 class Tally implements Recorder {
-  readonly energy = new Float64Array(SIDE ** 3);
-  readonly count = new Float64Array(SIDE ** 3);
+  readonly energy = new Map<number, number>();
+  readonly count = new Map<number, number>();
   /** Rays that `count` has twice where both of two events are allowed. */
-  readonly both = new Float64Array(SIDE ** 3);
+  readonly both = new Map<number, number>();
   masked = true;
 
-  contribution(_stage: number, diffuse: number, specular: number, transmission: number, value: number): void {
-    if (this.masked) this.energy[cell(diffuse, specular, transmission)] += value;
+  contribution(_stage: number, counts: EventCounts, value: number): void {
+    if (this.masked) add(this.energy, keyOf(counts, 0, 0), value);
   }
 
-  ray(_stage: number, diffuse: number, specular: number, transmission: number): void {
-    this.count[cell(diffuse, specular, transmission)]++;
+  ray(_stage: number, counts: EventCounts): void {
+    add(this.count, keyOf(counts, 0, 0), 1);
   }
 
   /** One ray for either of two events: one for each, less one where both are allowed. That is one event in all. */
-  sharedRay(_stage: number, diffuse: number, specular: number, transmission: number): void {
-    this.count[cell(diffuse + 1, specular, transmission)]++;
-    this.count[cell(diffuse, specular + 1, transmission)]++;
-    this.both[cell(diffuse + 1, specular + 1, transmission)]++;
+  sharedRay(_stage: number, counts: EventCounts): void {
+    add(this.count, keyOf(counts, 1, 0), 1);
+    add(this.count, keyOf(counts, 0, 1), 1);
+    add(this.both, keyOf(counts, 1, 1), 1);
   }
 }
 
-const cell = (d: number, s: number, t: number) =>
-  (Math.min(d, SIDE - 1) * SIDE + Math.min(s, SIDE - 1)) * SIDE + Math.min(t, SIDE - 1);
+const add = (sums: Map<number, number>, key: number, value: number) => sums.set(key, (sums.get(key) ?? 0) + value);
+
+/** Counts as digits of base 512, alpha first: 45 bits, which a double holds. */
+const BASE = 512;
+const keyOf = (c: EventCounts, diffuse: number, specular: number): number =>
+  (((c.alpha * BASE + c.volume) * BASE + c.diffuse + diffuse) * BASE + c.specular + specular) * BASE + c.transmission;
 
 /**
  * @param pixels full-frame pixel numbers (y × width + x) to trace
@@ -85,23 +87,24 @@ export function runLimitPilot(
       }
     }
   }
-  /** @param spare by how many events the counts of a cell exceed those of the path */
-  const read = (cube: Float64Array, spare: number) => {
-    const used = [...cube.keys()].filter((k) => cube[k] !== 0);
+  /** @param spare by how many events the counts of a key exceed those of the path */
+  const read = (sums: Map<number, number>, spare: number) => {
+    const entries = [...sums].map(([key, value]) => {
+      const digit = (place: number) => Math.floor(key / BASE ** place) % BASE;
+      return { t: digit(0), s: digit(1), d: digit(2), v: digit(3), a: digit(4), value };
+    });
     return (limits: Limits) => {
       let sum = 0;
-      for (const k of used) {
-        const t = k % SIDE;
-        const s = Math.floor(k / SIDE) % SIDE;
-        const d = Math.floor(k / SIDE / SIDE);
+      for (const { t, s, d, v, a, value } of entries)
         if (
           d <= limits.diffuse &&
           s <= limits.specular &&
           t <= limits.transmission &&
-          d + s + t - spare <= limits.overall
+          v <= limits.volume &&
+          a <= limits.alpha &&
+          d + s + t + v - spare <= limits.overall
         )
-          sum += cube[k];
-      }
+          sum += value;
       return sum;
     };
   };

@@ -1,7 +1,7 @@
 /** What a trial's two renders measured: the same figures a prediction states. */
 import type { Effect } from '../contracts/finding.ts';
 import { channel, type Region } from '../data/picture.ts';
-import { grainOf } from '../picture/grain.ts';
+import { grainOf } from '../data/grain.ts';
 import { luminancePlane } from '../picture/measured.ts';
 import type { Film } from '../render/film.ts';
 import { pictureOf } from '../render/film-picture.ts';

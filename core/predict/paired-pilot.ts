@@ -3,9 +3,9 @@
  * cheaper model covers: brightness, cost and grain of one against the other.
  */
 import { luminance } from '../data/colour.ts';
-import { visibleGrain } from '../picture/grain.ts';
+import { visibleGrain } from '../data/grain.ts';
 import { standardError } from '../render/film.ts';
-import { BEAUTY, MEAN_RAYS, MEANS } from '../render/passes.ts';
+import { BEAUTY, MEAN_RAYS } from '../render/passes.ts';
 import { GROUP } from '../render/random.ts';
 import { renderPixels } from '../render/render-tile.ts';
 import type { CompiledScene, RenderSettings } from '../render/scene.ts';
@@ -43,7 +43,7 @@ export function measurePilot(
   const scale = Math.sqrt((groups * GROUP) / samples);
   const out = { light: 0, rays: 0, grainSquared: 0, spent: 0 };
   for (let i = 0; i < pixels.length; i++) {
-    const o = i * MEANS;
+    const o = i * film.width;
     const y = luminance(film.means[o], film.means[o + 1], film.means[o + 2]);
     if (mask[i] > 0) out.light += y;
     out.rays += film.means[o + MEAN_RAYS] * samples;

@@ -5,7 +5,7 @@
 import type { Effect } from '../contracts/finding.ts';
 import { channel, type Picture, type Region } from '../data/picture.ts';
 import type { Sheet } from '../document/schema.ts';
-import { grainOf } from '../picture/grain.ts';
+import { grainOf } from '../data/grain.ts';
 import { cropPlane, luminancePlane } from '../picture/measured.ts';
 import { settingsOf, type CompiledScene } from '../render/scene.ts';
 import { comparePilots, measurePilot } from './paired-pilot.ts';

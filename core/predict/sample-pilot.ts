@@ -6,7 +6,7 @@
  */
 import { Integrator } from '../render/integrator.ts';
 import { GROUP } from '../render/random.ts';
-import { STAGES, type Recorder } from '../render/recorder.ts';
+import { STAGES, type EventCounts, type Recorder } from '../render/recorder.ts';
 import type { CompiledScene, RenderSettings } from '../render/scene.ts';
 
 export interface SamplePilot {
@@ -18,11 +18,13 @@ export interface SamplePilot {
   spent: number;
 }
 
+const SINGLE = { light: 1, diffuse: 1, specular: 1, transmission: 1, volume: 1, occlusion: 1 };
+
 class StageSums implements Recorder {
   readonly values = new Float64Array(STAGES);
   readonly counts = new Float64Array(STAGES);
 
-  contribution(stage: number, _d: number, _s: number, _t: number, value: number): void {
+  contribution(stage: number, _counts: EventCounts, value: number): void {
     this.values[stage] += value;
   }
 
@@ -49,7 +51,7 @@ export function runSamplePilot(
   seed: number,
 ): SamplePilot {
   const sums = new StageSums();
-  const single = { ...settings, extraSamples: { light: 1, diffuse: 1, specular: 1, transmission: 1 } };
+  const single = { ...settings, extraSamples: SINGLE };
   const integrator = new Integrator(scene, single, sums);
   const { random } = integrator;
   const spread = new Float64Array(STAGES * STAGES);

@@ -17,10 +17,14 @@ export interface SampleModel {
   /** Rays of one group of 4 samples. */
   rays(extra: ExtraSamples): number;
   /** Weighted variance that each dial can lower, at one sample each; `camera` is what only camera samples lower. */
-  parts: Record<ExtraKind | 'camera', number>;
+  parts: Record<PlannedKind | 'camera', number>;
 }
 
-const KINDS: ExtraKind[] = ['diffuse', 'specular', 'transmission', 'light'];
+/** Kinds that lower noise in the beauty; occlusion samples serve a pass of their own. */
+export type PlannedKind = Exclude<ExtraKind, 'occlusion'>;
+
+/** By stage. */
+const KINDS: PlannedKind[] = ['diffuse', 'specular', 'transmission', 'volume', 'light'];
 
 /** @param total weighted variance of one group's mean over the same pixels, at `extra`, as a film measured it */
 export function sampleModel(pilot: SamplePilot, total: number, extra: ExtraSamples): SampleModel {
@@ -40,7 +44,7 @@ export function sampleModel(pilot: SamplePilot, total: number, extra: ExtraSampl
   return {
     variance: (e) => camera + within(e),
     rays: (e) => rays[STAGE_CAMERA] + KINDS.reduce((sum, kind, k) => sum + rays[k] * e[kind], 0),
-    parts: { diffuse: part(0), specular: part(1), transmission: part(2), light: part(3), camera },
+    parts: { diffuse: part(0), specular: part(1), transmission: part(2), volume: part(3), light: part(4), camera },
   };
 }
 
@@ -65,13 +69,17 @@ export function planFor(model: SampleModel, target: number, extra: ExtraSamples)
 /** The plan with the fewest rays among all mixtures of extra samples. */
 export function cheapestPlan(model: SampleModel, target: number, fewest: ExtraSamples): Plan {
   let best = planFor(model, target, fewest);
-  for (const light of CHOICES)
-    for (const diffuse of CHOICES)
-      for (const specular of CHOICES)
-        for (const transmission of CHOICES) {
-          const plan = planFor(model, target, { light, diffuse, specular, transmission });
-          // A mixture must pay for being one.
-          if (plan.rays < best.rays * 0.98) best = plan;
-        }
+  const { occlusion } = fewest;
+  const inFog = model.parts.volume > 0 ? CHOICES : [1];
+  for (const volume of inFog)
+    for (const light of CHOICES)
+      for (const diffuse of CHOICES)
+        for (const specular of CHOICES)
+          for (const transmission of CHOICES) {
+            const extra = { light, diffuse, specular, transmission, volume, occlusion };
+            const plan = planFor(model, target, extra);
+            // A mixture must pay for being one.
+            if (plan.rays < best.rays * 0.98) best = plan;
+          }
   return best;
 }

@@ -1,36 +1,18 @@
 /** Shot document + its meshes and textures → CompiledScene. */
-import type { Mesh } from '../data/mesh.ts';
-import type { Texture } from '../data/texture.ts';
-import type { ShotDocument } from '../document/schema.ts';
-import {
-  allocatePlain,
-  compileGeometry,
-  compileMesh,
-  type Allocate,
-  type CompiledMesh,
-  type InstanceSpec,
-} from '../geometry/scene-geometry.ts';
-import { ALL_RAYS } from '../geometry/intersector.ts';
-import { LIGHT_STRIDE, lightMesh, writeLight } from '../lights/rectangle.ts';
-import { absorption } from '../materials/absorption.ts';
-import {
-  MATERIAL_ABSORPTION,
-  MATERIAL_BASE,
-  MATERIAL_EMISSION,
-  MATERIAL_IOR,
-  MATERIAL_METALLIC,
-  MATERIAL_ROUGHNESS,
-  MATERIAL_STRIDE,
-  MATERIAL_TEXTURE,
-  MATERIAL_TRANSMISSION,
-  type CompiledScene,
-} from './scene.ts';
+import type { ObjectSpec, Sheet, ShotDocument } from '../document/schema.ts';
+import { allocatePlain, compileGeometry, type Allocate } from '../geometry/scene-geometry.ts';
+import { compileSky } from '../lights/sky.ts';
+import type { Assets } from './assets.ts';
+import { compileInstances } from './compile-instances.ts';
+import { compileLights, glowOfObject, inverseRows, meshLights } from './compile-lights.ts';
+import { compileSurfaces } from './compile-surfaces.ts';
+import { filmLayout } from './film-layout.ts';
+import { SLICES } from './motion.ts';
+import { IS_SEE_THROUGH, HAS_ALPHA, IS_BACK_ONLY, IS_FRONT_ONLY, type CompiledScene } from './scene.ts';
+import { sceneWarnings } from './scene-warnings.ts';
 
-/** What the document's references stand for, by id. */
-export interface Assets {
-  meshes: Map<string, Mesh>;
-  textures: Map<string, Texture>;
-}
+/** The part of a sheet that the scene itself depends on. */
+export type SceneSheet = Pick<Sheet, 'width' | 'height' | 'motion' | 'precision' | 'neutral' | 'passes'>;
 
 /**
  * @param allocate memory for the large arrays; pass one that gives SharedArrayBuffers to share the result
@@ -39,82 +21,79 @@ export interface Assets {
 export function compileScene(
   document: ShotDocument,
   assets: Assets,
-  sheet: { width: number; height: number },
+  sheet: SceneSheet,
   allocate: Allocate = allocatePlain,
 ): CompiledScene {
-  const textureIds = Object.keys(document.textures).sort();
-  const textures = textureIds.map((id) => shareTexture(need(assets.textures, id, 'texture'), allocate));
-  const materialIds = Object.keys(document.materials).sort();
-  const materials = new Float64Array(allocate(materialIds.length * MATERIAL_STRIDE * 8));
-  materialIds.forEach((id, i) => {
-    const m = document.materials[id];
-    const o = i * MATERIAL_STRIDE;
-    const texture = m.baseColourTexture === null ? -1 : textureIds.indexOf(m.baseColourTexture);
-    for (let a = 0; a < 3; a++) {
-      materials[o + MATERIAL_BASE + a] = m.baseColour[a];
-      materials[o + MATERIAL_ABSORPTION + a] = absorption(m.attenuationColour[a], m.attenuationDistance);
-      materials[o + MATERIAL_EMISSION + a] = m.emission[a];
-    }
-    materials[o + MATERIAL_TEXTURE] = texture;
-    materials[o + MATERIAL_METALLIC] = m.metallic;
-    materials[o + MATERIAL_ROUGHNESS] = m.roughness;
-    materials[o + MATERIAL_IOR] = m.ior;
-    materials[o + MATERIAL_TRANSMISSION] = m.transmission;
-  });
+  const warnings: string[] = [];
+  const glows = meshLights(document);
+  const glowing = [...glows].map(([id, light]) => glowOfObject(light, document.objects[id]));
+  const surfaces = compileSurfaces(document, assets, sheet.neutral, glowing, allocate, warnings);
+  const glowRow = new Map([...glows.keys()].map((id, i) => [id, surfaces.materialIds.length + i]));
+  const rowOf = (id: string, object: ObjectSpec) => glowRow.get(id) ?? surfaces.materialIds.indexOf(object.material);
+  const usedSpecs =
+    sheet.neutral === 'off'
+      ? surfaces.specs
+      : surfaces.specs.map((spec) => ({ ...spec, transmission: 0, alphaMode: 'opaque' as const }));
+  const placed = compileInstances(document, assets, sheet, rowOf, usedSpecs, allocate);
+  const lights = compileLights(document, surfaces, placed, allocate, warnings);
+  warnings.push(...sceneWarnings(document, assets, sheet));
 
-  const meshes: CompiledMesh[] = [];
-  const meshNumbers = new Map<string, number>();
-  const meshNumber = (id: string) => {
-    let number = meshNumbers.get(id);
-    if (number === undefined) {
-      number = meshes.push(compileMesh(need(assets.meshes, id, 'mesh'), allocate)) - 1;
-      meshNumbers.set(id, number);
-    }
-    return number;
+  const { background } = document;
+  const backgroundTexture = background?.texture ? surfaces.textureIds.indexOf(background.texture) : -1;
+  const ints = (values: number[]) => {
+    const out = new Int32Array(allocate(values.length * 4));
+    out.set(values);
+    return out;
   };
-
-  const instances: InstanceSpec[] = [];
-  const material: number[] = [];
-  const priority: number[] = [];
-  const light: number[] = [];
-  const instanceIds: string[] = [];
-  for (const id of Object.keys(document.objects).sort()) {
-    const object = document.objects[id];
-    if (object.hidden) continue;
-    instances.push({ mesh: meshNumber(object.mesh), transform: object.transform, mask: ALL_RAYS });
-    material.push(materialIds.indexOf(object.material));
-    priority.push(object.priority);
-    light.push(-1);
-    instanceIds.push(id);
-  }
-  const lightIds = Object.keys(document.lights).sort();
-  const lights = new Float64Array(allocate(lightIds.length * LIGHT_STRIDE * 8));
-  lightIds.forEach((id, i) => {
-    const spec = document.lights[id];
-    writeLight(lights, i * LIGHT_STRIDE, spec);
-    meshes.push(compileMesh(lightMesh(spec), allocate));
-    instances.push({ mesh: meshes.length - 1, transform: spec.transform, mask: ALL_RAYS });
-    material.push(-1);
-    priority.push(0);
-    light.push(i);
-    instanceIds.push(id);
-  });
-
+  const { fog } = document;
+  const everywhere = [-Infinity, -Infinity, -Infinity, Infinity, Infinity, Infinity];
   return {
-    geometry: compileGeometry(meshes, instances, allocate),
+    geometry: compileGeometry(placed.meshes, placed.instances, allocate),
     rays: null,
-    instanceMaterial: ints(material, allocate),
-    instancePriority: ints(priority, allocate),
-    instanceLight: ints(light, allocate),
-    instanceIds,
-    materials,
-    textures,
-    lights,
-    lightCount: lightIds.length,
-    environment: Float64Array.from(document.environment.radiance),
+    instanceMaterial: ints(placed.material),
+    instanceObject: ints(placed.object),
+    instanceFlags: ints(placed.flags),
+    instancePriority: ints(placed.priority),
+    instanceLight: ints(lights.instanceLight),
+    instanceEmitter: ints(lights.instanceEmitter),
+    toObject: Float64Array.from(placed.toWorld.flatMap(inverseRows)),
+    nextToWorld: placed.moves ? Float64Array.from(placed.next.flatMap(rowsOf)) : null,
+    objectIds: placed.objectIds,
+    materialIds: surfaces.materialIds,
+    lightIds: lights.lightIds,
+    layout: filmLayout(document, sheet),
+    materials: surfaces.materials,
+    materialNumber: surfaces.materialNumber,
+    maps: surfaces.maps,
+    chains: surfaces.chains,
+    lights: lights.lights,
+    lightCount: lights.lightCount,
+    hasBodies: lights.hasBodies,
+    emitters: lights.emitters,
+    lightLinks: lights.lightLinks,
+    shadowLinks: lights.shadowLinks,
+    sky: lights.sky,
+    skyLight: lights.skyLight,
+    background:
+      background && compileSky(background, backgroundTexture, surfaces.chains[backgroundTexture] ?? null, false),
+    fog:
+      fog && fog.density > 0
+        ? Float64Array.of(
+            fog.density,
+            ...fog.albedo,
+            fog.anisotropy,
+            ...(fog.box ? [...fog.box.min, ...fog.box.max] : everywhere),
+          )
+        : null,
+    hasThroughShadows: placed.flags.some((f) => f & (IS_SEE_THROUGH | HAS_ALPHA | IS_FRONT_ONLY | IS_BACK_ONLY)),
+    single: sheet.precision === 'single',
+    slices: placed.instances.some((i) => (i.slice ?? -1) >= 0) ? SLICES : 1,
     camera: compileCamera(document, sheet.width / sheet.height),
+    warnings,
   };
 }
+
+const rowsOf = (m: number[]): number[] => [0, 1, 2].flatMap((row) => [m[row], m[4 + row], m[8 + row], m[12 + row]]);
 
 function compileCamera(document: ShotDocument, aspect: number): Float64Array {
   const { transform: m, fieldOfView } = document.cameras[document.camera];
@@ -126,22 +105,4 @@ function compileCamera(document: ShotDocument, aspect: number): Float64Array {
   const right = column(0).map((c) => c * half * aspect);
   const up = column(1).map((c) => c * half);
   return Float64Array.from([m[12], m[13], m[14], ...right, ...up, ...column(2).map((c) => -c)]);
-}
-
-function need<T>(map: Map<string, T>, id: string, kind: string): T {
-  const item = map.get(id);
-  if (!item) throw new RangeError(`${kind} "${id}" was not loaded`);
-  return item;
-}
-
-function ints(values: number[], allocate: Allocate): Int32Array {
-  const out = new Int32Array(allocate(values.length * 4));
-  out.set(values);
-  return out;
-}
-
-function shareTexture(texture: Texture, allocate: Allocate): Texture {
-  const texels = new Float32Array(allocate(texture.texels.length * 4));
-  texels.set(texture.texels);
-  return { width: texture.width, height: texture.height, texels };
 }

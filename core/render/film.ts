@@ -9,43 +9,72 @@
  * @example
  * const film = createFilm({ x: 0, y: 0, width: 32, height: 32 });
  * renderGroups(scene, settings, film, 8);   // 8 groups of 4 samples
- * const { bytes } = packFilm(film);
+ * const bytes = packFilm(film);
  */
 import type { Region } from '../data/picture.ts';
 import { luminance } from '../data/colour.ts';
-import { LIGHT_PASS_COUNT, MEANS } from './passes.ts';
+import { BRIGHTEST, LIGHT_PASS_COUNT, meansOf, NO_EXTRAS, type FilmLayout } from './passes.ts';
 
 export interface Film {
   region: Region;
-  /** Groups folded in so far. */
+  /** Groups that every pixel has that is not done earlier (adaptive sampling). */
   groups: number;
-  /** `MEANS` floats a pixel. */
+  /** Numbers of a pixel's means. */
+  width: number;
+  /** `width` floats a pixel. */
   means: Float32Array;
   /** Per light pass: sum of squared deviations of the group luminances from their mean. */
   moments: Float32Array;
-  /** Per pixel: glass faces that a straight look along the first sample's camera ray passes. */
+  /** Groups folded into each pixel. */
+  counts: Float32Array;
+  /** Groups after which a pixel is done; those that decided so are not in the picture. 0 until decided. */
+  wanted: Float32Array;
+  /** Glass faces that a straight look along the first sample's camera ray passes. */
   crossings: Float32Array;
+  /** Object and material + 1 that most of the first group's samples met first; 0 for none. */
+  ids: Float32Array;
+  /** See `BRIGHTEST`. */
+  brightest: Float32Array;
+  /** Microseconds spent, by the clock the host handed in; the only numbers that are not the same every time. */
+  time: Float32Array;
 }
 
-export function createFilm(region: Region): Film {
+const PLANES = ['means', 'moments', 'counts', 'wanted', 'crossings', 'ids', 'brightest', 'time'] as const;
+type Plane = (typeof PLANES)[number];
+
+const floatsOf = (plane: Plane, width: number): number =>
+  plane === 'means'
+    ? width
+    : plane === 'moments'
+      ? LIGHT_PASS_COUNT
+      : plane === 'ids'
+        ? 2
+        : plane === 'brightest'
+          ? BRIGHTEST
+          : 1;
+
+/** Bytes that a film takes for one pixel. */
+export const filmBytes = (layout: FilmLayout): number =>
+  4 * PLANES.reduce((sum, plane) => sum + floatsOf(plane, meansOf(layout)), 0);
+
+export function createFilm(region: Region, layout: FilmLayout = NO_EXTRAS): Film {
+  return filmOver(region, 0, meansOf(layout), (floats) => new Float32Array(floats));
+}
+
+function filmOver(region: Region, groups: number, width: number, take: (floats: number) => Float32Array): Film {
   const pixels = region.width * region.height;
-  return {
-    region,
-    groups: 0,
-    means: new Float32Array(pixels * MEANS),
-    moments: new Float32Array(pixels * LIGHT_PASS_COUNT),
-    crossings: new Float32Array(pixels),
-  };
+  const planes = Object.fromEntries(PLANES.map((plane) => [plane, take(pixels * floatsOf(plane, width))]));
+  return { region, groups, width, ...(planes as Record<Plane, Float32Array>) };
 }
 
 /**
  * Folds one group into a pixel.
- * @param group the group's means, `MEANS` doubles
- * @param n how many groups there are with this one
+ * @param group the group's means, as many doubles as the film is wide
  */
-export function foldGroup(film: Film, pixel: number, group: Float64Array, n: number): void {
-  const { means, moments } = film;
-  const m = pixel * MEANS;
+export function foldGroup(film: Film, pixel: number, group: Float64Array): void {
+  const { means, moments, width } = film;
+  const n = ++film.counts[pixel];
+  const m = pixel * width;
   for (let p = 0; p < LIGHT_PASS_COUNT; p++) {
     const o = m + p * 3;
     const g = p * 3;
@@ -57,27 +86,30 @@ export function foldGroup(film: Film, pixel: number, group: Float64Array, n: num
     const after = before + (y - before) / n;
     moments[pixel * LIGHT_PASS_COUNT + p] += (y - before) * (y - after);
   }
-  for (let k = LIGHT_PASS_COUNT * 3; k < MEANS; k++) means[m + k] += (group[k] - means[m + k]) / n;
+  for (let k = LIGHT_PASS_COUNT * 3; k < width; k++) means[m + k] += (group[k] - means[m + k]) / n;
 }
 
 /** Standard error of a light pass's mean luminance; 0 below two groups, when it cannot be known. */
 export function standardError(film: Film, pixel: number, pass: number): number {
-  const n = film.groups;
+  const n = film.counts[pixel];
   return n < 2 ? 0 : Math.sqrt(film.moments[pixel * LIGHT_PASS_COUNT + pass] / (n * (n - 1)));
 }
 
-const MAGIC = 0x314d4c46; // "FLM1"
+const MAGIC = 0x324d4c46; // "FLM2"
 const HEADER = 8;
 
-/** The film as bytes: 8 little-endian 32-bit words (magic, x, y, width, height, groups, 0, 0), then the planes. */
+/** The film as bytes: 8 little-endian 32-bit words (magic, x, y, width, height, groups, means a pixel, 0), then the planes. */
 export function packFilm(film: Film): Uint8Array {
-  const { region, means, moments, crossings } = film;
-  const words = new Uint32Array(HEADER + means.length + moments.length + crossings.length);
-  words.set([MAGIC, region.x, region.y, region.width, region.height, film.groups]);
-  const floats = new Float32Array(words.buffer);
-  floats.set(means, HEADER);
-  floats.set(moments, HEADER + means.length);
-  floats.set(crossings, HEADER + means.length + moments.length);
+  const { region } = film;
+  const floats = PLANES.reduce((sum, plane) => sum + film[plane].length, HEADER);
+  const words = new Uint32Array(floats);
+  words.set([MAGIC, region.x, region.y, region.width, region.height, film.groups, film.width]);
+  const out = new Float32Array(words.buffer);
+  let at = HEADER;
+  for (const plane of PLANES) {
+    out.set(film[plane], at);
+    at += film[plane].length;
+  }
   return new Uint8Array(words.buffer);
 }
 
@@ -85,16 +117,15 @@ export function packFilm(film: Film): Uint8Array {
 export function unpackFilm(bytes: Uint8Array): Film {
   if (bytes.byteLength < HEADER * 4) throw new RangeError(`film of ${bytes.byteLength} bytes has no whole header`);
   const copy = bytes.slice().buffer;
-  const [magic, x, y, width, height, groups] = new Uint32Array(copy, 0, HEADER);
-  const film = magic === MAGIC && width * height < 2 ** 28 ? { region: { x, y, width, height }, groups } : null;
+  const [magic, x, y, width, height, groups, perPixel] = new Uint32Array(copy, 0, HEADER);
   const pixels = width * height;
-  const need = (HEADER + pixels * (MEANS + LIGHT_PASS_COUNT + 1)) * 4;
-  if (!film || bytes.byteLength !== need) throw new RangeError(`film of ${bytes.byteLength} bytes is not whole`);
-  const start = HEADER * 4;
-  return {
-    ...film,
-    means: new Float32Array(copy, start, pixels * MEANS),
-    moments: new Float32Array(copy, start + pixels * MEANS * 4, pixels * LIGHT_PASS_COUNT),
-    crossings: new Float32Array(copy, start + pixels * (MEANS + LIGHT_PASS_COUNT) * 4, pixels),
-  };
+  const need = (HEADER + PLANES.reduce((sum, plane) => sum + pixels * floatsOf(plane, perPixel), 0)) * 4;
+  if (magic !== MAGIC || pixels >= 2 ** 28 || bytes.byteLength !== need)
+    throw new RangeError(`film of ${bytes.byteLength} bytes is not whole`);
+  let at = HEADER * 4;
+  return filmOver({ x, y, width, height }, groups, perPixel, (floats) => {
+    const plane = new Float32Array(copy, at, floats);
+    at += floats * 4;
+    return plane;
+  });
 }

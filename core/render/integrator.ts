@@ -1,27 +1,23 @@
 /**
- * Path tracing from the camera with next-event estimation and multiple importance sampling.
- *
- * One call computes one camera sample and adds it to `sums` (layout: `passes.ts`). Weights are
- * combined lobe by lobe with the balance heuristic for several samples of each (Veach 1997, section 9.2). A constant environment is
- * met by sampled directions alone: no table of lights could place samples better than the surface does.
+ * Path tracing from the camera with next-event estimation and multiple importance sampling: what happens on a
+ * path, event by event. Light that an event gets at once is `direct-light.ts`, where found light goes is
+ * `collector.ts`.
  *
  * Limits count scattering events: an event whose kind or total would pass its limit does not happen, and
  * the weight the path still carries is added to the cut passes.
  *
  * Glass bodies nest by priority (Schmidt & Budge 2002): a face inside a body of higher priority is
  * not there, and is passed without an event.
+ *
+ * Lights have no bodies: a ray that meets one takes its light along and goes on to what is behind it.
  */
 import { luminance } from '../data/colour.ts';
-import { BvhIntersector, ALL_RAYS, type Intersector } from '../geometry/intersector.ts';
-import {
-  LIGHT_AREA,
-  LIGHT_CORNER,
-  LIGHT_NORMAL,
-  LIGHT_RADIANCE,
-  LIGHT_STRIDE,
-  LIGHT_U,
-  LIGHT_V,
-} from '../lights/rectangle.ts';
+import { BvhIntersector, type Intersector } from '../geometry/intersector.ts';
+import { CAMERA_RAY, DIFFUSE_RAY, SPECULAR_RAY, TRANSMISSION_RAY } from '../geometry/ray-kinds.ts';
+import { EMITTER_DENSITY, EMITTER_STRIDE } from '../lights/mesh-light.ts';
+import { skyRadiance } from '../lights/sky.ts';
+import { FAR, LIGHT_FLAGS, LIGHT_GROUP, LIGHT_STRIDE, POINT_LIKE, SAMPLED } from '../lights/table.ts';
+import { sampleHenyeyGreenstein, henyeyGreenstein } from '../materials/phase.ts';
 import {
   DIFFUSE,
   OUT_B,
@@ -34,60 +30,96 @@ import {
   SPECULAR,
   Surface,
   TRANSMISSION,
+  VOLUME,
 } from '../materials/surface.ts';
+import { CameraRay } from './camera-ray.ts';
+import { Collector } from './collector.ts';
+import { DirectLight } from './direct-light.ts';
+import { FirstHit } from './first-hit.ts';
+import { FOG_ALBEDO, FOG_ANISOTROPY, FogInterval } from './fog.ts';
+import { MATERIAL_ABSORPTION, MATERIAL_STRIDE } from './material-row.ts';
 import { MediumStack } from './medium-stack.ts';
-import { BACKGROUND, BEAUTY, CUT_ANY, CUT_OVERALL, EMISSION, MEAN_CUT, MEAN_RAYS, MEANS, passOf } from './passes.ts';
-import { filterSamplers, type FilterSampler } from './pixel-filter.ts';
-import { dimension, GroupRandom, SLOT_DIRECTION, SLOT_FILTER, SLOT_LIGHT, SLOT_LOBE, SLOT_ROULETTE } from './random.ts';
-import { STAGE_CAMERA, STAGE_LIGHT, type Recorder } from './recorder.ts';
 import {
-  MATERIAL_ABSORPTION,
-  MATERIAL_EMISSION,
-  MATERIAL_STRIDE,
+  BACKGROUND,
+  CUT_ALPHA,
+  CUT_ANY,
+  CUT_DISTANCE,
+  CUT_OVERALL,
+  EMISSION,
+  MEAN_CUT,
+  MEAN_RAYS,
+  passOf,
+} from './passes.ts';
+import { PathState } from './path-state.ts';
+import {
+  dimension,
+  GroupRandom,
+  SLOT_ALPHA,
+  SLOT_DIRECTION,
+  SLOT_FOG,
+  SLOT_FOG_DIRECTION,
+  SLOT_LOBE,
+  SLOT_ROULETTE,
+  SLOT_TIME,
+} from './random.ts';
+import type { Recorder } from './recorder.ts';
+import {
+  EMITS,
+  HAS_ALPHA,
+  IS_BACK_ONLY,
+  IS_CUT_OUT,
+  IS_FRONT_ONLY,
+  IS_SEE_THROUGH,
+  IS_SHADOW_ONLY,
+  IS_SPECIAL,
+  IS_THIN,
+  IS_UNSHADED,
   type CompiledScene,
   type RenderSettings,
 } from './scene.ts';
 import { Shading } from './shading.ts';
+import { extend } from './signature.ts';
 
 /** Events before weak paths may end early. */
 const ROULETTE_AFTER = 3;
 /** Most split samples of one replica. */
 const REPLICA = 256;
+const RAY_OF_KIND = [DIFFUSE_RAY, SPECULAR_RAY, TRANSMISSION_RAY, DIFFUSE_RAY];
+/** Growth of the cone around a ray after a diffuse or fog event, metres a metre. */
+const WIDE = 0.3;
+
+// What a ray met.
+const NOTHING = 0;
+const SURFACE = 1;
+const FOG = 2;
 
 export class Integrator {
-  /** What samples add to: `MEANS` doubles, sums and not means. */
-  readonly sums = new Float64Array(MEANS);
   readonly random = new GroupRandom();
   readonly rays: Intersector;
+  readonly collector: Collector;
   /** Another replica draws other numbers for everything but the camera ray; 0 is the picture's own. */
   replica = 0;
 
+  private readonly path = new PathState();
   private readonly surface = new Surface();
   private readonly shading: Shading;
   private readonly media: MediumStack;
   private readonly firstMedia: MediumStack;
-  private readonly filter: FilterSampler;
-  /** The ray being followed: origin, direction. */
-  private readonly ray = new Float64Array(6);
-  /** Throughput of the path, with absorption on the way. */
-  private readonly beta = new Float64Array(3);
-  private readonly limitDiffuse: number;
-  private readonly limitSpecular: number;
-  private readonly limitTransmission: number;
-  private readonly limitOverall: number;
+  private readonly camera: CameraRay;
+  private readonly directLight: DirectLight;
+  private readonly firstHit: FirstHit;
+  private readonly fog: FogInterval | null;
+  /** Where the present fog event is, and the camera ray that fog is met on. */
+  private readonly fogPoint = new Float64Array(3);
+  /** Distances between which the camera ray is in fog. */
+  private fogNear = 0;
+  private fogFar = 0;
+  private readonly cameraRay = new Float64Array(6);
+  private readonly firstBeta = new Float64Array(3);
+  private readonly sky = new Float64Array(3);
   private readonly splits: number;
-
-  // The path's event counts and what they decide.
-  private diffuse = 0;
-  private specular = 0;
-  private transmission = 0;
-  private firstKind = -1;
-  /** All events so far were transmissions. */
-  private straight = true;
-  private splitWeight = 1;
-  private splitIndex = 0;
-  /** Density of the last sampled direction, 0 for a sharp lobe or a camera ray. */
-  private density = 0;
+  private readonly rayDistance: number;
+  private readonly neutralOcclusion: boolean;
 
   constructor(
     private readonly scene: CompiledScene,
@@ -98,38 +130,93 @@ export class Integrator {
     this.shading = new Shading(scene);
     this.media = new MediumStack(scene);
     this.firstMedia = new MediumStack(scene);
-    this.filter = filterSamplers[settings.filter.kind];
-    this.limitDiffuse = settings.limits.diffuse;
-    this.limitSpecular = settings.limits.specular;
-    this.limitTransmission = settings.limits.transmission;
-    this.limitOverall = settings.limits.overall;
+    this.fog = scene.fog && new FogInterval(scene.fog);
+    this.camera = new CameraRay(scene, settings, this.random);
+    this.collector = new Collector(scene, settings, recorder);
+    const { random, rays, path, shading, surface, media, collector } = this;
+    this.directLight = new DirectLight(
+      scene,
+      settings,
+      random,
+      rays,
+      path,
+      shading,
+      surface,
+      media,
+      collector,
+      recorder,
+    );
+    this.firstHit = new FirstHit(scene, settings, random, rays, shading, this.camera, collector.sums);
     const { diffuse, specular, transmission } = settings.extraSamples;
     this.splits = Math.max(diffuse, specular, transmission);
+    this.rayDistance = settings.rayDistance ?? Infinity;
+    this.neutralOcclusion = settings.neutral === 'neutral-occlusion';
+  }
+
+  /** Object and material + 1 that the last camera sample met first, 0 for none. */
+  get ids(): Float64Array {
+    return this.firstHit.ids;
+  }
+
+  /** Ids whose samples count as the pixel's own; set before the samples of a group. */
+  expect(object: number, material: number): void {
+    this.firstHit.expect(object, material);
+  }
+
+  /** Finds what a camera sample of pixel (x, y) meets first, for `ids`; adds nothing but what shines on the way. */
+  look(x: number, y: number): void {
+    const { path } = this;
+    path.begin();
+    path.splitIndex = this.replica * REPLICA;
+    this.takeTime();
+    this.camera.start(path, x, y);
+    this.media.clear();
+    this.firstHit.clear();
+    if (this.advance() === SURFACE) this.firstHit.identify();
+  }
+
+  /** The sample's slice of the time that the shutter is open. */
+  private takeTime(): void {
+    const { scene, random, rays } = this;
+    if (scene.slices === 1) return;
+    random.draw(dimension(0, SLOT_TIME), 0);
+    rays.slice = Math.floor(random.u * scene.slices);
   }
 
   /** Adds one sample of pixel (x, y) of the full frame; `random` must have been started for its group. */
   sample(x: number, y: number): void {
-    this.cameraRay(x, y);
+    const { path, fog } = this;
+    path.begin();
+    path.splitIndex = this.replica * REPLICA;
+    this.takeTime();
+    this.camera.start(path, x, y);
+    const filterWeight = path.weight;
     this.media.clear();
-    this.beta.fill(1);
-    this.diffuse = this.specular = this.transmission = 0;
-    this.firstKind = -1;
-    this.straight = true;
-    this.splitWeight = 1;
-    this.splitIndex = this.replica * REPLICA;
-    this.density = 0;
-    if (!this.advance()) return;
+    this.firstHit.clear();
+    if (fog !== null) this.cameraRay.set(path.ray);
+    if (this.advance() === SURFACE) this.scatterFirst(filterWeight);
+    if (fog !== null && this.fogFar > this.fogNear) this.scatterInCameraFog(filterWeight);
+  }
 
-    // The first hit: extra samples of each kind fan out from here.
-    const { extraSamples } = this.settings;
-    const { shading, ray, beta } = this;
-    this.light(extraSamples.light);
+  /** The first hit: extra samples of each kind fan out from here. */
+  private scatterFirst(filterWeight: number): void {
+    const { shading, path, firstBeta } = this;
+    const { ray, beta } = path;
+    this.firstHit.note(path);
+    if (this.neutralOcclusion) {
+      const open = this.firstHit.openness();
+      for (let a = 0; a < 3; a++) beta[a] *= open;
+    }
+    this.light(true);
     if (this.splits === 1) {
       if (this.scatter()) this.follow();
       return;
     }
-    const [rx, ry, rz] = [ray[3], ray[4], ray[5]];
-    const [br, bg, bb] = [beta[0], beta[1], beta[2]];
+    const rx = ray[3];
+    const ry = ray[4];
+    const rz = ray[5];
+    const { length, alpha, width } = path;
+    firstBeta.set(beta);
     this.firstMedia.copy(this.media);
     shading.save();
     for (let split = 0; split < this.splits; split++) {
@@ -140,16 +227,52 @@ export class Integrator {
         ray[3] = rx;
         ray[4] = ry;
         ray[5] = rz;
-        beta[0] = br;
-        beta[1] = bg;
-        beta[2] = bb;
-        this.diffuse = this.specular = this.transmission = 0;
-        this.straight = true;
+        const { firstObject } = path;
+        path.begin();
+        path.firstObject = firstObject;
+        path.length = length;
+        path.alpha = alpha;
+        path.width = width;
+        path.object = this.scene.instanceObject[shading.instance];
+        path.unshaded = (this.scene.instanceFlags[shading.instance] & IS_UNSHADED) !== 0;
+        beta.set(firstBeta);
       }
-      this.splitIndex = this.replica * REPLICA + split;
-      this.firstKind = -1;
+      path.weight = filterWeight;
+      path.splitIndex = this.replica * REPLICA + split;
       if (this.scatter()) this.follow();
     }
+    path.weight = filterWeight;
+  }
+
+  /** Fog between the camera and the first hit: its own samples, beside those of the surface. */
+  private scatterInCameraFog(filterWeight: number): void {
+    const { path, scene, random, fog, settings, cameraRay, fogPoint } = this;
+    const { ray, beta } = path;
+    const albedo = scene.fog!;
+    const count = settings.extraSamples.volume;
+    for (let k = 0; k < count; k++) {
+      path.begin();
+      path.weight = filterWeight / count;
+      path.splitIndex = this.replica * REPLICA + k;
+      this.media.clear();
+      ray.set(cameraRay);
+      fog!.near = this.fogNear;
+      fog!.far = this.fogFar;
+      const share = 1 - fog!.through;
+      for (let a = 0; a < 3; a++) beta[a] = share * albedo[FOG_ALBEDO + a];
+      if (!this.allows(VOLUME)) {
+        this.cut(VOLUME);
+        continue;
+      }
+      random.draw(dimension(0, SLOT_FOG), path.splitIndex);
+      const t = fog!.placeWithin(random.u);
+      for (let a = 0; a < 3; a++) fogPoint[a] = ray[a] + t * ray[3 + a];
+      path.length = t;
+      this.directLight.inFog(fogPoint[0], fogPoint[1], fogPoint[2]);
+      this.scatterInFog();
+      this.follow();
+    }
+    path.weight = filterWeight;
   }
 
   /**
@@ -157,131 +280,246 @@ export class Integrator {
    * @param met told the instance of each face, in order
    */
   crossings(x: number, y: number, met?: (instance: number) => void): number {
-    this.cameraRay(x, y);
-    const { ray, rays, media, shading } = this;
+    const { path, rays, media, shading } = this;
+    const { ray } = path;
+    this.takeTime();
+    this.camera.start(path, x, y);
     media.clear();
     let faces = 0;
-    let hit = rays.closest(ray[0], ray[1], ray[2], ray[3], ray[4], ray[5], Infinity, ALL_RAYS);
+    let hit = rays.closest(ray[0], ray[1], ray[2], ray[3], ray[4], ray[5], Infinity, CAMERA_RAY);
     while (hit) {
       if (!shading.isGlass(rays.instance)) break;
-      const entering = shading.entering(rays.instance, rays.triangle, ray);
-      if (media.isFace(rays.instance, entering)) {
+      const entering = shading.entering(rays.instance, rays.triangle, ray[3], ray[4], ray[5]);
+      const isThin = (this.scene.instanceFlags[rays.instance] & IS_THIN) !== 0;
+      if (isThin || media.isFace(rays.instance, entering)) {
         faces++;
         met?.(rays.instance);
       }
-      media.cross(rays.instance, entering);
+      if (!isThin) media.cross(rays.instance, entering);
       hit = rays.closestAfter(rays.t, rays.instance, rays.triangle);
     }
     return faces;
   }
 
-  private cameraRay(x: number, y: number): void {
-    const { camera } = this.scene;
-    const { width, height, filter } = this.settings;
-    const { random, ray } = this;
-    random.draw(dimension(0, SLOT_FILTER), 0);
-    const px = (2 * (x + 0.5 + this.filter(random.u, filter.width))) / width - 1;
-    const py = 1 - (2 * (y + 0.5 + this.filter(random.v, filter.width))) / height;
-    const dx = camera[9] + px * camera[3] + py * camera[6];
-    const dy = camera[10] + px * camera[4] + py * camera[7];
-    const dz = camera[11] + px * camera[5] + py * camera[8];
-    const l = 1 / Math.sqrt(dx * dx + dy * dy + dz * dz);
-    ray[0] = camera[0];
-    ray[1] = camera[1];
-    ray[2] = camera[2];
-    ray[3] = dx * l;
-    ray[4] = dy * l;
-    ray[5] = dz * l;
-  }
-
   /** Events after the first: alternately a ray and what it meets. */
   private follow(): void {
-    while (this.advance()) {
-      this.light(1);
-      if (!this.scatter()) return;
+    for (;;) {
+      const met = this.advance();
+      if (met === NOTHING) return;
+      if (met === SURFACE) {
+        this.light(false);
+        if (!this.scatter()) return;
+      } else {
+        this.directLight.inFog(this.fogPoint[0], this.fogPoint[1], this.fogPoint[2]);
+        this.scatterInFog();
+      }
     }
-  }
-
-  private get total(): number {
-    return this.diffuse + this.specular + this.transmission;
   }
 
   /**
-   * Traces the ray to the next face that is really there, collects what shines on the way, and sets
-   * up `shading` and `surface`. False when the path ends: nothing, or a light, was met.
+   * Traces the ray to the next face that is really there or the next event in fog, collects what shines on
+   * the way, and sets up `shading` and `surface`, or `fogPoint`.
    */
-  private advance(): boolean {
-    const { ray, rays, media, beta, shading, scene } = this;
-    const stage = this.firstKind < 0 ? STAGE_CAMERA : this.firstKind;
-    this.countRay(stage, this.diffuse, this.specular, this.transmission);
+  private advance(): number {
+    const { path, rays, media, shading, scene } = this;
+    const { ray, beta } = path;
+    this.countRay();
+    const mask = path.firstKind < 0 ? CAMERA_RAY : RAY_OF_KIND[path.lastKind];
+    const startsInAir = media.inside() < 0;
     let from = 0;
-    let hit = rays.closest(ray[0], ray[1], ray[2], ray[3], ray[4], ray[5], Infinity, ALL_RAYS);
+    let eta = 1;
+    let hit = rays.closest(ray[0], ray[1], ray[2], ray[3], ray[4], ray[5], Infinity, mask);
     for (;;) {
-      if (!hit) {
-        const e = scene.environment;
-        this.collect(this.reach(BACKGROUND), e[0], e[1], e[2], 1);
-        return false;
+      if (hit && rays.t > this.rayDistance) {
+        this.cutBy(CUT_DISTANCE);
+        hit = false;
       }
-      this.absorb(rays.t - from);
-      from = rays.t;
-      const light = scene.instanceLight[rays.instance];
-      if (light >= 0) {
-        this.meetLight(light, rays.t);
-        return false;
+      if (!hit) break;
+      const { instance, triangle, t } = rays;
+      const flags = scene.instanceFlags[instance];
+      if ((flags & IS_SPECIAL) !== 0) {
+        const answer = this.lookCloser(flags);
+        if (answer < 0) return NOTHING;
+        if (answer === 0) {
+          hit = rays.closestAfter(t, instance, triangle);
+          continue;
+        }
       }
-      if (!shading.isGlass(rays.instance)) {
-        shading.hit(rays, ray);
-        shading.toSurfaceIn(this.surface, 1);
+      this.absorb(t - from);
+      from = t;
+      if (!shading.isGlass(instance) || (flags & IS_THIN) !== 0) break;
+      const entering = shading.entering(instance, triangle, ray[3], ray[4], ray[5]);
+      if (media.isFace(instance, entering)) {
+        eta = media.eta(instance, entering);
         break;
       }
-      const entering = shading.entering(rays.instance, rays.triangle, ray);
-      if (media.isFace(rays.instance, entering)) {
-        shading.hit(rays, ray);
-        shading.toSurfaceIn(this.surface, media.eta(rays.instance, entering));
-        break;
-      }
-      media.cross(rays.instance, entering);
-      hit = rays.closestAfter(rays.t, rays.instance, rays.triangle);
+      media.cross(instance, entering);
+      hit = rays.closestAfter(t, instance, triangle);
     }
-    const m = scene.instanceMaterial[shading.instance] * MATERIAL_STRIDE + MATERIAL_EMISSION;
-    const { materials } = scene;
-    if (materials[m] + materials[m + 1] + materials[m + 2] > 0)
-      this.collect(this.reach(EMISSION), materials[m], materials[m + 1], materials[m + 2], 1);
-    return beta[0] + beta[1] + beta[2] > 0;
+    const end = hit ? rays.t : Infinity;
+    if (this.fog !== null && startsInAir && this.metFog(end)) return FOG;
+    if (scene.hasBodies) this.meetBodies(end);
+    if (!hit) {
+      this.meetFar();
+      return NOTHING;
+    }
+    const { instance } = rays;
+    const object = scene.instanceObject[instance];
+    if (path.firstObject < 0) path.firstObject = object;
+    else if (path.secondObject < 0) path.secondObject = object;
+    if ((scene.instanceFlags[instance] & EMITS) !== 0) this.meetEmitter();
+    shading.hit(rays, ray, path.width + path.spread * end);
+    shading.toSurfaceIn(this.surface, eta);
+    path.length += end;
+    path.width += path.spread * end;
+    path.unshaded = (scene.instanceFlags[instance] & IS_UNSHADED) !== 0;
+    return beta[0] + beta[1] + beta[2] > 0 ? SURFACE : NOTHING;
+  }
+
+  /** 1: the surface is there; 0: the ray goes on through it; −1: the path ends. */
+  private lookCloser(flags: number): number {
+    const { path, rays, shading, random, settings } = this;
+    const { ray, beta } = path;
+    const { instance, triangle, t, u, v } = rays;
+    if ((flags & (IS_FRONT_ONLY | IS_BACK_ONLY)) !== 0) {
+      const front = shading.entering(instance, triangle, ray[3], ray[4], ray[5]);
+      if (front === ((flags & IS_BACK_ONLY) !== 0)) return 0;
+    }
+    if ((flags & HAS_ALPHA) !== 0) {
+      const alpha = shading.alpha(
+        instance,
+        triangle,
+        u,
+        v,
+        ray[0] + t * ray[3],
+        ray[1] + t * ray[4],
+        ray[2] + t * ray[5],
+      );
+      if (alpha < 1) {
+        random.draw(dimension(path.total, SLOT_ALPHA), path.splitIndex * 512 + path.alpha);
+        if (random.u >= alpha) {
+          if (path.alpha >= settings.limits.alpha) {
+            this.cutBy(CUT_ALPHA);
+            return -1;
+          }
+          path.alpha++;
+          return 0;
+        }
+      }
+    }
+    if ((flags & IS_CUT_OUT) !== 0) return -1;
+    if ((flags & IS_SHADOW_ONLY) !== 0) {
+      shading.hit(rays, ray, 0);
+      const open = this.directLight.openness();
+      for (let a = 0; a < 3; a++) beta[a] *= open;
+      // The shadow ray has taken the ray's place in the intersector: it is put back, to be resumed.
+      rays.closest(ray[0], ray[1], ray[2], ray[3], ray[4], ray[5], Infinity, CAMERA_RAY);
+      return 0;
+    }
+    return 1;
+  }
+
+  /** Whether the ray scatters in fog before `end`. The camera ray is only dimmed: its fog has samples of its own. */
+  private metFog(end: number): boolean {
+    const { path, random, scene, fogPoint } = this;
+    const fog = this.fog!;
+    const { ray, beta } = path;
+    fog.set(ray, end);
+    const isCamera = path.firstKind < 0;
+    if (isCamera) {
+      this.fogNear = fog.near;
+      this.fogFar = fog.far;
+    }
+    if (!(fog.far > fog.near)) return false;
+    if (isCamera) {
+      const { through } = fog;
+      for (let a = 0; a < 3; a++) beta[a] *= through;
+      return false;
+    }
+    random.draw(dimension(path.total, SLOT_FOG), path.splitIndex);
+    const t = fog.place(random.u);
+    if (!(t < fog.far)) return false;
+    for (let a = 0; a < 3; a++) {
+      fogPoint[a] = ray[a] + t * ray[3 + a];
+      beta[a] *= scene.fog![FOG_ALBEDO + a];
+    }
+    path.length += t;
+    path.width += path.spread * t;
+    if (this.allows(VOLUME)) return true;
+    this.cut(VOLUME);
+    beta.fill(0);
+    return false;
   }
 
   /** The pass of light met by the present ray. */
   private reach(unscattered: number): number {
-    if (this.firstKind < 0) return unscattered;
-    return passOf(this.firstKind, this.straight || this.total === 1);
+    const { path } = this;
+    return path.firstKind < 0 ? unscattered : passOf(path.firstKind, path.straight || path.total === 1);
   }
 
-  private meetLight(light: number, t: number): void {
-    const { lights } = this.scene;
-    const { ray } = this;
-    const o = light * LIGHT_STRIDE;
-    const cosine = -(
-      lights[o + LIGHT_NORMAL] * ray[3] +
-      lights[o + LIGHT_NORMAL + 1] * ray[4] +
-      lights[o + LIGHT_NORMAL + 2] * ray[5]
-    );
-    if (cosine <= 0) return;
-    let weight = 1;
-    if (this.density > 0) {
-      const lightDensity = (t * t) / (lights[o + LIGHT_AREA] * cosine);
-      const { extraSamples } = this.settings;
-      const isFirst = this.total === 1;
-      const surfaceDensity = this.density * (isFirst ? this.extraOf(this.firstKind) : 1);
-      weight = surfaceDensity / (surfaceDensity + lightDensity * (isFirst ? extraSamples.light : 1));
+  /** Lights with a body that stand on the ray before `end`. */
+  private meetBodies(end: number): void {
+    const { scene, path, directLight } = this;
+    const { sampler } = directLight;
+    for (let light = 0; light < scene.lightCount; light++) {
+      const flags = scene.lights[light * LIGHT_STRIDE + LIGHT_FLAGS];
+      if ((flags & (FAR | POINT_LIKE)) !== 0 || (flags & SAMPLED) === 0) continue;
+      const t = sampler.hitBody(light, path.ray);
+      if (t < end && sampler.meet(light, path.ray, t)) this.collectLight(light, t, EMISSION);
     }
-    const r = o + LIGHT_RADIANCE;
-    this.collect(this.reach(EMISSION), lights[r], lights[r + 1], lights[r + 2], weight);
+  }
+
+  /** Everything far, for a ray that leaves the scene. */
+  private meetFar(): void {
+    const { scene, path, directLight, sky } = this;
+    const { sampler } = directLight;
+    const { ray } = path;
+    if (scene.background !== null && path.straight && path.density === 0) {
+      skyRadiance(scene.background, scene.chains, ray[3], ray[4], ray[5], sky);
+      this.collect(this.reach(BACKGROUND), 0, -1, sky[0], sky[1], sky[2], 1);
+    } else if (sampler.meet(scene.skyLight, ray, Infinity)) this.collectLight(scene.skyLight, Infinity, BACKGROUND);
+    for (let light = 0; light < scene.skyLight; light++) {
+      const flags = scene.lights[light * LIGHT_STRIDE + LIGHT_FLAGS];
+      if ((flags & FAR) === 0 || (flags & POINT_LIKE) !== 0) continue;
+      if (sampler.meet(light, ray, Infinity)) this.collectLight(light, Infinity, EMISSION);
+    }
+  }
+
+  /** Adds a light that the ray has met at `t`, which the sampler tells. */
+  private collectLight(light: number, t: number, unscattered: number): void {
+    const { scene, path, directLight } = this;
+    const { radiance, density } = directLight.sampler;
+    if (!directLight.serves(light, path.lastKind, path.object, path.bounces, path.length + t)) return;
+    const weight = directLight.weightOfMeeting(light, density);
+    if (weight === 0) return;
+    const group = scene.lights[light * LIGHT_STRIDE + LIGHT_GROUP];
+    this.collect(this.reach(unscattered), group, light, radiance[0], radiance[1], radiance[2], weight);
+  }
+
+  /** The surface that the ray has just met shines itself. */
+  private meetEmitter(): void {
+    const { scene, path, rays, shading, directLight } = this;
+    const { instance, triangle, t, u, v } = rays;
+    const { ray } = path;
+    const light = scene.instanceLight[instance];
+    if (light < 0) return;
+    if (!directLight.serves(light, path.lastKind, path.object, path.bounces, path.length + t)) return;
+    const cosine = Math.abs(shading.cosine(instance, triangle, ray[3], ray[4], ray[5]));
+    const row = scene.instanceEmitter[instance] + triangle;
+    const density = (scene.emitters.rows[row * EMITTER_STRIDE + EMITTER_DENSITY] * t * t) / cosine;
+    const weight = directLight.weightOfMeeting(light, density);
+    if (weight === 0) return;
+    shading.emission(instance, triangle, u, v, ray[0] + t * ray[3], ray[1] + t * ray[4], ray[2] + t * ray[5]);
+    const { emitted } = shading;
+    const group = scene.lights[light * LIGHT_STRIDE + LIGHT_GROUP];
+    this.collect(this.reach(EMISSION), group, light, emitted[0], emitted[1], emitted[2], weight);
   }
 
   private absorb(distance: number): void {
-    const { media, beta, scene } = this;
+    const { media, path, scene } = this;
     const inside = media.inside();
     if (inside < 0) return;
+    const { beta } = path;
     const m = scene.instanceMaterial[inside] * MATERIAL_STRIDE + MATERIAL_ABSORPTION;
     const { materials } = scene;
     if (materials[m] > 0) beta[0] *= Math.exp(-materials[m] * distance);
@@ -290,161 +528,71 @@ export class Integrator {
   }
 
   /** Adds radiance met by the present ray to its pass and to the beauty. */
-  private collect(pass: number, r: number, g: number, b: number, weight: number): void {
-    const { beta } = this;
-    const w = weight * this.splitWeight;
-    this.add(pass, r * beta[0] * w, g * beta[1] * w, b * beta[2] * w);
-    if (this.recorder !== null)
-      this.recorder.contribution(
-        this.firstKind < 0 ? STAGE_CAMERA : this.firstKind,
-        this.diffuse,
-        this.specular,
-        this.transmission,
-        w * luminance(r * beta[0], g * beta[1], b * beta[2]),
-      );
+  private collect(pass: number, group: number, light: number, r: number, g: number, b: number, weight: number): void {
+    const { path } = this;
+    const { beta } = path;
+    const w = weight * path.weight;
+    this.collector.add(
+      pass,
+      group,
+      light,
+      r * beta[0] * w,
+      g * beta[1] * w,
+      b * beta[2] * w,
+      path.weight,
+      path.stage,
+      path,
+      path.signature,
+      path,
+    );
   }
 
-  private add(pass: number, r: number, g: number, b: number): void {
-    const { sums } = this;
-    sums[BEAUTY] += r;
-    sums[BEAUTY + 1] += g;
-    sums[BEAUTY + 2] += b;
-    const o = pass * 3;
-    sums[o] += r;
-    sums[o + 1] += g;
-    sums[o + 2] += b;
-  }
-
-  /** Samples of a kind at the first hit. */
-  private extraOf(kind: number): number {
-    const { diffuse, specular, transmission } = this.settings.extraSamples;
-    return kind === DIFFUSE ? diffuse : kind === SPECULAR ? specular : transmission;
-  }
-
-  private countRay(stage: number, d: number, s: number, t: number): void {
-    this.sums[MEAN_RAYS]++;
-    if (this.recorder !== null) this.recorder.ray(stage, d, s, t);
+  private countRay(): void {
+    this.collector.sums[MEAN_RAYS]++;
+    if (this.recorder !== null) this.recorder.ray(this.path.stage, this.path);
   }
 
   private allows(kind: number): boolean {
-    if (this.total >= this.limitOverall) return false;
+    const { path, settings } = this;
+    const { limits } = settings;
+    if (path.total >= limits.overall) return false;
     return kind === DIFFUSE
-      ? this.diffuse < this.limitDiffuse
+      ? path.diffuse < limits.diffuse
       : kind === SPECULAR
-        ? this.specular < this.limitSpecular
-        : this.transmission < this.limitTransmission;
+        ? path.specular < limits.specular
+        : kind === TRANSMISSION
+          ? path.transmission < limits.transmission
+          : path.volume < limits.volume;
   }
 
-  /** Direct light at the present hit, `count` samples of every light. */
-  private light(count: number): void {
-    const { scene, random, shading, surface } = this;
-    const { lights, lightCount } = scene;
-    if (surface.sharp && !shading.hasDiffuse) return;
+  /** Direct light at the present hit. */
+  private light(isFirst: boolean): void {
+    const { shading, surface } = this;
+    if (!surface.isRough && !shading.hasDiffuse) return;
     const diffuse = shading.hasDiffuse && this.allows(DIFFUSE);
-    const specular = !surface.sharp && this.allows(SPECULAR);
-    const transmission = !surface.sharp && shading.glass && this.allows(TRANSMISSION);
-    if (!diffuse && !specular && !transmission) return;
-    const slot = dimension(this.total, SLOT_LIGHT);
-    for (let light = 0; light < lightCount; light++) {
-      for (let k = 0; k < count; k++) {
-        random.draw(slot, (this.splitIndex * 256 + k) * 1024 + light);
-        this.lightSample(lights, light * LIGHT_STRIDE, count, diffuse, specular, transmission);
-      }
-    }
-  }
-
-  private lightSample(
-    lights: Float64Array,
-    o: number,
-    count: number,
-    diffuse: boolean,
-    specular: boolean,
-    transmission: boolean,
-  ): void {
-    const { shading, surface, random, rays } = this;
-    const { u, v } = random;
-    let x = lights[o + LIGHT_CORNER] + u * lights[o + LIGHT_U] + v * lights[o + LIGHT_V] - shading.point[0];
-    let y = lights[o + LIGHT_CORNER + 1] + u * lights[o + LIGHT_U + 1] + v * lights[o + LIGHT_V + 1] - shading.point[1];
-    let z = lights[o + LIGHT_CORNER + 2] + u * lights[o + LIGHT_U + 2] + v * lights[o + LIGHT_V + 2] - shading.point[2];
-    const d2 = x * x + y * y + z * z;
-    const distance = Math.sqrt(d2);
-    x /= distance;
-    y /= distance;
-    z /= distance;
-    const n = o + LIGHT_NORMAL;
-    const cosine = -(lights[n] * x + lights[n + 1] * y + lights[n + 2] * z);
-    if (!(cosine > 0)) return;
-    const side = shading.side(x, y, z);
-    const local = shading.toLocal(x, y, z);
-    // Shading and geometry must agree on which side the light is.
-    if (side * local[2] <= 0) return;
-    surface.evaluate(local[0], local[1], local[2]);
-    const { lobes } = surface;
-    const useDiffuse = diffuse && lobes[3] > 0;
-    const useSpecular = specular && lobes[7] > 0;
-    const useTransmission = transmission && lobes[11] > 0;
-    if (!useDiffuse && !useSpecular && !useTransmission) return;
-    const { diffuse: d, specular: s, transmission: t } = this;
-    const stage = this.firstKind < 0 ? STAGE_LIGHT : this.firstKind;
-    if (useDiffuse && useSpecular) {
-      this.sums[MEAN_RAYS]++;
-      if (this.recorder !== null) this.recorder.sharedRay(stage, d, s, t);
-    } else if (useDiffuse) this.countRay(stage, d + 1, s, t);
-    else if (useSpecular) this.countRay(stage, d, s + 1, t);
-    else this.countRay(stage, d, s, t + 1);
-    const off = side > 0 ? shading.lift : -shading.lift;
-    const { point, normal } = shading;
-    const px = point[0] + normal[0] * off;
-    const py = point[1] + normal[1] * off;
-    const pz = point[2] + normal[2] * off;
-    const blocked = rays.occluded(px, py, pz, x, y, z, distance * (1 - 1e-9) - shading.lift * 2, ALL_RAYS);
-    if (blocked) return;
-
-    const lightDensity = (d2 / (lights[o + LIGHT_AREA] * cosine)) * count;
-    const k = o + LIGHT_RADIANCE;
-    if (useDiffuse) this.lit(DIFFUSE, 0, lightDensity, lights, k);
-    if (useSpecular) this.lit(SPECULAR, 4, lightDensity, lights, k);
-    if (useTransmission) this.lit(TRANSMISSION, 8, lightDensity, lights, k);
-  }
-
-  /** @param density of the light's samples, times how many there are */
-  private lit(kind: number, lobe: number, density: number, lights: Float64Array, k: number): void {
-    const { lobes } = this.surface;
-    const { beta } = this;
-    // Balance heuristic of n samples of the light and m of the surface: n·p / (n·p + m·q), over n·p.
-    const surfaceDensity = lobes[lobe + 3] * (this.firstKind < 0 ? this.extraOf(kind) : 1);
-    const w = this.splitWeight / (density + surfaceDensity);
-    const r = w * beta[0] * lobes[lobe] * lights[k];
-    const g = w * beta[1] * lobes[lobe + 1] * lights[k + 1];
-    const b = w * beta[2] * lobes[lobe + 2] * lights[k + 2];
-    const pass =
-      this.firstKind < 0 ? passOf(kind, true) : passOf(this.firstKind, this.straight && kind === TRANSMISSION);
-    this.add(pass, r, g, b);
-    if (this.recorder !== null)
-      this.recorder.contribution(
-        this.firstKind < 0 ? STAGE_LIGHT : this.firstKind,
-        this.diffuse + (kind === DIFFUSE ? 1 : 0),
-        this.specular + (kind === SPECULAR ? 1 : 0),
-        this.transmission + (kind === TRANSMISSION ? 1 : 0),
-        luminance(r, g, b),
-      );
+    const specular = surface.isRough && this.allows(SPECULAR);
+    // Light straight through see-through glass is the last event's, whose shadow rays have gone that way.
+    const isTaken = this.path.covered && (this.scene.instanceFlags[shading.instance] & IS_SEE_THROUGH) !== 0;
+    const transmission = surface.isRough && shading.glass && !isTaken && this.allows(TRANSMISSION);
+    if (diffuse || specular || transmission) this.directLight.atSurface(isFirst, diffuse, specular, transmission);
   }
 
   /** Draws the next event and turns the ray; false when the path ends here. */
   private scatter(): boolean {
-    const { random, surface, shading, beta, ray, media, settings } = this;
-    const bounce = this.total;
-    random.draw(dimension(bounce, SLOT_LOBE), this.splitIndex);
+    const { random, surface, shading, media, path, scene } = this;
+    const { beta, ray } = path;
+    const bounce = path.total;
+    random.draw(dimension(bounce, SLOT_LOBE), path.splitIndex);
     const choose = random.u;
-    random.draw(dimension(bounce, SLOT_DIRECTION), this.splitIndex);
+    random.draw(dimension(bounce, SLOT_DIRECTION), path.splitIndex);
     if (!surface.sample(choose, random.u, random.v)) return false;
     const { kind, out } = surface;
 
-    if (this.firstKind < 0) {
-      const count = this.extraOf(kind);
+    if (path.firstKind < 0) {
+      const count = this.directLight.extraOf(kind);
       // A further sample belongs to the kinds that have so many.
-      if (this.splitIndex - this.replica * REPLICA >= count) return false;
-      this.splitWeight = 1 / count;
+      if (path.splitIndex - this.replica * REPLICA >= count) return false;
+      path.weight /= count;
     }
     const world = shading.toWorld(out[OUT_X], out[OUT_Y], out[OUT_Z]);
     const side = shading.side(world[0], world[1], world[2]);
@@ -458,26 +606,26 @@ export class Integrator {
       return false;
     }
 
-    if (this.firstKind < 0) this.firstKind = kind;
-    if (kind === DIFFUSE) this.diffuse++;
-    else if (kind === SPECULAR) this.specular++;
+    const flags = scene.instanceFlags[shading.instance];
+    const isStraightOn = kind === TRANSMISSION && (flags & IS_SEE_THROUGH) !== 0;
+    if (isStraightOn && path.lastKind >= 0) path.through++;
     else {
-      this.transmission++;
-      media.cross(shading.instance, shading.isEntering);
+      path.covered = out[OUT_DENSITY] > 0;
+      path.through = 0;
     }
-    this.straight &&= kind === TRANSMISSION;
-    this.density = out[OUT_DENSITY];
-    if (settings.roulette && bounce >= ROULETTE_AFTER) {
-      const survive = Math.max(beta[0], beta[1], beta[2]);
-      if (survive < 1) {
-        const q = Math.max(0.05, survive);
-        random.draw(dimension(bounce, SLOT_ROULETTE), this.splitIndex);
-        if (random.u >= q) return false;
-        beta[0] /= q;
-        beta[1] /= q;
-        beta[2] /= q;
-      }
+    if (path.firstKind < 0) path.firstKind = kind;
+    path.lastKind = kind;
+    path.step(kind, 1);
+    path.signature = extend(path.signature, kind);
+    if (kind === TRANSMISSION && (flags & IS_THIN) === 0) media.cross(shading.instance, shading.isEntering);
+    path.straight &&= kind === TRANSMISSION;
+    path.density = out[OUT_DENSITY];
+    path.object = scene.instanceObject[shading.instance];
+    if (kind === DIFFUSE) {
+      path.length = 0;
+      path.spread = WIDE;
     }
+    if (!this.survives(bounce)) return false;
     const off = kind === TRANSMISSION ? -shading.lift : shading.lift;
     const { point, normal } = shading;
     ray[0] = point[0] + normal[0] * off;
@@ -486,18 +634,84 @@ export class Integrator {
     ray[3] = world[0];
     ray[4] = world[1];
     ray[5] = world[2];
+    if (scene.single) for (let a = 0; a < 6; a++) ray[a] = Math.fround(ray[a]);
+    return true;
+  }
+
+  /** An event in fog, which limits have allowed: turns the ray. */
+  private scatterInFog(): void {
+    const { path, random, fogPoint, scene } = this;
+    const { ray } = path;
+    const g = scene.fog![FOG_ANISOTROPY];
+    random.draw(dimension(path.total, SLOT_FOG_DIRECTION), path.splitIndex);
+    const cosine = sampleHenyeyGreenstein(random.u, g);
+    const sine = Math.sqrt(Math.max(0, 1 - cosine * cosine));
+    const phi = 2 * Math.PI * random.v;
+    const x = ray[3];
+    const y = ray[4];
+    const z = ray[5];
+    const s = z >= 0 ? 1 : -1;
+    const a = -1 / (s + z);
+    const b = x * y * a;
+    const p = sine * Math.cos(phi);
+    const q = sine * Math.sin(phi);
+    for (let k = 0; k < 3; k++) ray[k] = fogPoint[k];
+    ray[3] = p * (1 + s * x * x * a) + q * b + cosine * x;
+    ray[4] = p * s * b + q * (s + y * y * a) + cosine * y;
+    ray[5] = -p * s * x - q * y + cosine * z;
+    if (path.firstKind < 0) path.firstKind = VOLUME;
+    path.lastKind = VOLUME;
+    path.volume++;
+    path.signature = extend(path.signature, VOLUME);
+    path.straight = false;
+    path.density = henyeyGreenstein(cosine, g);
+    path.object = -1;
+    path.unshaded = false;
+    path.covered = true;
+    path.through = 0;
+    path.length = 0;
+    path.spread = WIDE;
+  }
+
+  /** Whether roulette lets the path go on; it is strengthened for those that do not. */
+  private survives(bounce: number): boolean {
+    const { settings, path, random } = this;
+    if (!settings.roulette || bounce < ROULETTE_AFTER) return true;
+    const { beta } = path;
+    const strength = Math.max(beta[0], beta[1], beta[2]);
+    if (strength >= 1) return true;
+    const chance = Math.max(0.05, strength);
+    random.draw(dimension(bounce, SLOT_ROULETTE), path.splitIndex);
+    if (random.u >= chance) return false;
+    for (let a = 0; a < 3; a++) beta[a] /= chance;
     return true;
   }
 
   /** Notes the weight that limits end here: once for each limit that forbids the event, and once in all. */
   private cut(kind: number): void {
-    const { beta, sums } = this;
-    const weight = luminance(beta[0], beta[1], beta[2]) * this.splitWeight;
-    const count = kind === DIFFUSE ? this.diffuse : kind === SPECULAR ? this.specular : this.transmission;
+    const { path, settings } = this;
+    const { limits } = settings;
+    const { sums } = this.collector;
+    const weight = luminance(path.beta[0], path.beta[1], path.beta[2]) * path.weight;
     const limit =
-      kind === DIFFUSE ? this.limitDiffuse : kind === SPECULAR ? this.limitSpecular : this.limitTransmission;
-    if (count >= limit) sums[MEAN_CUT + kind] += weight;
-    if (this.total >= this.limitOverall) sums[MEAN_CUT + CUT_OVERALL] += weight;
+      kind === DIFFUSE
+        ? limits.diffuse
+        : kind === SPECULAR
+          ? limits.specular
+          : kind === TRANSMISSION
+            ? limits.transmission
+            : limits.volume;
+    if (path.count(kind) >= limit) sums[MEAN_CUT + kind] += weight;
+    if (path.total >= limits.overall) sums[MEAN_CUT + CUT_OVERALL] += weight;
+    sums[MEAN_CUT + CUT_ANY] += weight;
+  }
+
+  /** The same for what is no event: see-through surfaces and the ray's length. */
+  private cutBy(which: number): void {
+    const { path } = this;
+    const { sums } = this.collector;
+    const weight = luminance(path.beta[0], path.beta[1], path.beta[2]) * path.weight;
+    sums[MEAN_CUT + which] += weight;
     sums[MEAN_CUT + CUT_ANY] += weight;
   }
 }

@@ -1,14 +1,27 @@
 /** Reads what a document refers to, through whatever keeps the files. */
 import type { Mesh } from '../data/mesh.ts';
 import type { Texture } from '../data/texture.ts';
+import { completeFragments } from '../document/complete.ts';
 import { InvalidInput, type Problem } from '../document/problem.ts';
-import type { ShotDocument } from '../document/schema.ts';
+import { checkSchema } from '../document/schema-check.ts';
+import {
+  FragmentsSchema,
+  type CoatSpec,
+  type Fragments,
+  type MapSpec,
+  type ShotDocument,
+  type TextureSpec,
+} from '../document/schema.ts';
 import { readGlb, type GlbFile } from '../formats/gltf.ts';
+import { readPfmTexture } from '../formats/pfm.ts';
 import { readPngTexture } from '../formats/png.ts';
-import type { Assets } from './compile.ts';
+import type { Assets } from './assets.ts';
 
 /** Gives a file's bytes by its path relative to the shot folder, or null when it is not there. */
 export type ReadFile = (path: string) => Promise<Uint8Array | null>;
+
+/** Fragments may stand in files that refer to further files, so deep at most. */
+const DEEPEST = 16;
 
 /**
  * @param what the shot's name in messages
@@ -17,8 +30,9 @@ export type ReadFile = (path: string) => Promise<Uint8Array | null>;
 export async function loadAssets(document: ShotDocument, read: ReadFile, what: string): Promise<Assets> {
   const meshes = new Map<string, Mesh>();
   const textures = new Map<string, Texture>();
+  const shared = { maps: new Map<string, MapSpec>(), coats: new Map<string, CoatSpec>() };
   const problems: Problem[] = [];
-  const files = new Map<string, Promise<GlbFile>>();
+  const glbs = new Map<string, Promise<GlbFile>>();
   const bytesOf = async (path: string) => {
     const bytes = await read(path);
     if (!bytes) throw new RangeError('no such file in the shot folder');
@@ -28,26 +42,84 @@ export async function loadAssets(document: ShotDocument, read: ReadFile, what: s
     try {
       await work();
     } catch (error) {
-      if (!(error instanceof RangeError)) throw error;
+      if (!(error instanceof RangeError) && !(error instanceof InvalidInput)) throw error;
       problems.push({ path: pointer, value, expected: `something usable (${error.message})` });
     }
   };
+  const texture = async ({ file, colourSpace }: TextureSpec) => {
+    const bytes = await bytesOf(file);
+    return file.toLowerCase().endsWith('.pfm') ? readPfmTexture(bytes, file) : readPngTexture(bytes, colourSpace, file);
+  };
   for (const [id, { file, mesh, primitive }] of Object.entries(document.meshes))
     await attempt(`/meshes/${id}`, JSON.stringify(file), async () => {
-      let glb = files.get(file);
-      if (!glb) files.set(file, (glb = bytesOf(file).then((bytes) => readGlb(bytes, file))));
+      let glb = glbs.get(file);
+      if (!glb) glbs.set(file, (glb = bytesOf(file).then((bytes) => readGlb(bytes, file))));
       meshes.set(id, (await glb).mesh(mesh, primitive));
     });
-  for (const [id, { file, colourSpace }] of Object.entries(document.textures))
-    await attempt(`/textures/${id}`, JSON.stringify(file), async () => {
-      textures.set(id, readPngTexture(await bytesOf(file), colourSpace, file));
+  for (const [id, spec] of Object.entries(document.textures))
+    await attempt(`/textures/${id}`, JSON.stringify(spec.file), async () => {
+      textures.set(id, await texture(spec));
     });
+  for (const [id, map] of Object.entries(document.maps))
+    if (map.kind === 'shared')
+      await attempt(`/maps/${id}`, JSON.stringify(map.file), async () => {
+        const { item, texture: spec } = await findShared(bytesOf, map.file, 'maps', map.item);
+        const own = { ...item, ...map.override } as MapSpec;
+        if (own.kind === 'image' && spec) {
+          own.texture = `${map.file} ${own.texture}`;
+          textures.set(own.texture, await texture(spec));
+        }
+        shared.maps.set(id, own);
+      });
+  for (const [id, coat] of Object.entries(document.coats))
+    if (coat.kind === 'shared')
+      await attempt(`/coats/${id}`, JSON.stringify(coat.file), async () => {
+        const { item } = await findShared(bytesOf, coat.file, 'coats', coat.item);
+        shared.coats.set(id, { ...item, ...coat.override } as CoatSpec);
+      });
   if (problems.length) throw new InvalidInput(what, problems);
-  return { meshes, textures };
+  return { meshes, textures, shared };
 }
 
-/** Every file a document refers to, each once. */
+/** Follows a fragment through files that may share it in their turn; a further file's overrides come first. */
+async function findShared<K extends 'maps' | 'coats'>(
+  bytesOf: (path: string) => Promise<Uint8Array>,
+  file: string,
+  kind: K,
+  id: string,
+): Promise<{ item: MapSpec | CoatSpec; texture: TextureSpec | null }> {
+  const overrides: Record<string, unknown>[] = [];
+  let at = { file, item: id };
+  for (let depth = 0; depth < DEEPEST; depth++) {
+    const fragments = readFragments(await bytesOf(at.file), at.file);
+    const found = fragments[kind][at.item];
+    if (!found) throw new RangeError(`${at.file} has no "${at.item}" among its ${kind}`);
+    if (found.kind !== 'shared') {
+      const item = Object.assign({}, found, ...overrides.reverse()) as MapSpec | CoatSpec;
+      return { item, texture: item.kind === 'image' ? (fragments.textures[item.texture] ?? null) : null };
+    }
+    overrides.push(found.override);
+    at = found;
+  }
+  throw new RangeError(`${file} refers to further files more than ${DEEPEST} times over`);
+}
+
+function readFragments(bytes: Uint8Array, file: string): Fragments {
+  let value: unknown;
+  try {
+    value = completeFragments(JSON.parse(new TextDecoder().decode(bytes)));
+  } catch (error) {
+    throw new RangeError(`${file}: is not JSON text (${(error as Error).message})`, { cause: error });
+  }
+  checkSchema(FragmentsSchema, value, file);
+  return value as Fragments;
+}
+
+/** Every file a document itself refers to, each once. */
 export function referencedFiles(document: ShotDocument): string[] {
+  const shared = [...Object.values(document.maps), ...Object.values(document.coats)].flatMap((item) =>
+    item.kind === 'shared' ? [item.file] : [],
+  );
   const files = [...Object.values(document.meshes), ...Object.values(document.textures)].map((r) => r.file);
-  return [...new Set(files)].sort();
+  return [...new Set([...files, ...shared])].sort();
 }

@@ -3,7 +3,8 @@
  * Source: Schmidt & Budge, "Simple Nested Dielectrics in Ray Traced Images", 2002. Here the higher
  * priority is the one that is there.
  */
-import { MATERIAL_IOR, MATERIAL_STRIDE, type CompiledScene } from './scene.ts';
+import { MATERIAL_IOR, MATERIAL_STRIDE } from './material-row.ts';
+import type { CompiledScene } from './scene.ts';
 
 const DEPTH = 32;
 

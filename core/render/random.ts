@@ -21,6 +21,12 @@ export const SLOT_DIRECTION = 1;
 export const SLOT_LIGHT = 2;
 export const SLOT_ROULETTE = 3;
 export const SLOT_FILTER = 4;
+export const SLOT_TIME = 5;
+export const SLOT_ALPHA = 6;
+export const SLOT_FOG = 7;
+export const SLOT_FOG_DIRECTION = 8;
+export const SLOT_OCCLUSION = 9;
+export const SLOT_CATCHER = 10;
 const SLOTS = 16;
 
 export const dimension = (bounce: number, slot: number): number => bounce * SLOTS + slot;

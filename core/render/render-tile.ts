@@ -1,21 +1,36 @@
 import { createFilm, foldGroup, type Film } from './film.ts';
+import { groupsNeeded } from './adaptive.ts';
 import { Integrator } from './integrator.ts';
-import { MEAN_RAYS, MEANS } from './passes.ts';
+import { BRIGHTEST, MEAN_RAYS } from './passes.ts';
 import { GROUP } from './random.ts';
 import type { CompiledScene, RenderSettings } from './scene.ts';
+
+/** Milliseconds since some moment; handed in by a host that wants time told per pixel. */
+export type Clock = () => number;
 
 /**
  * Adds sample groups to a film until it has `groups`. The result's bits depend on the scene, the
  * settings and the number of groups only: not on the tile, nor on how many calls it took.
+ * @param clock fills the film's `time`, which is outside that promise
  * @returns rays traced by this call
  */
-export function renderGroups(scene: CompiledScene, settings: RenderSettings, film: Film, groups: number): number {
+export function renderGroups(
+  scene: CompiledScene,
+  settings: RenderSettings,
+  film: Film,
+  groups: number,
+  clock: Clock | null = null,
+): number {
   const integrator = new Integrator(scene, settings);
   const { x: x0, y: y0, width, height } = film.region;
   let rays = 0;
   for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++)
-      rays += renderPixel(integrator, settings, film, y * width + x, x0 + x, y0 + y, groups);
+    for (let x = 0; x < width; x++) {
+      const pixel = y * width + x;
+      const start = clock?.() ?? 0;
+      rays += renderPixel(integrator, settings, film, pixel, x0 + x, y0 + y, groups);
+      if (clock) film.time[pixel] += (clock() - start) * 1000;
+    }
   film.groups = Math.max(film.groups, groups);
   return rays;
 }
@@ -32,7 +47,7 @@ export function renderPixels(
   groups: number,
 ): Film {
   const integrator = new Integrator(scene, settings);
-  const film = createFilm({ x: 0, y: 0, width: pixels.length, height: 1 });
+  const film = createFilm({ x: 0, y: 0, width: pixels.length, height: 1 }, scene.layout);
   for (let i = 0; i < pixels.length; i++)
     renderPixel(
       integrator,
@@ -47,7 +62,7 @@ export function renderPixels(
   return film;
 }
 
-/** Folds the groups from `film.groups` to `groups` of frame pixel (x, y) into the film's `pixel`. */
+/** Folds the groups that frame pixel (x, y) lacks up to `groups` into the film's `pixel`. */
 function renderPixel(
   integrator: Integrator,
   settings: RenderSettings,
@@ -57,22 +72,63 @@ function renderPixel(
   y: number,
   groups: number,
 ): number {
-  const { random, sums } = integrator;
+  const { collector, random } = integrator;
+  const { sums } = collector;
   let rays = 0;
-  for (let group = film.groups; group < groups; group++) {
-    random.start(x, y, group, settings.seed);
+  if (film.counts[pixel] === 0) {
+    random.start(x, y, 0, settings.seed);
     random.sample = 0;
-    if (group === 0) film.crossings[pixel] = integrator.crossings(x, y);
-    sums.fill(0);
+    film.crossings[pixel] = integrator.crossings(x, y);
+    collector.clear();
+    takeIds(integrator, settings, film, pixel, x, y);
+    if (settings.adaptive.on && film.wanted[pixel] === 0) {
+      const pilot = groupsNeeded(integrator, settings, x, y);
+      film.wanted[pixel] = pilot.groups;
+      rays += pilot.rays;
+    }
+  }
+  integrator.expect(film.ids[pixel * 2], film.ids[pixel * 2 + 1]);
+  const until = settings.adaptive.on ? Math.min(groups, film.wanted[pixel]) : groups;
+  for (let group = film.counts[pixel]; group < until; group++) {
+    random.start(x, y, group, settings.seed);
+    collector.clear();
     for (let s = 0; s < GROUP; s++) {
       random.sample = s;
       integrator.sample(x, y);
     }
     rays += sums[MEAN_RAYS];
-    for (let k = 0; k < MEANS; k++) sums[k] /= GROUP;
-    foldGroup(film, pixel, sums, group + 1);
+    for (let k = 0; k < film.width; k++) sums[k] /= GROUP;
+    foldGroup(film, pixel, sums);
+    const o = pixel * BRIGHTEST;
+    if (collector.brightest[0] > film.brightest[o]) film.brightest.set(collector.brightest, o);
   }
   return rays;
+}
+
+/** The object and material that most of the first group's samples meet first; of equals the lower number. */
+function takeIds(
+  integrator: Integrator,
+  settings: RenderSettings,
+  film: Film,
+  pixel: number,
+  x: number,
+  y: number,
+): void {
+  const { random } = integrator;
+  const met: number[][] = [[], []];
+  random.start(x, y, 0, settings.seed);
+  for (let s = 0; s < GROUP; s++) {
+    random.sample = s;
+    integrator.look(x, y);
+    met[0].push(integrator.ids[0]);
+    met[1].push(integrator.ids[1]);
+  }
+  for (let k = 0; k < 2; k++) {
+    const times = (id: number) => met[k].filter((other) => other === id).length;
+    film.ids[pixel * 2 + k] = met[k].reduce((best, id) =>
+      times(id) > times(best) || (times(id) === times(best) && id < best) ? id : best,
+    );
+  }
 }
 
 /** Tiles of `size` pixels that cover a region of the full frame; tile edges stand on multiples of `size`. */

@@ -1,62 +1,119 @@
-/** The surface point that a ray met: place, normals, frame, texture, and the way into `Surface`. */
+/** The surface point that a ray met: place, normals, frame, maps, and the way into `Surface`. */
 import type { Intersector } from '../geometry/intersector.ts';
+import { MapSampler } from '../textures/map-sampler.ts';
 import type { Surface } from '../materials/surface.ts';
-import { sampleTexture } from '../textures/sample.ts';
+import { placeMaps } from './hit-place.ts';
 import {
+  MATERIAL_ABSORPTION,
+  MATERIAL_ALPHA,
+  MATERIAL_ALPHA_CUTOFF,
+  MATERIAL_ALPHA_MAP,
   MATERIAL_BASE,
+  MATERIAL_BASE_MAP,
+  MATERIAL_COAT,
+  MATERIAL_COAT_ROUGHNESS,
+  MATERIAL_EMISSION,
+  MATERIAL_EMISSION_MAP,
+  MATERIAL_HAS_MAPS,
   MATERIAL_IOR,
   MATERIAL_METALLIC,
+  MATERIAL_METALLIC_MAP,
   MATERIAL_ROUGHNESS,
+  MATERIAL_ROUGHNESS_MAP,
+  MATERIAL_SPECULAR,
   MATERIAL_STRIDE,
-  MATERIAL_TEXTURE,
+  MATERIAL_THICKNESS,
   MATERIAL_TRANSMISSION,
-  type CompiledScene,
-} from './scene.ts';
+  MATERIAL_TURNS_NORMAL,
+} from './material-row.ts';
+import { IS_FLAT, IS_GLASS, IS_THIN, type CompiledScene } from './scene.ts';
+import { TriangleFrame } from './triangle-frame.ts';
+import { TurnedNormal } from './turned-normal.ts';
 
-// Slots of the saved state beside the vectors.
-const U = 0;
-const V = 1;
-const LIFT = 2;
-const ETA = 3;
-const STATE = 4;
+// Slots of the state, all of which `save` keeps.
+const POINT = 0;
+const NORMAL = 3;
+const FRAME = 6;
+const VIEWER = 15;
+const ETA = 18;
+const LIFT = 19;
+const WHERE = 20;
+const ENTERING = 21;
+const UV = 22;
+const COLOUR = 24;
+const METAL = 27;
+const ROUGH = 28;
+const WIDTH = 29;
+const STATE = 30;
 
 export class Shading {
+  /** Which instance was met, or −1. */
   instance = -1;
   /** Whether the ray met the face from outside. */
   isEntering = false;
   glass = false;
   hasDiffuse = false;
-  /** World position. */
-  readonly point = new Float64Array(3);
-  /** Geometric normal, unit, on the side the ray came from. */
-  readonly normal = new Float64Array(3);
-
+  /** World position, and geometric normal, unit, on the side the ray came from. */
+  readonly point: Float64Array;
+  readonly normal: Float64Array;
+  /** The first UV set at the hit, and the base colour there. */
+  readonly uv: Float64Array;
+  readonly colour: Float64Array;
   /** Tangent, bitangent, shading normal. */
-  private readonly frame = new Float64Array(9);
-  private readonly viewer = new Float64Array(3);
-  private readonly texel = new Float64Array(3);
-  private readonly vector = new Float64Array(3);
-  private readonly state = new Float64Array(STATE);
-  private readonly saved = new Float64Array(3 + 3 + 9 + 3 + STATE);
-  private savedInstance = -1;
-  private savedEntering = false;
+  readonly frame: Float64Array;
+  /** Result of `emission`. */
+  readonly emitted = new Float64Array(3);
 
-  constructor(private readonly scene: CompiledScene) {}
+  private readonly state = new Float64Array(STATE);
+  private readonly saved = new Float64Array(STATE);
+  private readonly viewer: Float64Array;
+  private readonly vector = new Float64Array(3);
+  private readonly sampler: MapSampler;
+  private readonly turned: TurnedNormal;
+  private readonly triangleFrame: TriangleFrame;
+  private readonly liftRate: number;
+  private readonly liftLeast: number;
+
+  constructor(private readonly scene: CompiledScene) {
+    const { state } = this;
+    this.point = state.subarray(POINT, POINT + 3);
+    this.normal = state.subarray(NORMAL, NORMAL + 3);
+    this.frame = state.subarray(FRAME, FRAME + 9);
+    this.viewer = state.subarray(VIEWER, VIEWER + 3);
+    this.uv = state.subarray(UV, UV + 2);
+    this.colour = state.subarray(COLOUR, COLOUR + 3);
+    this.sampler = new MapSampler(scene.maps, scene.chains);
+    this.turned = new TurnedNormal(scene, this.sampler);
+    this.triangleFrame = new TriangleFrame(scene);
+    // Beyond the rounding of a hit's coordinates, several times over.
+    this.liftRate = scene.single ? 2 ** -21 : 4e-12;
+    this.liftLeast = scene.single ? 1e-6 : 1e-9;
+  }
 
   /** How far new rays start off the surface, metres. */
   get lift(): number {
     return this.state[LIFT];
   }
 
-  isGlass(instance: number): boolean {
-    const material = this.scene.instanceMaterial[instance];
-    return material >= 0 && this.scene.materials[material * MATERIAL_STRIDE + MATERIAL_TRANSMISSION] > 0;
+  /** Shading normal, component 0–2, on the side the ray came from. */
+  shadingNormal(a: number): number {
+    return this.frame[6 + a];
   }
 
-  /** Whether `ray` meets the front of a triangle. */
-  entering(instance: number, triangle: number, ray: Float64Array): boolean {
+  isGlass(instance: number): boolean {
+    return (this.scene.instanceFlags[instance] & IS_GLASS) !== 0;
+  }
+
+  /** Whether a ray along (dx, dy, dz) meets the front of a triangle. */
+  entering(instance: number, triangle: number, dx: number, dy: number, dz: number): boolean {
     const n = this.faceNormal(instance, triangle);
-    return n[0] * ray[3] + n[1] * ray[4] + n[2] * ray[5] < 0;
+    return n[0] * dx + n[1] * dy + n[2] * dz < 0;
+  }
+
+  /** Cosine between a ray and a triangle's normal, positive when it meets the front. */
+  cosine(instance: number, triangle: number, dx: number, dy: number, dz: number): number {
+    const n = this.faceNormal(instance, triangle);
+    return -(n[0] * dx + n[1] * dy + n[2] * dz) / Math.sqrt(n[0] * n[0] + n[1] * n[1] + n[2] * n[2]);
   }
 
   /** World normal of a triangle, not of unit length, on its counter-clockwise side. */
@@ -86,16 +143,20 @@ export class Shading {
     return out;
   }
 
-  /** Takes the intersector's hit on `ray`. */
-  hit(rays: Intersector, ray: Float64Array): void {
-    const { geometry } = this.scene;
+  /**
+   * Takes the intersector's hit on `ray`.
+   * @param width of the cone around the ray there, metres; decides which mips are looked at
+   */
+  hit(rays: Intersector, ray: Float64Array, width: number): void {
+    const { scene, point, normal, viewer, state, frame } = this;
+    const { geometry } = scene;
     const { instance, triangle, u, v, t } = rays;
-    const { point, normal, frame, viewer, state } = this;
     this.instance = instance;
     for (let a = 0; a < 3; a++) {
       point[a] = ray[a] + t * ray[3 + a];
       viewer[a] = -ray[3 + a];
     }
+    if (scene.single) for (let a = 0; a < 3; a++) point[a] = Math.fround(point[a]);
     const g = this.faceNormal(instance, triangle);
     const toViewer = g[0] * viewer[0] + g[1] * viewer[1] + g[2] * viewer[2];
     this.isEntering = toViewer > 0;
@@ -104,24 +165,24 @@ export class Shading {
     normal[0] = g[0] * length;
     normal[1] = g[1] * length;
     normal[2] = g[2] * length;
-    // Beyond the rounding of doubles at this place.
-    state[LIFT] = 1e-9 + 4e-12 * Math.max(Math.abs(point[0]), Math.abs(point[1]), Math.abs(point[2]));
+    state[LIFT] = this.liftLeast + this.liftRate * Math.max(Math.abs(point[0]), Math.abs(point[1]), Math.abs(point[2]));
+    state[WIDTH] = width;
 
     const mesh = geometry.meshes[geometry.instanceMesh[instance]];
-    const i = mesh.indices[triangle * 3];
-    const j = mesh.indices[triangle * 3 + 1];
-    const k = mesh.indices[triangle * 3 + 2];
-    const w = 1 - u - v;
     let nx = normal[0];
     let ny = normal[1];
     let nz = normal[2];
-    const { normals, uvs } = mesh;
-    if (normals !== null) {
+    const { normals } = mesh;
+    if (normals !== null && (scene.instanceFlags[instance] & IS_FLAT) === 0) {
+      const i = mesh.indices[triangle * 3] * 3;
+      const j = mesh.indices[triangle * 3 + 1] * 3;
+      const k = mesh.indices[triangle * 3 + 2] * 3;
+      const w = 1 - u - v;
       const s = this.normalToWorld(
         instance,
-        w * normals[i * 3] + u * normals[j * 3] + v * normals[k * 3],
-        w * normals[i * 3 + 1] + u * normals[j * 3 + 1] + v * normals[k * 3 + 1],
-        w * normals[i * 3 + 2] + u * normals[j * 3 + 2] + v * normals[k * 3 + 2],
+        w * normals[i] + u * normals[j] + v * normals[k],
+        w * normals[i + 1] + u * normals[j + 1] + v * normals[k + 1],
+        w * normals[i + 2] + u * normals[j + 2] + v * normals[k + 2],
       );
       const l = sign / Math.sqrt(s[0] * s[0] + s[1] * s[1] + s[2] * s[2]);
       // A smooth normal that turns away from the viewer cannot be shaded with; the face's own can.
@@ -131,10 +192,26 @@ export class Shading {
         nz = s[2] * l;
       }
     }
-    if (uvs !== null) {
-      state[U] = w * uvs[i * 2] + u * uvs[j * 2] + v * uvs[k * 2];
-      state[V] = w * uvs[i * 2 + 1] + u * uvs[j * 2 + 1] + v * uvs[k * 2 + 1];
-    } else state[U] = state[V] = 0;
+    placeMaps(scene, this.sampler, instance, triangle, u, v, point[0], point[1], point[2]);
+    state[UV] = this.sampler.uv[0];
+    state[UV + 1] = this.sampler.uv[1];
+    const o = scene.instanceMaterial[instance] * MATERIAL_STRIDE;
+    this.sampler.footprint = 0;
+    if (scene.materials[o + MATERIAL_HAS_MAPS] > 0) {
+      this.triangleFrame.set(instance, triangle, 0);
+      this.sampler.footprint = width * this.triangleFrame.density;
+      if (scene.materials[o + MATERIAL_TURNS_NORMAL] > 0) {
+        const { turned } = this;
+        turned.turn(o, instance, triangle, width, sign, nx, ny, nz);
+        const n = turned.normal;
+        if (n[0] * viewer[0] + n[1] * viewer[1] + n[2] * viewer[2] > 1e-3) {
+          nx = n[0];
+          ny = n[1];
+          nz = n[2];
+        }
+      }
+    }
+    this.readMaterial(o);
 
     // Frame around the normal: Duff et al., "Building an Orthonormal Basis, Revisited", 2017.
     const s = nz >= 0 ? 1 : -1;
@@ -151,35 +228,58 @@ export class Shading {
     frame[8] = nz;
   }
 
-  /** Sets up scattering here, with `eta` the index behind the face over that in front of it (air and the material's own when opaque). */
-  toSurfaceIn(surface: Surface, eta: number): void {
-    const { materials, instanceMaterial, textures } = this.scene;
-    const o = instanceMaterial[this.instance] * MATERIAL_STRIDE;
-    const transmission = materials[o + MATERIAL_TRANSMISSION];
-    this.state[ETA] = transmission > 0 ? eta : materials[o + MATERIAL_IOR];
-    this.glass = transmission > 0;
-    this.hasDiffuse = (1 - materials[o + MATERIAL_METALLIC]) * (1 - transmission) > 0;
-    let r = materials[o + MATERIAL_BASE];
-    let g = materials[o + MATERIAL_BASE + 1];
-    let b = materials[o + MATERIAL_BASE + 2];
-    const texture = materials[o + MATERIAL_TEXTURE];
-    if (texture >= 0) {
-      sampleTexture(textures[texture], this.state[U], this.state[V], this.texel);
-      r *= this.texel[0];
-      g *= this.texel[1];
-      b *= this.texel[2];
+  /** Colour, metal and roughness here, with their maps. */
+  private readMaterial(o: number): void {
+    const { scene, state, sampler } = this;
+    const { materials } = scene;
+    state[COLOUR] = materials[o + MATERIAL_BASE];
+    state[COLOUR + 1] = materials[o + MATERIAL_BASE + 1];
+    state[COLOUR + 2] = materials[o + MATERIAL_BASE + 2];
+    state[METAL] = materials[o + MATERIAL_METALLIC];
+    state[ROUGH] = materials[o + MATERIAL_ROUGHNESS];
+    if (materials[o + MATERIAL_HAS_MAPS] === 0) return;
+    const base = materials[o + MATERIAL_BASE_MAP];
+    if (base >= 0) {
+      sampler.look(base);
+      for (let a = 0; a < 3; a++) state[COLOUR + a] *= Math.min(1, Math.max(0, sampler.out[a]));
     }
-    surface.set(
-      r,
-      g,
-      b,
-      materials[o + MATERIAL_METALLIC],
-      materials[o + MATERIAL_ROUGHNESS],
-      this.state[ETA],
-      transmission,
-    );
+    const metal = materials[o + MATERIAL_METALLIC_MAP];
+    if (metal >= 0) state[METAL] *= Math.min(1, Math.max(0, sampler.number(metal)));
+    const rough = materials[o + MATERIAL_ROUGHNESS_MAP];
+    if (rough >= 0) state[ROUGH] *= Math.min(1, Math.max(0, sampler.number(rough)));
+  }
+
+  /** Sets up scattering here, with `eta` the index behind the face over that in front of it (unused when opaque). */
+  toSurfaceIn(surface: Surface, eta: number): void {
+    const { scene, state } = this;
+    const { materials } = scene;
+    const flags = scene.instanceFlags[this.instance];
+    const o = scene.instanceMaterial[this.instance] * MATERIAL_STRIDE;
+    const transmission = materials[o + MATERIAL_TRANSMISSION];
+    const thin = (flags & IS_THIN) !== 0;
+    this.glass = transmission > 0;
+    state[ETA] = this.glass && !thin ? eta : materials[o + MATERIAL_IOR];
+    const metallic = state[METAL];
+    this.hasDiffuse = (1 - metallic) * (1 - transmission) > 0;
+    let r = state[COLOUR];
+    let g = state[COLOUR + 1];
+    let b = state[COLOUR + 2];
     const local = this.toLocal(this.viewer[0], this.viewer[1], this.viewer[2]);
-    surface.look(local[0], local[1], Math.max(local[2], 1e-6));
+    const cosine = Math.max(local[2], 1e-6);
+    const x = local[0];
+    const y = local[1];
+    if (thin) {
+      // Light crosses the wall along its refracted way.
+      const inside = 1 / Math.sqrt(1 - (1 - cosine * cosine) / (state[ETA] * state[ETA]));
+      const way = materials[o + MATERIAL_THICKNESS] * inside;
+      r *= Math.exp(-materials[o + MATERIAL_ABSORPTION] * way);
+      g *= Math.exp(-materials[o + MATERIAL_ABSORPTION + 1] * way);
+      b *= Math.exp(-materials[o + MATERIAL_ABSORPTION + 2] * way);
+    }
+    surface.set(r, g, b, metallic, state[ROUGH], state[ETA], transmission, materials[o + MATERIAL_SPECULAR], thin);
+    const coat = materials[o + MATERIAL_COAT];
+    if (coat > 0) surface.setCoat(coat, materials[o + MATERIAL_COAT_ROUGHNESS]);
+    surface.look(x, y, cosine);
   }
 
   /** Sets up scattering again after `restore`. */
@@ -187,29 +287,51 @@ export class Shading {
     this.toSurfaceIn(surface, this.state[ETA]);
   }
 
+  /**
+   * Share of a surface that is there where a ray met it, 0–1: alpha with its map, or 0 and 1 for a mask.
+   * @param x y z the hit, world
+   */
+  alpha(instance: number, triangle: number, u: number, v: number, x: number, y: number, z: number): number {
+    const { scene, sampler } = this;
+    const o = scene.instanceMaterial[instance] * MATERIAL_STRIDE;
+    let alpha = scene.materials[o + MATERIAL_ALPHA];
+    const map = scene.materials[o + MATERIAL_ALPHA_MAP];
+    if (map >= 0) {
+      placeMaps(scene, sampler, instance, triangle, u, v, x, y, z);
+      sampler.footprint = 0;
+      alpha *= sampler.number(map);
+    }
+    const cutoff = scene.materials[o + MATERIAL_ALPHA_CUTOFF];
+    if (cutoff >= 0) return alpha < cutoff ? 0 : 1;
+    return Math.min(1, Math.max(0, alpha));
+  }
+
+  /** Leaves the radiance that a surface emits at a hit in `emitted`. */
+  emission(instance: number, triangle: number, u: number, v: number, x: number, y: number, z: number): void {
+    const { scene, sampler, emitted } = this;
+    const o = scene.instanceMaterial[instance] * MATERIAL_STRIDE;
+    const { materials } = scene;
+    for (let a = 0; a < 3; a++) emitted[a] = materials[o + MATERIAL_EMISSION + a];
+    const map = materials[o + MATERIAL_EMISSION_MAP];
+    if (map < 0) return;
+    placeMaps(scene, sampler, instance, triangle, u, v, x, y, z);
+    sampler.footprint = 0;
+    sampler.look(map);
+    for (let a = 0; a < 3; a++) emitted[a] *= Math.max(0, sampler.out[a]);
+  }
+
   /** Keeps this point while a path is followed from it. */
   save(): void {
-    const { saved } = this;
-    saved.set(this.point, 0);
-    saved.set(this.normal, 3);
-    saved.set(this.frame, 6);
-    saved.set(this.viewer, 15);
-    saved.set(this.state, 18);
-    this.savedInstance = this.instance;
-    this.savedEntering = this.isEntering;
+    this.state[WHERE] = this.instance;
+    this.state[ENTERING] = this.isEntering ? 1 : 0;
+    this.saved.set(this.state);
   }
 
   restore(): void {
-    const { saved } = this;
-    for (let a = 0; a < 3; a++) {
-      this.point[a] = saved[a];
-      this.normal[a] = saved[3 + a];
-      this.viewer[a] = saved[15 + a];
-    }
-    for (let a = 0; a < 9; a++) this.frame[a] = saved[6 + a];
-    for (let a = 0; a < STATE; a++) this.state[a] = saved[18 + a];
-    this.instance = this.savedInstance;
-    this.isEntering = this.savedEntering;
+    const { saved, state } = this;
+    for (let k = 0; k < STATE; k++) state[k] = saved[k];
+    this.instance = state[WHERE];
+    this.isEntering = state[ENTERING] > 0;
   }
 
   /** Positive when a direction leaves on the side the ray came from. */

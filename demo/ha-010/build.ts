@@ -9,7 +9,14 @@
  */
 import type { Mesh } from '../../core/data/mesh.ts';
 import { lookAt, multiply, rotationX, rotationY, translation, type Transform } from '../../core/data/transform.ts';
-import { defaultMaterial, defaultObject, defaultSheet } from '../../core/document/defaults.ts';
+import {
+  defaultLight,
+  defaultMap,
+  defaultMaterial,
+  defaultObject,
+  defaultSheet,
+  evenEnvironment,
+} from '../../core/document/defaults.ts';
 import type { ShotDocument } from '../../core/document/schema.ts';
 import { writeGlb } from '../../core/formats/gltf.ts';
 import { writePng } from '../../core/formats/png.ts';
@@ -104,6 +111,11 @@ export async function buildJarShelf(): Promise<DemoShot> {
       wood: { file: 'textures/wood.png', colourSpace: 'srgb' },
       label: { file: 'textures/label.png', colourSpace: 'srgb' },
     },
+    maps: {
+      wood: { ...defaultMap('image'), name: 'wood grain', texture: 'wood' },
+      label: { ...defaultMap('image'), name: 'printed label', texture: 'label' },
+    },
+    coats: {},
     materials: {
       glass: {
         ...defaultMaterial(),
@@ -137,14 +149,14 @@ export async function buildJarShelf(): Promise<DemoShot> {
         ...defaultMaterial(),
         name: 'label paper',
         baseColour: [0.95, 0.95, 0.95],
-        baseColourTexture: 'label',
+        baseColourMap: 'label',
         roughness: 0.7,
       },
       wood: {
         ...defaultMaterial(),
         name: 'shelf wood',
         baseColour: [1, 1, 1],
-        baseColourTexture: 'wood',
+        baseColourMap: 'wood',
         roughness: 0.45,
       },
       plaster: { ...defaultMaterial(), name: 'plaster', baseColour: [0.62, 0.58, 0.52], roughness: 0.9 },
@@ -162,22 +174,25 @@ export async function buildJarShelf(): Promise<DemoShot> {
     },
     lights: {
       window: {
-        kind: 'rectangle',
+        ...defaultLight('rectangle'),
         name: 'window',
         transform: lookAt([-1.3, 1, 0.8], [0, 0.05, -0.3]),
         width: 2.2,
         height: 1.8,
-        radiance: [1.5, 1.42, 1.3],
+        intensity: 1,
+        colour: [1.5, 1.42, 1.3],
       },
     },
-    environment: { radiance: [0.1, 0.11, 0.125] },
+    environment: evenEnvironment([0.1, 0.11, 0.125]),
+    background: null,
+    fog: null,
     sheets: {
       preview: {
         ...defaultSheet(),
         width: 480,
         height: 270,
         samples: 32,
-        limits: { diffuse: 3, specular: 1, transmission: 8, overall: 10 },
+        limits: { diffuse: 3, specular: 1, transmission: 8, volume: 2, alpha: 16, overall: 10 },
         grainTarget: 5,
       },
       final: {
@@ -185,7 +200,7 @@ export async function buildJarShelf(): Promise<DemoShot> {
         width: 1920,
         height: 1080,
         samples: 128,
-        limits: { diffuse: 3, specular: 1, transmission: 8, overall: 12 },
+        limits: { diffuse: 3, specular: 1, transmission: 8, volume: 2, alpha: 16, overall: 12 },
       },
     },
   };

@@ -5,7 +5,7 @@ import { passFigures, type PassFigures } from '../../core/picture/pass-figures.t
 import { packPicture } from '../../core/picture/planes.ts';
 import { unpackFilm } from '../../core/render/film.ts';
 import { fillPicture, pictureOf } from '../../core/render/film-picture.ts';
-import { ALL_PASSES } from '../../core/render/passes.ts';
+import { ALL_PASSES } from '../../core/render/pass-list.ts';
 import type { Context } from '../context.ts';
 import { renders, tiles } from '../db/schema.ts';
 import { notFound, RequestError } from '../errors.ts';

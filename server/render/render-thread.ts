@@ -7,7 +7,7 @@ import type { Sheet, ShotDocument } from '../../core/document/schema.ts';
 import { predictChange, type Change, type ChangeSide } from '../../core/predict/predict-change.ts';
 import { createFilm, packFilm, unpackFilm } from '../../core/render/film.ts';
 import { pictureOf } from '../../core/render/film-picture.ts';
-import { ALL_PASSES } from '../../core/render/passes.ts';
+import { ALL_PASSES } from '../../core/render/pass-list.ts';
 import { renderGroups } from '../../core/render/render-tile.ts';
 import { settingsOf, type CompiledScene } from '../../core/render/scene.ts';
 import { withKernel, type PackedScene } from './kernel.ts';
@@ -34,9 +34,9 @@ export interface TileResult {
 }
 
 export function renderTile({ scene, packed, sheet, seed, region, film: before, groups }: TileTask): TileResult {
-  const film = before ? unpackFilm(before) : createFilm(region);
+  const film = before ? unpackFilm(before) : createFilm(region, scene.layout);
   const started = performance.now();
-  const rays = renderGroups(withKernel(scene, packed), settingsOf(sheet, seed), film, groups);
+  const rays = renderGroups(withKernel(scene, packed), settingsOf(sheet, seed), film, groups, () => performance.now());
   return { film: packFilm(film), rays, ms: performance.now() - started };
 }
 

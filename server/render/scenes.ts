@@ -3,7 +3,8 @@ import { eq } from 'drizzle-orm';
 import { canonicalText } from '../../core/document/canonical.ts';
 import type { JsonPatch } from '../../core/document/patch.ts';
 import type { SheetName, ShotDocument } from '../../core/document/schema.ts';
-import { compileScene, type Assets } from '../../core/render/compile.ts';
+import type { Assets } from '../../core/render/assets.ts';
+import { compileScene } from '../../core/render/compile.ts';
 import { loadAssets } from '../../core/render/load-assets.ts';
 import type { CompiledScene } from '../../core/render/scene.ts';
 import type { Context } from '../context.ts';
@@ -35,7 +36,7 @@ export class Scenes {
       const [version] = await this.context.db.select().from(versions).where(eq(versions.id, versionId));
       if (!version) throw notFound(`version ${versionId}`);
       const document = patchedDocument(version, patch);
-      const references = canonicalText([document.meshes, document.textures]);
+      const references = canonicalText([document.meshes, document.textures, document.maps, document.coats]);
       const assets = await keep(this.assets, version.manifest + references, () => {
         const manifest = JSON.parse(version.manifest) as Record<string, string>;
         const read = async (path: string) => (manifest[path] ? this.context.blobs.get(manifest[path]) : null);

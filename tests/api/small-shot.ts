@@ -1,6 +1,6 @@
 /** A shot that renders in a second or two and has glass that a limit cuts: three panes before a lit wall. */
 import { lookAt } from '../../core/data/transform.ts';
-import { defaultMaterial, defaultObject, defaultSheet } from '../../core/document/defaults.ts';
+import { defaultLight, defaultMaterial, defaultObject, defaultSheet, evenEnvironment } from '../../core/document/defaults.ts';
 import type { Sheet, ShotDocument } from '../../core/document/schema.ts';
 import { writeGlb } from '../../core/formats/gltf.ts';
 import { box } from '../../demo/shapes.ts';
@@ -21,7 +21,7 @@ export async function smallShot(code: string, sheet: Partial<Sheet> = {}): Promi
     width: 96,
     height: 64,
     samples: 16,
-    limits: { diffuse: 2, specular: 2, transmission: 2, overall: 4 },
+    limits: { diffuse: 2, specular: 2, transmission: 2, volume: 2, alpha: 16, overall: 4 },
     grainTarget: 1,
     ...sheet,
   };
@@ -34,15 +34,19 @@ export async function smallShot(code: string, sheet: Partial<Sheet> = {}): Promi
     cameras: { main: { name: 'main', transform: lookAt([0, 0, 4], [0, 0, 0]), fieldOfView: 30 } },
     meshes: Object.fromEntries(meshes.map(({ name }, mesh) => [name, { file: 'geometry/panes.glb', mesh, primitive: 0 }])),
     textures: {},
+    maps: {},
+    coats: {},
     materials: {
       wall: { ...defaultMaterial(), name: 'plaster', baseColour: [0.7, 0.7, 0.7], roughness: 1 },
       glass: { ...defaultMaterial(), name: 'clear glass', baseColour: [1, 1, 1], roughness: 0, transmission: 1 },
     },
     objects: { wall: { ...defaultObject(), name: 'wall', mesh: 'wall', material: 'wall' } },
     lights: {
-      window: { kind: 'rectangle', name: 'window', transform: lookAt([-2, 2, 1], [0, 0, -1]), width: 1, height: 1, radiance: [4, 4, 4] },
+      window: { ...defaultLight('rectangle'), name: 'window', transform: lookAt([-2, 2, 1], [0, 0, -1]), width: 1, height: 1, intensity: 1, colour: [4, 4, 4] },
     },
-    environment: { radiance: [0.2, 0.2, 0.2] },
+    environment: evenEnvironment([0.2, 0.2, 0.2]),
+    background: null,
+    fog: null,
     sheets: { preview, final: { ...structuredClone(preview), samples: 64 } },
   }; // prettier-ignore
   for (let i = 0; i < 3; i++)

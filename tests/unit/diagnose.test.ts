@@ -12,7 +12,7 @@ describe('jar shelf', function () {
   const find = (key: string) => found.find((f) => f.finding.key === key)!;
 
   before(async () => {
-    shelf = await jarShelf(atSize(192, 480), atSize(108, 270));
+    shelf = await jarShelf(atSize(240, 480), atSize(135, 270));
     found = examine(shelf);
   });
 
@@ -87,7 +87,7 @@ describe('jar shelf', function () {
 
   it('finds nothing where limits are generous and the target is met', async () => {
     const clean = await jarShelf(64, 36, {
-      limits: { diffuse: 8, specular: 32, transmission: 64, overall: 100 },
+      limits: { diffuse: 8, specular: 32, transmission: 64, volume: 2, alpha: 16, overall: 100 },
       grainTarget: 50,
     });
     expect(examine(clean)).to.deep.equal([]);

@@ -32,9 +32,9 @@ describe('shot document', () => {
 
   const refused: [string, (d: any) => void, { path: string; value?: string; expected: RegExp }][] = [
     ['an unknown key', (d) => (d.sheets.preview.smaples = 4), { path: '/sheets/preview/smaples', expected: /no such key/ }],
-    ['a missing key', (d) => delete d.environment, { path: '/environment', value: 'missing', expected: /a value/ }],
+    ['a missing key that nothing stands for', (d) => delete d.camera, { path: '/camera', value: 'missing', expected: /a value/ }],
     ['NaN', (d) => (d.materials.part0.roughness = NaN), { path: '/materials/part0/roughness', value: 'NaN', expected: /finite/ }],
-    ['an infinite number', (d) => (d.environment.radiance[1] = Infinity), { path: '/environment/radiance/1', value: 'Infinity', expected: /finite/ }],
+    ['an infinite number', (d) => (d.environment.colour[1] = Infinity), { path: '/environment/colour/1', value: 'Infinity', expected: /finite/ }],
     ['a negative sample count', (d) => (d.sheets.final.samples = -4), { path: '/sheets/final/samples', value: '-4', expected: /at least 4/ }],
     ['samples that are not whole groups of four', (d) => (d.sheets.final.samples = 30), { path: '/sheets/final/samples', value: '30', expected: /multiple of 4/ }],
     ['text where a number belongs', (d) => (d.sheets.preview.width = '480'), { path: '/sheets/preview/width', value: '"480"', expected: /integer/ }],
@@ -180,7 +180,7 @@ describe('dials', () => {
   it('cover every value of a sheet, once', () => {
     const leaves = (value: object, at = ''): string[] =>
       Object.entries(value).flatMap(([key, child]) =>
-        typeof child === 'object' ? leaves(child as object, `${at}/${key}`) : [`${at}/${key}`],
+        child !== null && typeof child === 'object' ? leaves(child as object, `${at}/${key}`) : [`${at}/${key}`],
       );
     expect(DIALS.map((d) => d.pointer)).to.have.members(leaves(sheet()));
   });
@@ -195,11 +195,11 @@ describe('dials', () => {
 
   it('say when the overall limit decides before a kind’s own', () => {
     const s = sheet();
-    s.limits = { diffuse: 4, specular: 4, transmission: 20, overall: 10 };
+    s.limits = { diffuse: 4, specular: 4, transmission: 20, volume: 2, alpha: 16, overall: 10 };
     expect(overriddenBy(s, '/limits/transmission')).to.equal('overall 10 decides first');
     expect(overriddenBy(s, '/limits/diffuse')).to.equal(null);
     expect(overriddenBy(s, '/samples')).to.equal(null);
     expect(dialValue(s, '/limits/overall')).to.equal(10);
-    expect(() => dialAt('/limits/volume')).to.throw(RangeError);
+    expect(() => dialAt('/limits/other')).to.throw(RangeError);
   });
 });

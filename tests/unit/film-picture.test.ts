@@ -3,16 +3,8 @@ import { expect } from 'chai';
 import { channel } from '../../core/data/picture.ts';
 import { createFilm, foldGroup, packFilm, standardError, unpackFilm } from '../../core/render/film.ts';
 import { fillPicture, pictureOf } from '../../core/render/film-picture.ts';
-import {
-  ALL_PASSES,
-  BEAUTY,
-  CUTS,
-  LIGHT_PASSES,
-  MEAN_CUT,
-  MEAN_RAYS,
-  MEANS,
-  passChannels,
-} from '../../core/render/passes.ts';
+import { ALL_PASSES, passChannels } from '../../core/render/pass-list.ts';
+import { BEAUTY, CUTS, LIGHT_PASSES, MEAN_CUT, MEAN_RAYS, MEANS } from '../../core/render/passes.ts';
 import { tilesOf } from '../../core/render/render-tile.ts';
 import { randomNumbers } from './size.ts';
 
@@ -23,10 +15,10 @@ function filmOf(region: { x: number; y: number; width: number; height: number },
   const values: number[][][] = [];
   for (let pixel = 0; pixel < region.width * region.height; pixel++) {
     values.push([]);
-    for (let g = 1; g <= groups; g++) {
+    for (let g = 0; g < groups; g++) {
       const group = Float64Array.from({ length: MEANS }, () => random());
       values[pixel].push([...group]);
-      foldGroup(film, pixel, group, g);
+      foldGroup(film, pixel, group);
     }
   }
   film.groups = groups;
@@ -98,8 +90,8 @@ describe('films as pictures', () => {
     expect(() => pictureOf([film], region, ['sheen'])).to.throw(RangeError, 'no pass "sheen"');
   });
 
-  it('cost no more than 320 bytes a pixel', () => {
+  it('cost no more than 330 bytes a pixel', () => {
     const one = packFilm(createFilm({ x: 0, y: 0, width: 100, height: 100 })).length / 10_000;
-    expect(one).to.be.below(320);
+    expect(one).to.be.below(330);
   });
 });

@@ -7,7 +7,7 @@ import { InvalidInput } from '../../core/document/problem.ts';
 import { readGlb, writeGlb } from '../../core/formats/gltf.ts';
 import { readPngTexture, writePng } from '../../core/formats/png.ts';
 import { loadAssets, referencedFiles } from '../../core/render/load-assets.ts';
-import { sampleTexture } from '../../core/textures/sample.ts';
+import { BILINEAR, REPEAT, sampleImage } from '../../core/textures/image.ts';
 import { buildJarShelf } from '../../demo/ha-010/build.ts';
 import { box } from '../../demo/shapes.ts';
 import { sphere } from './helpers.ts';
@@ -102,9 +102,9 @@ describe('PNG', () => {
       'a',
     );
     const at = (u: number, v: number) => {
-      const out = new Float64Array(3);
-      sampleTexture(texture, u, v, out);
-      return [...out];
+      const out = new Float64Array(4);
+      sampleImage([texture], u, v, BILINEAR, REPEAT, 0, out);
+      return [...out].slice(0, 3);
     };
     // Texel centres: rows from the top are (black, red) and (green, blue).
     expect(at(0.75, 0.75)).to.deep.equal([1, 0, 0]);

@@ -2,11 +2,12 @@
 import { luminance } from '../../core/data/colour.ts';
 import type { Mesh } from '../../core/data/mesh.ts';
 import { lookAt } from '../../core/data/transform.ts';
-import { defaultMaterial, defaultObject, defaultSheet } from '../../core/document/defaults.ts';
+import { defaultEnvironment, defaultMaterial, defaultObject, defaultSheet } from '../../core/document/defaults.ts';
 import type { MaterialSpec, ObjectSpec, Sheet, ShotDocument } from '../../core/document/schema.ts';
-import { compileScene, type Assets } from '../../core/render/compile.ts';
+import type { Assets } from '../../core/render/assets.ts';
+import { compileScene } from '../../core/render/compile.ts';
 import { createFilm, type Film } from '../../core/render/film.ts';
-import { LIGHT_PASSES, MEANS, type LightPass } from '../../core/render/passes.ts';
+import { LIGHT_PASSES, type LightPass } from '../../core/render/passes.ts';
 import { renderGroups } from '../../core/render/render-tile.ts';
 import { settingsOf, type CompiledScene } from '../../core/render/scene.ts';
 import type { Region } from '../../core/data/picture.ts';
@@ -27,7 +28,7 @@ export function scene(
     width: 16,
     height: 16,
     samples: 64,
-    limits: { diffuse: 64, specular: 64, transmission: 64, overall: 200 },
+    limits: { diffuse: 64, specular: 64, transmission: 64, volume: 64, alpha: 256, overall: 200 },
     ...sheet,
   };
   const document: ShotDocument = {
@@ -39,10 +40,14 @@ export function scene(
     cameras: { main: { name: '', transform: lookAt([0, 0, 5], [0, 0, 0]), fieldOfView: 20 } },
     meshes: {},
     textures: {},
+    maps: {},
+    coats: {},
     materials: {},
     objects: {},
     lights: {},
-    environment: { radiance: [0, 0, 0] },
+    environment: defaultEnvironment(),
+    background: null,
+    fog: null,
     sheets: { preview, final: structuredClone(preview) },
     ...rest,
   };
@@ -64,8 +69,9 @@ export function compiled({ document, assets }: TestScene): CompiledScene {
 /** Renders a region (all of it by default) of the preview sheet. */
 export function render(test: TestScene, region?: Region, samples?: number): Film {
   const sheet = test.document.sheets.preview;
-  const film = createFilm(region ?? { x: 0, y: 0, width: sheet.width, height: sheet.height });
-  renderGroups(compiled(test), settingsOf(sheet), film, (samples ?? sheet.samples) / 4);
+  const ready = compiled(test);
+  const film = createFilm(region ?? { x: 0, y: 0, width: sheet.width, height: sheet.height }, ready.layout);
+  renderGroups(ready, settingsOf(sheet), film, (samples ?? sheet.samples) / 4);
   return film;
 }
 
@@ -77,7 +83,7 @@ export function meanOf(film: Film, pass: LightPass = 'beauty'): { mean: number; 
   let variance = 0;
   const groups = film.groups;
   for (let i = 0; i < n; i++) {
-    const o = i * MEANS + p * 3;
+    const o = i * film.width + p * 3;
     sum += luminance(film.means[o], film.means[o + 1], film.means[o + 2]);
     variance += film.moments[i * LIGHT_PASSES.length + p] / (groups * (groups - 1));
   }

@@ -1,5 +1,6 @@
 /** The WebAssembly kernel against its TypeScript twin: the same hits, bit for bit, and no leak of its own. */
 import { expect } from 'chai';
+import { evenEnvironment } from '../../core/document/defaults.ts';
 import type { Mesh } from '../../core/data/mesh.ts';
 import { identity, multiply, rotationX, rotationY, scaling, translation } from '../../core/data/transform.ts';
 import { ALL_RAYS, BvhIntersector } from '../../core/geometry/intersector.ts';
@@ -145,7 +146,7 @@ describe('intersect kernel', () => {
         { mesh: box([-3, -1.2, -3], [3, -1, 3]) },
         { mesh: sphere(0.6), material: { baseColour: [1, 1, 1], transmission: 1, roughness: 0.1 } },
       ],
-      { environment: { radiance: [0.5, 0.6, 0.7] } },
+      { environment: evenEnvironment([0.5, 0.6, 0.7]) },
       { width: 24, height: 16, samples: 16 },
     );
     const plain = compiled(test);

@@ -35,7 +35,7 @@ describe('packed geometry', () => {
   }
 
   it('holds every triangle of a mesh in one leaf', () => {
-    const entry = header[5] / 4;
+    const entry = header[6] / 4;
     for (const [i, mesh] of meshes.entries()) {
       const seen = new Set<number>();
       for (const [first, count] of leaves(words[entry + i * 3], 0, () => {}))
@@ -60,9 +60,9 @@ describe('packed geometry', () => {
   });
 
   it('stands on addresses that suit its data, and has room for every thread', () => {
-    for (const address of header.subarray(0, 6)) expect(address % 16).to.equal(0);
-    expect(header[6]).to.equal(layout.slots);
-    const matrix = new Float64Array(buffer, header[4], 36);
+    for (const address of header.subarray(0, 7)) expect(address % 16).to.equal(0);
+    expect(header[7]).to.equal(layout.slots);
+    const matrix = new Float64Array(buffer, header[5], 36);
     expect([...matrix]).to.deep.equal([...geometry.toMesh]);
   });
 });

@@ -1,14 +1,16 @@
 /** Measurements of pictures, against formulas worked out by hand or by brute force. */
 import { expect } from 'chai';
+import { evenEnvironment } from '../../core/document/defaults.ts';
 import { srgbFromLinear } from '../../core/data/colour.ts';
 import { channel, clipRegion, createPicture } from '../../core/data/picture.ts';
-import { grainOf, grainWeight, liftedDisplay, visibleGrain } from '../../core/picture/grain.ts';
+import { grainOf, grainWeight, liftedDisplay, visibleGrain } from '../../core/data/grain.ts';
 import { boxMean, cropPlane, luminancePlane, percentile, strongestWindow } from '../../core/picture/measured.ts';
 import { passFigures } from '../../core/picture/pass-figures.ts';
 import { packPicture, unpackPicture } from '../../core/picture/planes.ts';
 import { tellPixel } from '../../core/picture/tell-pixel.ts';
 import { pictureOf } from '../../core/render/film-picture.ts';
-import { ALL_PASSES, CUTS, LIGHT_PASSES } from '../../core/render/passes.ts';
+import { ALL_PASSES } from '../../core/render/pass-list.ts';
+import { CUTS, LIGHT_PASSES } from '../../core/render/passes.ts';
 import { render, scene, sphere } from './helpers.ts';
 import { randomNumbers } from './size.ts';
 
@@ -142,8 +144,8 @@ describe('pictures on their way', () => {
 describe('figures of a render', () => {
   const test = scene(
     [{ mesh: sphere(1), material: { baseColour: [1, 1, 1], roughness: 0, transmission: 1 } }],
-    { environment: { radiance: [1, 1, 1] } },
-    { limits: { diffuse: 4, specular: 4, transmission: 1, overall: 200 }, width: 24, height: 24 },
+    { environment: evenEnvironment([1, 1, 1]) },
+    { limits: { diffuse: 4, specular: 4, transmission: 1, volume: 2, alpha: 16, overall: 200 }, width: 24, height: 24 },
   );
   const film = render(test);
   const picture = pictureOf([film], film.region, ALL_PASSES);

@@ -1,5 +1,6 @@
 /** Predictions against what really happens, and against closed forms. */
 import { expect } from 'chai';
+import { defaultLight, evenEnvironment } from '../../core/document/defaults.ts';
 import { luminance } from '../../core/data/colour.ts';
 import { lookAt, translation } from '../../core/data/transform.ts';
 import { LIFTED, runLimitPilot, type Limits } from '../../core/predict/limit-pilot.ts';
@@ -8,7 +9,7 @@ import { predictChange } from '../../core/predict/predict-change.ts';
 import { cheapestPlan, planFor, sampleModel } from '../../core/predict/sample-plan.ts';
 import { runSamplePilot } from '../../core/predict/sample-pilot.ts';
 import { pilotSeed, trialSeed } from '../../core/predict/seeds.ts';
-import { MEAN_RAYS, MEANS } from '../../core/render/passes.ts';
+import { MEAN_RAYS, LIGHT_PASS_COUNT, MEANS } from '../../core/render/passes.ts';
 import { STAGE_CAMERA, STAGES } from '../../core/render/recorder.ts';
 import { settingsOf } from '../../core/render/scene.ts';
 import { box } from '../../demo/shapes.ts';
@@ -23,8 +24,8 @@ const glassAndFloor = (sheet = {}) =>
       { mesh: sphere(0.6), material: { metallic: 1, roughness: 0.15 }, object: { transform: translation(0.7, -0.4, 0) } },
     ],
     {
-      lights: { window: { kind: 'rectangle', name: '', width: 2, height: 2, radiance: [3, 3, 3], transform: lookAt([0.3, 2.5, 1], [0, 0, -0.2]) } },
-      environment: { radiance: [0.2, 0.2, 0.2] },
+      lights: { window: { ...defaultLight('rectangle'), name: '', width: 2, height: 2, intensity: 1, colour: [3, 3, 3], transform: lookAt([0.3, 2.5, 1], [0, 0, -0.2]) } },
+      environment: evenEnvironment([0.2, 0.2, 0.2]),
       cameras: { main: { name: '', transform: lookAt([0, 0.3, 5], [0, -0.2, 0]), fieldOfView: 30 } },
     },
     { width: 20, height: 16, samples: 32, ...sheet },
@@ -41,10 +42,10 @@ describe('limit pilot', () => {
   it('reads off, at any limits, exactly the light and the rays of a render with the same random numbers', () => {
     const cases: Limits[] = [
       LIFTED,
-      { diffuse: 1, specular: 1, transmission: 1, overall: 1 },
-      { diffuse: 2, specular: 1, transmission: 2, overall: 4 },
-      { diffuse: 3, specular: 0, transmission: 8, overall: 3 },
-      { diffuse: 0, specular: 4, transmission: 0, overall: 200 },
+      { diffuse: 1, specular: 1, transmission: 1, volume: 2, alpha: 16, overall: 1 },
+      { diffuse: 2, specular: 1, transmission: 2, volume: 2, alpha: 16, overall: 4 },
+      { diffuse: 3, specular: 0, transmission: 8, volume: 2, alpha: 16, overall: 3 },
+      { diffuse: 0, specular: 4, transmission: 0, volume: 2, alpha: 16, overall: 200 },
     ];
     for (const limits of cases) {
       const film = render(glassAndFloor({ limits }), undefined, 32);
@@ -74,7 +75,7 @@ describe('sample plan', () => {
     variances.forEach((v, k) => (spread[k * STAGES + k] = v));
     return { spread, rays: Float64Array.from(rays), spent: 0 };
   };
-  const single = { light: 1, diffuse: 1, specular: 1, transmission: 1 };
+  const single = { light: 1, diffuse: 1, specular: 1, transmission: 1, volume: 1, occlusion: 1 };
 
   it('gives the classic n = √(V c₀ / (V₀ c)) where one kind is noisy (Neyman 1934; Cochran)', () => {
     for (const [v, v0, c, c0] of [
@@ -82,7 +83,7 @@ describe('sample plan', () => {
       [200, 2, 4, 4],
       [30, 30, 4, 4],
     ]) {
-      const rays = [0, 0, 0, 0, c0];
+      const rays = [0, 0, 0, 0, 0, c0];
       rays[0] = c;
       const model = sampleModel(made([v, 0, 0, 0], rays), v + v0, single);
       const plan = cheapestPlan(model, (v + v0) / 4000, single);
@@ -95,7 +96,7 @@ describe('sample plan', () => {
   });
 
   it('raises samples for everything in proportion to the variance', () => {
-    const model = sampleModel(made([0, 0, 0, 0], [0, 0, 0, 0, 4]), 8, single);
+    const model = sampleModel(made([0, 0, 0, 0], [0, 0, 0, 0, 0, 4]), 8, single);
     expect(planFor(model, 1, single).samples).to.equal(32);
     expect(planFor(model, 0.25, single).samples).to.equal(128);
     expect(cheapestPlan(model, 0.25, single).extra).to.deep.equal(single);
@@ -111,7 +112,7 @@ describe('sample plan', () => {
       let variance = 0;
       let rays = 0;
       for (let i = 0; i < 320; i++) {
-        variance += film.moments[i * 9] / (film.groups - 1);
+        variance += film.moments[i * LIGHT_PASS_COUNT] / (film.groups - 1);
         rays += film.means[i * MEANS + MEAN_RAYS] * 4;
       }
       return { variance: variance / 320, rays: rays / 320 };
@@ -135,13 +136,13 @@ describe('any change', () => {
       width: 40,
       height: 32,
       samples: 64,
-      limits: { diffuse: 2, specular: 1, transmission: 1, overall: 2 },
+      limits: { diffuse: 2, specular: 1, transmission: 1, volume: 2, alpha: 16, overall: 2 },
     });
     const after = glassAndFloor({
       width: 40,
       height: 32,
       samples: 64,
-      limits: { diffuse: 4, specular: 4, transmission: 8, overall: 12 },
+      limits: { diffuse: 4, specular: 4, transmission: 8, volume: 2, alpha: 16, overall: 12 },
     });
     const region = { x: 8, y: 10, width: 24, height: 18 };
     const side = (t: typeof before) => ({ scene: compiled(t), sheet: t.document.sheets.preview });

@@ -1,5 +1,6 @@
 /** What films promise: the same bits however they were made, passes that add up, limits that count as stated. */
 import { expect } from 'chai';
+import { defaultFog, defaultLight, defaultSheet, evenEnvironment } from '../../core/document/defaults.ts';
 import { lookAt, translation } from '../../core/data/transform.ts';
 import { createFilm, packFilm, unpackFilm } from '../../core/render/film.ts';
 import { CUTS, LIGHT_PASSES, MEAN_CUT, MEANS } from '../../core/render/passes.ts';
@@ -32,15 +33,17 @@ function mixed(sheet = {}, environment = [0.1, 0.2, 0.3]) {
     {
       lights: {
         window: {
-          kind: 'rectangle',
+          ...defaultLight('rectangle'),
           name: '',
           width: 2,
           height: 2,
-          radiance: [2, 2, 2],
+          intensity: 1,
+          colour: [2, 2, 2],
           transform: lookAt([0.3, 1.5, 1], [0, 0, -0.2]),
         },
       },
-      environment: { radiance: environment },
+      environment: evenEnvironment(environment),
+      fog: { ...defaultFog(), density: 0.05, box: { min: [-3, -1, -3], max: [3, 2, 3] } },
       cameras: { main: { name: '', transform: lookAt([0, 0.3, 5], [0, -0.2, 0]), fieldOfView: 40 } },
     },
     { width: 24, height: 20, samples: 16, ...sheet },
@@ -102,7 +105,7 @@ describe('film', () => {
       ['specular', 'specular.indirect'],
       ['light', 'diffuse.direct'],
     ] as const) {
-      const extraSamples = { light: 1, diffuse: 1, specular: 1, transmission: 1, [kind]: 8 };
+      const extraSamples = { ...defaultSheet().extraSamples, [kind]: 8 };
       // The environment is met by sampled directions, which light samples do not help.
       const environment = kind === 'light' ? [0, 0, 0] : undefined;
       const one = render(mixed({ samples: 64 }, environment));
@@ -115,7 +118,9 @@ describe('film', () => {
 
   it('changes no other random number when one limit changes: passes that do not need it keep their bits', () => {
     const a = render(mixed());
-    const b = render(mixed({ limits: { diffuse: 64, specular: 64, transmission: 1, overall: 200 } }));
+    const b = render(
+      mixed({ limits: { diffuse: 64, specular: 64, transmission: 1, volume: 2, alpha: 16, overall: 200 } }),
+    );
     const p = LIGHT_PASSES.indexOf('diffuse.direct') * 3;
     let cut = 0;
     for (let i = 0; i < a.means.length; i += MEANS) {
@@ -146,11 +151,12 @@ describe('limits', () => {
       {
         lights: {
           window: {
-            kind: 'rectangle',
+            ...defaultLight('rectangle'),
             name: '',
             width: 1,
             height: 1,
-            radiance: [9, 9, 9],
+            intensity: 1,
+            colour: [9, 9, 9],
             transform: lookAt([0.8, 0, 0.8], [0, 0, 0]),
           },
         },
@@ -159,7 +165,7 @@ describe('limits', () => {
         width: 4,
         height: 4,
         samples: 16,
-        limits: { diffuse: 4, specular: 4, transmission: 64, overall: 200, ...limits },
+        limits: { diffuse: 4, specular: 4, transmission: 64, volume: 2, alpha: 16, overall: 200, ...limits },
       },
     );
     test.document.cameras.main.fieldOfView = 0.5;
@@ -172,7 +178,7 @@ describe('limits', () => {
   };
 
   it('need transmission 20 and overall 21 to look through twenty faces at a lit wall (Conventions)', () => {
-    const enough = { diffuse: 1, transmission: 20, overall: 21 };
+    const enough = { diffuse: 1, transmission: 20, volume: 2, alpha: 16, overall: 21 };
     const lit = meanOf(pile(10, enough)).mean;
     expect(lit).to.be.above(0.1);
     expect(pile(10, enough).crossings[0]).to.equal(20);
@@ -182,11 +188,11 @@ describe('limits', () => {
   });
 
   it('note what they ended, each in its pass and once in any', () => {
-    const both = pile(10, { transmission: 19, overall: 19 });
+    const both = pile(10, { transmission: 19, volume: 2, alpha: 16, overall: 19 });
     expect(cutOf(both, 'transmission')).to.be.closeTo(1, 1e-6);
     expect(cutOf(both, 'overall')).to.be.closeTo(1, 1e-6);
     expect(cutOf(both, 'any')).to.be.closeTo(1, 1e-6);
-    const hidden = pile(10, { transmission: 12, overall: 10 });
+    const hidden = pile(10, { transmission: 12, volume: 2, alpha: 16, overall: 10 });
     expect(cutOf(hidden, 'transmission')).to.equal(0);
     expect(cutOf(hidden, 'overall')).to.be.closeTo(1, 1e-6);
   });

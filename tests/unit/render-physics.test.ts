@@ -1,5 +1,6 @@
 /** Light transport against closed forms. Every check holds within 3 stated standard errors, seed 1. */
 import { expect } from 'chai';
+import { defaultLight, evenEnvironment } from '../../core/document/defaults.ts';
 import { lookAt, translation, rotationX } from '../../core/data/transform.ts';
 import { fresnelDielectric } from '../../core/materials/fresnel.ts';
 import { box } from '../../demo/shapes.ts';
@@ -13,7 +14,7 @@ describe('light transport', () => {
   it('shows nothing of a white convex body in a white furnace (energy balance)', () => {
     for (const roughness of [0, 1]) {
       const test = scene([{ mesh: sphere(1.5), material: { baseColour: [1, 1, 1], roughness } }], {
-        environment: { radiance: [1, 1, 1] },
+        environment: evenEnvironment([1, 1, 1]),
       });
       const { mean, error } = meanOf(render(test, { x: 6, y: 6, width: 4, height: 4 }));
       // A rough coat may lose what single scattering loses, at most 3 % here (Heitz et al. 2016); never gain.
@@ -30,7 +31,7 @@ describe('light transport', () => {
     ]) {
       const test = scene(
         [{ mesh: sphere(1.5, 96), material: { baseColour: [1, 1, 1], transmission: 1, roughness } }],
-        { environment: { radiance: [1, 1, 1] } },
+        { environment: evenEnvironment([1, 1, 1]) },
         { samples: 128 },
       );
       const { mean, error } = meanOf(render(test, { x: 6, y: 6, width: 4, height: 4 }));
@@ -60,11 +61,12 @@ describe('light transport', () => {
       {
         lights: {
           window: {
-            kind: 'rectangle',
+            ...defaultLight('rectangle'),
             name: '',
             width: 1,
             height: 1,
-            radiance: [1, 1, 1],
+            intensity: 1,
+            colour: [1, 1, 1],
             transform: translation(0, 0, 1),
           },
         },
@@ -92,11 +94,12 @@ describe('light transport', () => {
         {
           lights: {
             window: {
-              kind: 'rectangle',
+              ...defaultLight('rectangle'),
               name: '',
               width,
               height,
-              radiance: [1, 1, 1],
+              intensity: 1,
+              colour: [1, 1, 1],
               transform: translation(0, 0, distance),
             },
           },
@@ -135,7 +138,7 @@ describe('light transport', () => {
       material: { baseColour: [1, 1, 1], roughness: 0, ior: 1.5, transmission: 1 },
       object: { transform: rotationX(angle) },
     }));
-    const test = scene(parts, { environment: { radiance: [0, 0, 0] } }, { width: 4, height: 4, samples: 2048 });
+    const test = scene(parts, { environment: evenEnvironment([0, 0, 0]) }, { width: 4, height: 4, samples: 2048 });
     const light = { mesh: square(60, -60), material: { baseColour: [0, 0, 0], emission: [1, 1, 1], ior: 1 } };
     const whole = scene([...parts, light], {}, { width: 4, height: 4, samples: 2048 });
     whole.document.cameras = test.document.cameras;

@@ -1,9 +1,10 @@
 /** Random numbers, pixel filters, and the noise that comes of them: against probability theory. */
 import { expect } from 'chai';
+import { defaultLight, evenEnvironment } from '../../core/document/defaults.ts';
 import type { FilterKind } from '../../core/document/schema.ts';
 import { standardError } from '../../core/render/film.ts';
 import { BEAUTY, MEANS } from '../../core/render/passes.ts';
-import { filterSamplers } from '../../core/render/pixel-filter.ts';
+import { filterSampler, filterValue } from '../../core/render/pixel-filter.ts';
 import { dimension, GROUP, GroupRandom, SLOT_DIRECTION, SLOT_LIGHT, SLOT_LOBE } from '../../core/render/random.ts';
 import { nextRound } from '../../core/render/rounds.ts';
 import { luminance } from '../../core/data/colour.ts';
@@ -75,25 +76,57 @@ describe('pixel filters', () => {
   const cut = 2.5;
   const density = Math.exp(-cut * cut / 2) / Math.sqrt(2 * Math.PI); // prettier-ignore
   const inside = 0.9875806693484477; // Φ(2.5) − Φ(−2.5)
-  const variances: Record<FilterKind, number> = {
+  const variances: Partial<Record<FilterKind, number>> = {
     box: 1 / 12,
     triangle: 1 / 24,
     gaussian: 0.04 * (1 - (2 * cut * density) / inside),
   };
   for (const [kind, variance] of Object.entries(variances))
     it(`${kind}: samples have its mean, its variance and its width`, () => {
-      const sample = filterSamplers[kind as FilterKind];
+      const filter = filterSampler({ kind: kind as FilterKind, width: 2 });
       const n = 100_000;
       let sum = 0;
       let squares = 0;
       for (let i = 0; i < n; i++) {
-        const x = sample((i + 0.5) / n, 2);
+        const x = filter.offset((i + 0.5) / n);
         expect(Math.abs(x)).to.be.at.most(1 + 1e-9);
         sum += x / n;
         squares += (x * x) / n;
       }
       expect(sum).to.be.closeTo(0, 1e-6);
       expect(squares).to.be.closeTo(4 * variance, 2e-5);
+    });
+
+  it('of Mitchell and Netravali is their cubic: 8/9 in the middle, 1/18 a quarter out (their equation 8, B = C = 1/3)', () => {
+    expect(filterValue('mitchell', 4, 0)).to.be.closeTo(8 / 9, 1e-12);
+    expect(filterValue('mitchell', 4, 1)).to.be.closeTo(1 / 18, 1e-12);
+    expect(filterValue('mitchell', 4, 2)).to.be.closeTo(0, 1e-12);
+  });
+
+  it('of Blackman and Harris is 1 in the middle and 6e-5 at its ends (Harris 1978, table 1)', () => {
+    expect(filterValue('blackman-harris', 4, 0)).to.be.closeTo(1, 1e-12);
+    expect(filterValue('blackman-harris', 4, 2)).to.be.closeTo(6e-5, 1e-12);
+  });
+
+  for (const kind of ['mitchell', 'lanczos', 'blackman-harris'] as FilterKind[])
+    it(`${kind}: signed samples give the filter's own mean of 1 and of x², by quadrature`, () => {
+      const filter = filterSampler({ kind, width: 4 });
+      const n = 200_000;
+      let one = 0;
+      let square = 0;
+      let area = 0;
+      let moment = 0;
+      for (let i = 0; i < n; i++) {
+        const x = filter.offset((i + 0.5) / n);
+        const weight = filter.sign * Math.sqrt(filter.scale);
+        one += weight / n;
+        square += (weight * x * x) / n;
+        const at = ((i + 0.5) / n) * 4 - 2;
+        area += filterValue(kind, 4, at);
+        moment += filterValue(kind, 4, at) * at * at;
+      }
+      expect(one).to.be.closeTo(1, 1e-4);
+      expect(square).to.be.closeTo(moment / area, 2e-4);
     });
 });
 
@@ -146,8 +179,8 @@ describe('noise', () => {
         { mesh: sphere(0.6), material: { metallic: 1, roughness: 0.2 }, object: { transform: translation(0.7, -0.4, 0) } },
       ],
       {
-        lights: { window: { kind: 'rectangle', name: '', width: 1, height: 1, radiance: [6, 6, 6], transform: lookAt([0.3, 2.5, 1], [0, 0, -0.2]) } },
-        environment: { radiance: [0.1, 0.2, 0.3] },
+        lights: { window: { ...defaultLight('rectangle'), name: '', width: 1, height: 1, intensity: 1, colour: [6, 6, 6], transform: lookAt([0.3, 2.5, 1], [0, 0, -0.2]) } },
+        environment: evenEnvironment([0.1, 0.2, 0.3]),
         cameras: { main: { name: '', transform: lookAt([0, 0.3, 5], [0, -0.2, 0]), fieldOfView: 30 } },
       },
       { width: 16, height: 12, samples: 64 },
@@ -175,7 +208,7 @@ describe('noise', () => {
   it('falls with the square root of the samples, or faster', () => {
     const test = scene(
       [{ mesh: sphere(1), material: { baseColour: [0.8, 0.8, 0.8], roughness: 0.5 } }],
-      { lights: { window: { kind: 'rectangle', name: '', width: 2, height: 2, radiance: [3, 3, 3], transform: lookAt([2, 2, 2], [0, 0, 0]) } } },
+      { lights: { window: { ...defaultLight('rectangle'), name: '', width: 2, height: 2, intensity: 1, colour: [3, 3, 3], transform: lookAt([2, 2, 2], [0, 0, 0]) } } },
       { width: 12, height: 12 },
     ); // prettier-ignore
     const rms = (samples: number) => {

@@ -175,7 +175,7 @@ watch(
               v-else-if="dial.kind === 'choice'"
               :model-value="shown(sheet, dial) as string"
               size="small"
-              :options="dial.choices"
+              :options="[...dial.choices!]"
               :aria-label="`${dial.label}, ${sheet}`"
               @update:model-value="put(sheet, dial, $event)"
             />

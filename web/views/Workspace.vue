@@ -11,7 +11,7 @@ import PictureStage from '../components/PictureStage.vue';
 import SheetsPanel from '../components/SheetsPanel.vue';
 import TopBar from '../components/TopBar.vue';
 import TrialLedger from '../components/TrialLedger.vue';
-import { ALL_PASSES } from '../../core/render/passes.ts';
+import { ALL_PASSES } from '../../core/render/pass-list.ts';
 import { PLAIN_VIEW } from '../../core/picture/view.ts';
 import { pressKey, type Key } from '../keys.ts';
 import { useCurrent } from '../stores/current.ts';

@@ -8,7 +8,7 @@
 import type { EvidenceChart, FindingWithMask, Remedy, Severity } from '../../contracts/finding.ts';
 import { channel, type Region } from '../../data/picture.ts';
 import { boxMean, cropPlane, luminancePlane, percentile, strongestWindow } from '../../picture/measured.ts';
-import { grainOf } from '../../picture/grain.ts';
+import { grainOf } from '../../data/grain.ts';
 import { LIFTED, runLimitPilot, type LimitPilot, type Limits } from '../../predict/limit-pilot.ts';
 import { comparePilots, measurePilot } from '../../predict/paired-pilot.ts';
 import { settingsOf } from '../../render/scene.ts';

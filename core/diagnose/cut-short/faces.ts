@@ -24,7 +24,7 @@ export function countBodies(
   integrator.random.sample = 0;
   const byObject = new Map<string, number>();
   integrator.crossings(x, y, (instance) => {
-    const id = scene.instanceIds[instance];
+    const id = scene.objectIds[scene.instanceObject[instance]];
     byObject.set(id, (byObject.get(id) ?? 0) + 1);
   });
   const counts = new Map<string, BodyCount>();

@@ -8,7 +8,7 @@
  */
 import type { EvidenceChart, FindingWithMask, Remedy } from '../../contracts/finding.ts';
 import { channel, type Region } from '../../data/picture.ts';
-import { grainOf, grainWeight, visibleGrain } from '../../picture/grain.ts';
+import { grainOf, grainWeight, visibleGrain } from '../../data/grain.ts';
 import { boxMean, cropPlane, luminancePlane, strongestWindow } from '../../picture/measured.ts';
 import {
   cheapestPlan,
@@ -130,7 +130,7 @@ function explain(input: DiagnosisInput, region: Region, now: number): FindingWit
     passes: [worst.pass, `error.${worst.pass}`, 'error.beauty'],
     dials: [
       { pointer: '/samples', needs: first.values['/samples'] ?? sheet.samples, note: null },
-      ...(['light', 'diffuse', 'specular', 'transmission'] as const)
+      ...(['light', 'diffuse', 'specular', 'transmission', 'volume'] as const)
         .filter((kind) => first.values[`/extraSamples/${kind}`] !== undefined)
         .map((kind) => ({
           pointer: `/extraSamples/${kind}`,
@@ -148,6 +148,7 @@ const DIAL_TOLD: Record<keyof SampleModel['parts'], string> = {
   diffuse: 'More diffuse samples',
   specular: 'More reflection samples',
   transmission: 'More transmission samples',
+  volume: 'More fog samples',
   camera: 'More samples per pixel',
 };
 

@@ -15,13 +15,15 @@ const TOP_NODES: usize = HEADER;
 const TOP_ORDER: usize = HEADER + 4;
 const INSTANCE_MESH: usize = HEADER + 8;
 const INSTANCE_MASK: usize = HEADER + 12;
-const TO_MESH: usize = HEADER + 16;
-const MESHES: usize = HEADER + 20;
-const SLOTS: usize = HEADER + 24;
+const INSTANCE_SLICE: usize = HEADER + 16;
+const TO_MESH: usize = HEADER + 20;
+const MESHES: usize = HEADER + 24;
+const SLOTS: usize = HEADER + 28;
 const MESH_ENTRY: usize = 12;
 
-// A thread's slot: the result, and two stacks of (reference, distance).
+// A thread's slot: the result, the slice of time of its rays, and two stacks of (reference, distance).
 const SLOT_BYTES: usize = 16384;
+const SLICE: usize = 32;
 const TOP_STACK: usize = 64;
 const MESH_STACK: usize = 4096;
 
@@ -257,6 +259,8 @@ export function trace(
   const order = <usize>load<u32>(TOP_ORDER);
   const instanceMesh = <usize>load<u32>(INSTANCE_MESH);
   const instanceMask = <usize>load<u32>(INSTANCE_MASK);
+  const instanceSlice = <usize>load<u32>(INSTANCE_SLICE);
+  const slice = load<i32>(place + SLICE);
   const toMesh = <usize>load<u32>(TO_MESH);
   const meshes = <usize>load<u32>(MESHES);
   const ix = inverse(dx);
@@ -293,6 +297,8 @@ export function trace(
       for (let k = first; k < end; k++) {
         const i = load<u32>(order + (<usize>k << 2));
         if ((load<u32>(instanceMask + (<usize>i << 2)) & mask) === 0) continue;
+        const only = load<i32>(instanceSlice + (<usize>i << 2));
+        if (only >= 0 && only !== slice) continue;
         const m = toMesh + <usize>i * 96;
         walkMesh(
           meshes + <usize>load<u32>(instanceMesh + (<usize>i << 2)) * MESH_ENTRY,

@@ -2,7 +2,7 @@
  * Visible grain: how far noise moves a pixel on the display after the trade's shadow check, two stops
  * up and gamma 1.25, in display steps of 255.
  */
-import { srgbFromLinear } from '../data/colour.ts';
+import { srgbFromLinear } from './colour.ts';
 
 /** Display value, 0–255, of luminance `y` after the lift. */
 export function liftedDisplay(y: number): number {

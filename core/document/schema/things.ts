@@ -1,0 +1,67 @@
+/** Cameras, meshes and objects of a shot document. */
+import { Type, type Static } from '@sinclair/typebox';
+import { choice, closed, File, flag, Id, Matrix, MaybeId, Name, number, whole } from './common.ts';
+
+export const Camera = Type.Object(
+  {
+    name: Name,
+    transform: Matrix,
+    fieldOfView: number(0.1, 170, 'vertical angle of view, degrees'),
+  },
+  closed,
+);
+
+export const MeshRef = Type.Object(
+  {
+    file: File,
+    mesh: whole(0, 1e6, 'which mesh of the file, from 0'),
+    primitive: whole(0, 1e6, 'which part of that mesh, from 0'),
+  },
+  closed,
+);
+
+/** Where a moving object stands at a frame; a deforming one has a mesh of its own there. */
+const MotionKey = Type.Object(
+  { frame: number(-1e6, 1e7, 'frame number, parts allowed'), transform: Matrix, mesh: MaybeId },
+  closed,
+);
+
+export const ObjectVisibility = Type.Object(
+  {
+    camera: flag('seen by camera rays'),
+    shadow: flag('throws shadows'),
+    diffuse: flag('seen by rays after a diffuse event, or one in fog'),
+    specular: flag('seen in reflections'),
+    transmission: flag('seen through glass'),
+    occlusion: flag('seen by occlusion rays'),
+  },
+  closed,
+);
+
+export const SceneObject = Type.Object(
+  {
+    name: Name,
+    shape: choice(['mesh', 'floor'], 'a mesh, or an endless floor in the plane of local X and Z'),
+    mesh: MaybeId,
+    material: Id,
+    transform: Matrix,
+    hidden: flag('left out of the render'),
+    role: choice(
+      ['surface', 'shadow-only', 'cut-out'],
+      'an ordinary surface; unseen but for the shadows on it; or unseen and holding out what is behind it',
+    ),
+    visibility: ObjectVisibility,
+    receivesShadows: flag('lights reach it through whatever stands between'),
+    seeThroughShadows: flag('glass: light passes straight through it to what it shades, tinted by its material'),
+    thin: flag('glass: each face is a thin wall that bends nothing; false: a solid body'),
+    priority: whole(-100, 100, 'where closed glass bodies overlap, the higher one is there'),
+    normals: choice(['smooth', 'flat'], 'normals of the mesh, or those of its triangles'),
+    facing: choice(['both', 'front', 'back'], 'which side of its triangles is there'),
+    motion: choice(['static', 'transform', 'deforming'], 'whether its keys move it, and what they change'),
+    keys: Type.Array(MotionKey, { maxItems: 1000, description: 'where it stands, by frame, in rising order' }),
+  },
+  closed,
+);
+
+export type CameraSpec = Static<typeof Camera>;
+export type ObjectSpec = Static<typeof SceneObject>;
