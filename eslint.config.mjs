@@ -30,7 +30,7 @@ const forbid = (patterns, message) => ({
 
 const coreRules = CORE_ORDER.map((folder, i) => {
   const later = CORE_ORDER.slice(i + 1);
-  const outside = '^node:|^(\\.\\./)+(server|web|cli|demo|tests)/';
+  const outside = '^node:|^(\\.\\./)+(server|web|cli|host|demo|tests)/';
   const back = later.length ? `|^(\\.\\./)+(${later.join('|')})/` : '';
   return {
     files: [`core/${folder}/**`],
@@ -59,7 +59,7 @@ export default typescript.config(
   },
   { files: ['web/**'], languageOptions: { globals: inPages } },
   {
-    files: ['scripts/**', '*.config.*', 'server/**', 'demo/**', 'tests/**'],
+    files: ['scripts/**', '*.config.*', 'server/**', 'host/**', 'cli/**', 'demo/**', 'tests/**'],
     languageOptions: { globals: onServers },
   },
   {
@@ -72,8 +72,16 @@ export default typescript.config(
   { files: ['tests/**'], rules: { '@typescript-eslint/no-explicit-any': 'off' } },
   { files: ['**/*.cjs'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
   ...coreRules,
-  { files: ['server/**'], rules: forbid('/(web|demo|cli|tests)/', 'the server imports the core alone') },
-  { files: ['web/**'], rules: forbid('/(server|demo|cli|tests)/', 'the page imports the core alone') },
-  { files: ['demo/**'], rules: forbid('/(server|web|cli|tests)/', 'the demo imports the core alone') },
+  {
+    files: ['host/**'],
+    rules: forbid('/(server|web|demo|cli|tests)/', 'what Node processes share imports the core alone'),
+  },
+  { files: ['server/**'], rules: forbid('/(web|demo|cli|tests)/', 'the server imports the core and the host alone') },
+  {
+    files: ['cli/**'],
+    rules: forbid('/(server|web|demo|tests)/', 'the shell commands import the core and the host alone'),
+  },
+  { files: ['web/**'], rules: forbid('/(server|demo|cli|host|tests)/', 'the page imports the core alone') },
+  { files: ['demo/**'], rules: forbid('/(server|web|cli|host|tests)/', 'the demo imports the core alone') },
   prettier,
 );

@@ -10,7 +10,7 @@ import { join } from 'node:path';
 import process from 'node:process';
 import { temporaryCluster } from './lib/cluster.mjs';
 import { buildKernels } from './lib/kernels.mjs';
-import { needChromium, needNode, needPackages, needPostgres, root } from './lib/machine.mjs';
+import { needChromium, needExrTools, needNode, needPackages, needPostgres, root } from './lib/machine.mjs';
 import { run, say } from './lib/say.mjs';
 
 const ALL = ['lint', 'unit', 'api', 'e2e'];
@@ -75,9 +75,10 @@ await run(async () => {
   needPackages();
   const postgres = suites.some((s) => s === 'api' || s === 'e2e') ? needPostgres() : null;
   const chromium = suites.includes('e2e') ? needChromium() : null;
+  if (suites.includes('unit')) needExrTools();
   if (suites.some((s) => s !== 'lint')) buildKernels();
   if (suites.includes('lint')) await lint();
-  if (suites.includes('unit')) await mocha('tests/{unit,page}/**/*.test.ts', {});
+  if (suites.includes('unit')) await mocha('tests/{unit,page,cli}/**/*.test.ts', {});
   if (postgres) {
     const cluster = await temporaryCluster(postgres);
     const leave = () => {

@@ -6,7 +6,7 @@
  * const file = await readGlb(bytes, 'geometry/jars.glb');
  * const same = file.mesh(0, 0);
  */
-import { Document, WebIO, type Accessor } from '@gltf-transform/core';
+import { Document, WebIO, type Accessor, type Primitive } from '@gltf-transform/core';
 import { checkMesh, type Mesh } from '../data/mesh.ts';
 
 const TRIANGLES = 4;
@@ -36,26 +36,30 @@ export async function readGlb(bytes: Uint8Array, where: string): Promise<GlbFile
       const parts = meshes[index].listPrimitives();
       if (primitive >= parts.length)
         throw new RangeError(`${where}: mesh ${index} has ${parts.length} parts, so there is no part ${primitive}`);
-      const part = parts[primitive];
-      if (part.getMode() !== TRIANGLES) throw new RangeError(`${name}: is not made of triangles`);
-      const position = part.getAttribute('POSITION');
-      if (!position) throw new RangeError(`${name}: has no positions`);
-      const vertices = position.getCount();
-      const normal = part.getAttribute('NORMAL');
-      const uv = part.getAttribute('TEXCOORD_0');
-      const uv2 = part.getAttribute('TEXCOORD_1');
-      const indices = part.getIndices();
-      const mesh: Mesh = {
-        positions: floats(position, 3),
-        normals: normal && floats(normal, 3),
-        uvs: uv && flipV(floats(uv, 2)),
-        uvs2: uv2 && flipV(floats(uv2, 2)),
-        indices: indices ? Uint32Array.from(indices.getArray()!) : Uint32Array.from({ length: vertices }, (_, i) => i),
-      };
-      checkMesh(mesh, name);
-      return mesh;
+      return meshOf(parts[primitive], name);
     },
   };
+}
+
+/** A primitive's triangles; V from the bottom. Throws a RangeError that names it when it cannot be used. */
+export function meshOf(part: Primitive, name: string): Mesh {
+  if (part.getMode() !== TRIANGLES) throw new RangeError(`${name}: is not made of triangles`);
+  const position = part.getAttribute('POSITION');
+  if (!position) throw new RangeError(`${name}: has no positions`);
+  const vertices = position.getCount();
+  const normal = part.getAttribute('NORMAL');
+  const uv = part.getAttribute('TEXCOORD_0');
+  const uv2 = part.getAttribute('TEXCOORD_1');
+  const indices = part.getIndices();
+  const mesh: Mesh = {
+    positions: floats(position, 3),
+    normals: normal && floats(normal, 3),
+    uvs: uv && flipV(floats(uv, 2)),
+    uvs2: uv2 && flipV(floats(uv2, 2)),
+    indices: indices ? Uint32Array.from(indices.getArray()!) : Uint32Array.from({ length: vertices }, (_, i) => i),
+  };
+  checkMesh(mesh, name);
+  return mesh;
 }
 
 /** @returns a GLB with one mesh of one part for each given mesh, in order, each in a node of its name */
@@ -84,7 +88,7 @@ export async function writeGlb(meshes: { name: string; mesh: Mesh }[]): Promise<
 }
 
 /** The GLB header and chunk lengths must fit the bytes there are; what is inside is glTF-Transform's to judge. */
-function checkHeader(bytes: Uint8Array, where: string): void {
+export function checkHeader(bytes: Uint8Array, where: string): void {
   if (bytes.byteLength < 20) throw new RangeError(`${where}: ${bytes.byteLength} bytes are too few for a GLB file`);
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   if (view.getUint32(0, true) !== 0x46546c67) throw new RangeError(`${where}: does not begin as a GLB file does`);

@@ -5,11 +5,19 @@ import type { PathState } from './path-state.ts';
 import type { EventCounts, Recorder } from './recorder.ts';
 import type { CompiledScene, RenderSettings } from './scene.ts';
 
+/** What rays are sent for. */
+export const RAY_NAMES = ['camera', 'diffuse', 'specular', 'transmission', 'volume', 'shadow', 'occlusion'] as const;
+export const SHADOW = 5;
+export const OCCLUSION = 6;
+
 export class Collector {
   /** What samples add to: sums and not means; the layout is told in `passes.ts`. */
   readonly sums: Float64Array;
   /** The brightest contribution since it was last cleared, see `BRIGHTEST`. */
   readonly brightest = new Float64Array(BRIGHTEST);
+
+  /** Rays traced so far, by `RAY_NAMES`. */
+  readonly rays = new Float64Array(RAY_NAMES.length);
 
   private readonly clampDirect: number;
   private readonly clampIndirect: number;

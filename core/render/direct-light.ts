@@ -23,7 +23,7 @@ import {
 import { henyeyGreenstein } from '../materials/phase.ts';
 import { DIFFUSE, SPECULAR, TRANSMISSION, VOLUME, type Surface } from '../materials/surface.ts';
 import { luminance } from '../data/colour.ts';
-import type { Collector } from './collector.ts';
+import { SHADOW, type Collector } from './collector.ts';
 import { FOG_ANISOTROPY } from './fog.ts';
 import { MEAN_RAYS, passOf, shadowsAt } from './passes.ts';
 import type { MediumStack } from './medium-stack.ts';
@@ -222,6 +222,7 @@ export class DirectLight {
   private note(diffuse: boolean, specular: boolean, other: number): void {
     const { path, recorder } = this;
     this.collector.sums[MEAN_RAYS]++;
+    this.collector.rays[SHADOW]++;
     if (recorder === null) return;
     const stage = path.firstKind < 0 ? (other === VOLUME ? VOLUME : STAGE_LIGHT) : path.firstKind;
     if (diffuse && specular) {
@@ -307,6 +308,7 @@ export class DirectLight {
     this.broughtBy(chosen, object, slot);
     const d = sampler.direction;
     this.collector.sums[MEAN_RAYS]++;
+    this.collector.rays[SHADOW]++;
     const { lift } = shading;
     const open = this.shadow.reaches(
       chosen,

@@ -31,5 +31,6 @@ export function filmLayout(document: ShotDocument, sheet: Pick<Sheet, 'passes'>)
     groupPasses: sheet.passes.groups,
     shadows: sheet.passes.shadows ? lightsOn(document) : [],
     occlusion: sheet.passes.occlusion,
+    channelErrors: false,
   };
 }

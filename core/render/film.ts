@@ -25,6 +25,8 @@ export interface Film {
   means: Float32Array;
   /** Per light pass: sum of squared deviations of the group luminances from their mean. */
   moments: Float32Array;
+  /** The same for each channel of each light pass; empty unless the layout asks for it. */
+  channelMoments: Float32Array;
   /** Groups folded into each pixel. */
   counts: Float32Array;
   /** Groups after which a pixel is done; those that decided so are not in the picture. 0 until decided. */
@@ -39,31 +41,55 @@ export interface Film {
   time: Float32Array;
 }
 
-const PLANES = ['means', 'moments', 'counts', 'wanted', 'crossings', 'ids', 'brightest', 'time'] as const;
+const PLANES = [
+  'means',
+  'moments',
+  'channelMoments',
+  'counts',
+  'wanted',
+  'crossings',
+  'ids',
+  'brightest',
+  'time',
+] as const;
 type Plane = (typeof PLANES)[number];
 
-const floatsOf = (plane: Plane, width: number): number =>
-  plane === 'means'
-    ? width
-    : plane === 'moments'
-      ? LIGHT_PASS_COUNT
-      : plane === 'ids'
-        ? 2
-        : plane === 'brightest'
-          ? BRIGHTEST
-          : 1;
+function floatsOf(plane: Plane, width: number, channelErrors: boolean): number {
+  switch (plane) {
+    case 'means':
+      return width;
+    case 'moments':
+      return LIGHT_PASS_COUNT;
+    case 'channelMoments':
+      return channelErrors ? LIGHT_PASS_COUNT * 3 : 0;
+    case 'ids':
+      return 2;
+    case 'brightest':
+      return BRIGHTEST;
+    default:
+      return 1;
+  }
+}
 
 /** Bytes that a film takes for one pixel. */
 export const filmBytes = (layout: FilmLayout): number =>
-  4 * PLANES.reduce((sum, plane) => sum + floatsOf(plane, meansOf(layout)), 0);
+  4 * PLANES.reduce((sum, plane) => sum + floatsOf(plane, meansOf(layout), layout.channelErrors), 0);
 
 export function createFilm(region: Region, layout: FilmLayout = NO_EXTRAS): Film {
-  return filmOver(region, 0, meansOf(layout), (floats) => new Float32Array(floats));
+  return filmOver(region, 0, meansOf(layout), layout.channelErrors, (floats) => new Float32Array(floats));
 }
 
-function filmOver(region: Region, groups: number, width: number, take: (floats: number) => Float32Array): Film {
+function filmOver(
+  region: Region,
+  groups: number,
+  width: number,
+  channelErrors: boolean,
+  take: (floats: number) => Float32Array,
+): Film {
   const pixels = region.width * region.height;
-  const planes = Object.fromEntries(PLANES.map((plane) => [plane, take(pixels * floatsOf(plane, width))]));
+  const planes = Object.fromEntries(
+    PLANES.map((plane) => [plane, take(pixels * floatsOf(plane, width, channelErrors))]),
+  );
   return { region, groups, width, ...(planes as Record<Plane, Float32Array>) };
 }
 
@@ -72,13 +98,19 @@ function filmOver(region: Region, groups: number, width: number, take: (floats: 
  * @param group the group's means, as many doubles as the film is wide
  */
 export function foldGroup(film: Film, pixel: number, group: Float64Array): void {
-  const { means, moments, width } = film;
+  const { means, moments, channelMoments, width } = film;
+  const hasChannels = channelMoments.length > 0;
   const n = ++film.counts[pixel];
   const m = pixel * width;
   for (let p = 0; p < LIGHT_PASS_COUNT; p++) {
     const o = m + p * 3;
     const g = p * 3;
     const before = luminance(means[o], means[o + 1], means[o + 2]);
+    if (hasChannels)
+      for (let c = 0; c < 3; c++) {
+        const off = group[g + c] - means[o + c];
+        channelMoments[(pixel * LIGHT_PASS_COUNT + p) * 3 + c] += off * (off - off / n);
+      }
     means[o] += (group[g] - means[o]) / n;
     means[o + 1] += (group[g + 1] - means[o + 1]) / n;
     means[o + 2] += (group[g + 2] - means[o + 2]) / n;
@@ -95,15 +127,31 @@ export function standardError(film: Film, pixel: number, pass: number): number {
   return n < 2 ? 0 : Math.sqrt(film.moments[pixel * LIGHT_PASS_COUNT + pass] / (n * (n - 1)));
 }
 
+/** The same of one channel, 0–2; the layout must have asked for errors per channel. */
+export function channelError(film: Film, pixel: number, pass: number, c: number): number {
+  const n = film.counts[pixel];
+  const moment = film.channelMoments[(pixel * LIGHT_PASS_COUNT + pass) * 3 + c];
+  return n < 2 ? 0 : Math.sqrt(moment / (n * (n - 1)));
+}
+
 const MAGIC = 0x324d4c46; // "FLM2"
 const HEADER = 8;
 
-/** The film as bytes: 8 little-endian 32-bit words (magic, x, y, width, height, groups, means a pixel, 0), then the planes. */
+/** The film as bytes: 8 little-endian 32-bit words (magic, x, y, width, height, groups, means a pixel, errors per channel), then the planes. */
 export function packFilm(film: Film): Uint8Array {
   const { region } = film;
   const floats = PLANES.reduce((sum, plane) => sum + film[plane].length, HEADER);
   const words = new Uint32Array(floats);
-  words.set([MAGIC, region.x, region.y, region.width, region.height, film.groups, film.width]);
+  words.set([
+    MAGIC,
+    region.x,
+    region.y,
+    region.width,
+    region.height,
+    film.groups,
+    film.width,
+    film.channelMoments.length ? 1 : 0,
+  ]);
   const out = new Float32Array(words.buffer);
   let at = HEADER;
   for (const plane of PLANES) {
@@ -117,13 +165,14 @@ export function packFilm(film: Film): Uint8Array {
 export function unpackFilm(bytes: Uint8Array): Film {
   if (bytes.byteLength < HEADER * 4) throw new RangeError(`film of ${bytes.byteLength} bytes has no whole header`);
   const copy = bytes.slice().buffer;
-  const [magic, x, y, width, height, groups, perPixel] = new Uint32Array(copy, 0, HEADER);
+  const [magic, x, y, width, height, groups, perPixel, channels] = new Uint32Array(copy, 0, HEADER);
   const pixels = width * height;
-  const need = (HEADER + PLANES.reduce((sum, plane) => sum + pixels * floatsOf(plane, perPixel), 0)) * 4;
+  const need =
+    (HEADER + PLANES.reduce((sum, plane) => sum + pixels * floatsOf(plane, perPixel, channels === 1), 0)) * 4;
   if (magic !== MAGIC || pixels >= 2 ** 28 || bytes.byteLength !== need)
     throw new RangeError(`film of ${bytes.byteLength} bytes is not whole`);
   let at = HEADER * 4;
-  return filmOver({ x, y, width, height }, groups, perPixel, (floats) => {
+  return filmOver({ x, y, width, height }, groups, perPixel, channels === 1, (floats) => {
     const plane = new Float32Array(copy, at, floats);
     at += floats * 4;
     return plane;

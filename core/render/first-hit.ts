@@ -1,6 +1,7 @@
 /** What the first hit of a camera ray tells: the data passes, and ambient occlusion. */
 import type { Intersector } from '../geometry/intersector.ts';
 import type { CameraRay } from './camera-ray.ts';
+import { OCCLUSION, type Collector } from './collector.ts';
 import { Occlusion } from './occlusion.ts';
 import {
   MEAN_ALBEDO,
@@ -11,6 +12,7 @@ import {
   MEAN_NORMAL,
   MEAN_OBJECT,
   MEAN_POSITION,
+  MEAN_RAYS,
   MEAN_UV,
   occlusionAt,
 } from './passes.ts';
@@ -23,6 +25,7 @@ export class FirstHit {
   /** Object and material + 1 of the last sample, 0 for none. */
   readonly ids = new Float64Array(2);
 
+  private readonly sums: Float64Array;
   private readonly occlusion: Occlusion;
   private readonly occlusionSlot: number;
   private readonly occlusionCount: number;
@@ -37,8 +40,9 @@ export class FirstHit {
     rays: Intersector,
     private readonly shading: Shading,
     private readonly camera: CameraRay,
-    private readonly sums: Float64Array,
+    private readonly collector: Collector,
   ) {
+    this.sums = collector.sums;
     this.occlusion = new Occlusion(scene, settings, random, rays, shading);
     this.occlusionSlot = scene.layout.occlusion ? occlusionAt(scene.layout) : -1;
     this.occlusionCount = settings.extraSamples.occlusion;
@@ -53,18 +57,10 @@ export class FirstHit {
     this.ids.fill(0);
   }
 
-  /** Tells the ids of the surface in `shading`. */
-  identify(): void {
-    const { scene, ids } = this;
-    const { instance } = this.shading;
-    ids[0] = scene.instanceObject[instance] + 1;
-    ids[1] = scene.materialNumber[scene.instanceMaterial[instance]] + 1;
-  }
-
   /** Adds the data of the surface in `shading`, the first on the path. */
   note(path: PathState): void {
     const { sums, shading, scene, ids } = this;
-    const { point, uv, colour } = shading;
+    const { point, uv, colour, instance } = shading;
     sums[MEAN_COVERAGE]++;
     sums[MEAN_DEPTH] += path.length;
     for (let a = 0; a < 3; a++) {
@@ -74,7 +70,8 @@ export class FirstHit {
     }
     sums[MEAN_UV] += uv[0];
     sums[MEAN_UV + 1] += uv[1];
-    this.identify();
+    ids[0] = scene.instanceObject[instance] + 1;
+    ids[1] = scene.materialNumber[scene.instanceMaterial[instance]] + 1;
     if (ids[0] === this.object) sums[MEAN_OBJECT]++;
     if (ids[1] === this.material) sums[MEAN_MATERIAL]++;
     if (scene.nextToWorld !== null) this.noteMotion(scene.nextToWorld);
@@ -84,6 +81,8 @@ export class FirstHit {
   /** Mean of the sheet's occlusion rays: 1 open, 0 shut. */
   openness(): number {
     let open = 0;
+    this.collector.rays[OCCLUSION] += this.occlusionCount;
+    this.sums[MEAN_RAYS] += this.occlusionCount;
     for (let k = 0; k < this.occlusionCount; k++) open += this.occlusion.ray(k);
     return open / this.occlusionCount;
   }

@@ -146,7 +146,7 @@ export class Integrator {
       collector,
       recorder,
     );
-    this.firstHit = new FirstHit(scene, settings, random, rays, shading, this.camera, collector.sums);
+    this.firstHit = new FirstHit(scene, settings, random, rays, shading, this.camera, collector);
     const { diffuse, specular, transmission } = settings.extraSamples;
     this.splits = Math.max(diffuse, specular, transmission);
     this.rayDistance = settings.rayDistance ?? Infinity;
@@ -161,18 +161,6 @@ export class Integrator {
   /** Ids whose samples count as the pixel's own; set before the samples of a group. */
   expect(object: number, material: number): void {
     this.firstHit.expect(object, material);
-  }
-
-  /** Finds what a camera sample of pixel (x, y) meets first, for `ids`; adds nothing but what shines on the way. */
-  look(x: number, y: number): void {
-    const { path } = this;
-    path.begin();
-    path.splitIndex = this.replica * REPLICA;
-    this.takeTime();
-    this.camera.start(path, x, y);
-    this.media.clear();
-    this.firstHit.clear();
-    if (this.advance() === SURFACE) this.firstHit.identify();
   }
 
   /** The sample's slice of the time that the shutter is open. */
@@ -368,7 +356,7 @@ export class Integrator {
     if (path.firstObject < 0) path.firstObject = object;
     else if (path.secondObject < 0) path.secondObject = object;
     if ((scene.instanceFlags[instance] & EMITS) !== 0) this.meetEmitter();
-    shading.hit(rays, ray, path.width + path.spread * end);
+    shading.hit(rays, ray, path.width + path.spread * end, path.firstKind < 0);
     shading.toSurfaceIn(this.surface, eta);
     path.length += end;
     path.width += path.spread * end;
@@ -409,7 +397,7 @@ export class Integrator {
     }
     if ((flags & IS_CUT_OUT) !== 0) return -1;
     if ((flags & IS_SHADOW_ONLY) !== 0) {
-      shading.hit(rays, ray, 0);
+      shading.hit(rays, ray, 0, false);
       const open = this.directLight.openness();
       for (let a = 0; a < 3; a++) beta[a] *= open;
       // The shadow ray has taken the ray's place in the intersector: it is put back, to be resumed.
@@ -549,6 +537,7 @@ export class Integrator {
 
   private countRay(): void {
     this.collector.sums[MEAN_RAYS]++;
+    this.collector.rays[this.path.lastKind + 1]++;
     if (this.recorder !== null) this.recorder.ray(this.path.stage, this.path);
   }
 

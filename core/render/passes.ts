@@ -67,9 +67,17 @@ export interface FilmLayout {
   /** Lights with a shadow pass. */
   shadows: string[];
   occlusion: boolean;
+  /** Whether errors are kept per channel and not of the luminance alone. */
+  channelErrors: boolean;
 }
 
-export const NO_EXTRAS: FilmLayout = { groups: [], groupPasses: false, shadows: [], occlusion: false };
+export const NO_EXTRAS: FilmLayout = {
+  groups: [],
+  groupPasses: false,
+  shadows: [],
+  occlusion: false,
+  channelErrors: false,
+};
 
 /** Passes of one light group: its beauty alone, or all. */
 export const groupWidth = (layout: FilmLayout): number => (layout.groupPasses ? LIGHT_PASS_COUNT : 1);

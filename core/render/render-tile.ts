@@ -1,7 +1,7 @@
 import { createFilm, foldGroup, type Film } from './film.ts';
 import { groupsNeeded } from './adaptive.ts';
 import { Integrator } from './integrator.ts';
-import { BRIGHTEST, MEAN_RAYS } from './passes.ts';
+import { BRIGHTEST, MEAN_MATERIAL, MEAN_OBJECT, MEAN_RAYS } from './passes.ts';
 import { GROUP } from './random.ts';
 import type { CompiledScene, RenderSettings } from './scene.ts';
 
@@ -12,6 +12,7 @@ export type Clock = () => number;
  * Adds sample groups to a film until it has `groups`. The result's bits depend on the scene, the
  * settings and the number of groups only: not on the tile, nor on how many calls it took.
  * @param clock fills the film's `time`, which is outside that promise
+ * @param byKind rays by what they are sent for, added to; see `RAY_NAMES`
  * @returns rays traced by this call
  */
 export function renderGroups(
@@ -20,6 +21,7 @@ export function renderGroups(
   film: Film,
   groups: number,
   clock: Clock | null = null,
+  byKind: Float64Array | null = null,
 ): number {
   const integrator = new Integrator(scene, settings);
   const { x: x0, y: y0, width, height } = film.region;
@@ -32,6 +34,7 @@ export function renderGroups(
       if (clock) film.time[pixel] += (clock() - start) * 1000;
     }
   film.groups = Math.max(film.groups, groups);
+  if (byKind) integrator.collector.rays.forEach((n, k) => (byKind[k] += n));
   return rays;
 }
 
@@ -79,8 +82,6 @@ function renderPixel(
     random.start(x, y, 0, settings.seed);
     random.sample = 0;
     film.crossings[pixel] = integrator.crossings(x, y);
-    collector.clear();
-    takeIds(integrator, settings, film, pixel, x, y);
     if (settings.adaptive.on && film.wanted[pixel] === 0) {
       const pilot = groupsNeeded(integrator, settings, x, y);
       film.wanted[pixel] = pilot.groups;
@@ -95,7 +96,9 @@ function renderPixel(
     for (let s = 0; s < GROUP; s++) {
       random.sample = s;
       integrator.sample(x, y);
+      if (group === 0) firstIds.set(integrator.ids, s * 2);
     }
+    if (group === 0) takeIds(film, pixel, sums);
     rays += sums[MEAN_RAYS];
     for (let k = 0; k < film.width; k++) sums[k] /= GROUP;
     foldGroup(film, pixel, sums);
@@ -105,29 +108,22 @@ function renderPixel(
   return rays;
 }
 
-/** The object and material that most of the first group's samples meet first; of equals the lower number. */
-function takeIds(
-  integrator: Integrator,
-  settings: RenderSettings,
-  film: Film,
-  pixel: number,
-  x: number,
-  y: number,
-): void {
-  const { random } = integrator;
-  const met: number[][] = [[], []];
-  random.start(x, y, 0, settings.seed);
-  for (let s = 0; s < GROUP; s++) {
-    random.sample = s;
-    integrator.look(x, y);
-    met[0].push(integrator.ids[0]);
-    met[1].push(integrator.ids[1]);
-  }
+/** Object and material that each sample of a pixel's first group met first. */
+const firstIds = new Float64Array(GROUP * 2);
+
+/** Settles a pixel's object and material: what most of the first group's samples met; of equals the lower number. */
+function takeIds(film: Film, pixel: number, sums: Float64Array): void {
   for (let k = 0; k < 2; k++) {
-    const times = (id: number) => met[k].filter((other) => other === id).length;
-    film.ids[pixel * 2 + k] = met[k].reduce((best, id) =>
-      times(id) > times(best) || (times(id) === times(best) && id < best) ? id : best,
-    );
+    let id = 0;
+    let most = 0;
+    for (let s = 0; s < GROUP; s++) {
+      const own = firstIds[s * 2 + k];
+      let times = 0;
+      for (let other = 0; other < GROUP; other++) if (firstIds[other * 2 + k] === own) times++;
+      if (times > most || (times === most && own < id)) [id, most] = [own, times];
+    }
+    film.ids[pixel * 2 + k] = id;
+    if (id > 0) sums[k === 0 ? MEAN_OBJECT : MEAN_MATERIAL] += most;
   }
 }
 

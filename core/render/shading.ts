@@ -146,8 +146,9 @@ export class Shading {
   /**
    * Takes the intersector's hit on `ray`.
    * @param width of the cone around the ray there, metres; decides which mips are looked at
+   * @param isFirst whether `uv` is wanted though no map needs it
    */
-  hit(rays: Intersector, ray: Float64Array, width: number): void {
+  hit(rays: Intersector, ray: Float64Array, width: number, isFirst: boolean): void {
     const { scene, point, normal, viewer, state, frame } = this;
     const { geometry } = scene;
     const { instance, triangle, u, v, t } = rays;
@@ -192,12 +193,15 @@ export class Shading {
         nz = s[2] * l;
       }
     }
-    placeMaps(scene, this.sampler, instance, triangle, u, v, point[0], point[1], point[2]);
-    state[UV] = this.sampler.uv[0];
-    state[UV + 1] = this.sampler.uv[1];
     const o = scene.instanceMaterial[instance] * MATERIAL_STRIDE;
+    const hasMaps = scene.materials[o + MATERIAL_HAS_MAPS] > 0;
+    if (hasMaps || isFirst) {
+      placeMaps(scene, this.sampler, instance, triangle, u, v, point[0], point[1], point[2]);
+      state[UV] = this.sampler.uv[0];
+      state[UV + 1] = this.sampler.uv[1];
+    }
     this.sampler.footprint = 0;
-    if (scene.materials[o + MATERIAL_HAS_MAPS] > 0) {
+    if (hasMaps) {
       this.triangleFrame.set(instance, triangle, 0);
       this.sampler.footprint = width * this.triangleFrame.density;
       if (scene.materials[o + MATERIAL_TURNS_NORMAL] > 0) {

@@ -1,6 +1,7 @@
 /** Running other programs: to their end, or beside us until they are told to stop. */
 import { spawn, spawnSync } from 'node:child_process';
 import { openSync } from 'node:fs';
+import { terminalFd } from './say.mjs';
 
 /** @returns {{ ok: boolean, out: string }} with both output streams */
 export function attempt(command, args, options = {}) {
@@ -13,7 +14,7 @@ export function attempt(command, args, options = {}) {
 
 /** Runs with the terminal as its own. */
 export function show(command, args, options = {}) {
-  return spawnSync(command, args, { stdio: 'inherit', ...options }).status === 0;
+  return spawnSync(command, args, { stdio: ['inherit', terminalFd(), 'inherit'], ...options }).status === 0;
 }
 
 /**

@@ -1,4 +1,4 @@
-/** What must be on the machine: Node, the packages, PostgreSQL's server, and Chromium for the tests. */
+/** What must be on the machine: Node, the packages, PostgreSQL's server, and for the tests Chromium and tools for pictures. */
 import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
@@ -47,6 +47,12 @@ export function needChromium() {
   const path = '/usr/bin/chromium';
   if (!existsSync(path)) install('chromium', 'the Chromium browser, for the interface tests');
   return path;
+}
+
+/** Reads back what we write: OpenEXR's and OpenImageIO's own tools. */
+export function needExrTools() {
+  if (!existsSync('/usr/bin/exrheader')) install('openexr', 'OpenEXR’s tools, for the tests of files');
+  if (!existsSync('/usr/bin/oiiotool')) install('openimageio-tools', 'OpenImageIO’s tools, for the tests of files');
 }
 
 function install(name, what) {

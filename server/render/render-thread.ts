@@ -10,7 +10,7 @@ import { pictureOf } from '../../core/render/film-picture.ts';
 import { ALL_PASSES } from '../../core/render/pass-list.ts';
 import { renderGroups } from '../../core/render/render-tile.ts';
 import { settingsOf, type CompiledScene } from '../../core/render/scene.ts';
-import { withKernel, type PackedScene } from './kernel.ts';
+import { withKernel, type PackedScene } from '../../host/kernel.ts';
 
 /** A scene on its way to a thread: what is shaded with, and what rays are traced through. */
 export interface SceneTask {

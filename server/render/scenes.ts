@@ -10,7 +10,7 @@ import type { CompiledScene } from '../../core/render/scene.ts';
 import type { Context } from '../context.ts';
 import { versions } from '../db/schema.ts';
 import { notFound } from '../errors.ts';
-import { packScene, type PackedScene } from './kernel.ts';
+import { packScene, type PackedScene } from '../../host/kernel.ts';
 import { patchedDocument } from './renders.ts';
 
 export interface LoadedScene {

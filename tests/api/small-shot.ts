@@ -1,6 +1,12 @@
 /** A shot that renders in a second or two and has glass that a limit cuts: three panes before a lit wall. */
 import { lookAt } from '../../core/data/transform.ts';
-import { defaultLight, defaultMaterial, defaultObject, defaultSheet, evenEnvironment } from '../../core/document/defaults.ts';
+import {
+  defaultLight,
+  defaultMaterial,
+  defaultObject,
+  defaultSheet,
+  evenEnvironment,
+} from '../../core/document/defaults.ts';
 import type { Sheet, ShotDocument } from '../../core/document/schema.ts';
 import { writeGlb } from '../../core/formats/gltf.ts';
 import { box } from '../../demo/shapes.ts';

@@ -1,10 +1,10 @@
-/** The WebAssembly kernel on the server: a scene's memory, made once a process, and each thread's way into it. */
+/** The WebAssembly kernel on Node: a scene's memory, made once a process, and each thread's way into it. */
 import { existsSync, readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { threadId } from 'node:worker_threads';
-import { KernelIntersector, type IntersectKernel } from '../../core/geometry/kernel-intersector.ts';
-import { layOut, SLOTS } from '../../core/geometry/packed-geometry.ts';
-import type { CompiledScene } from '../../core/render/scene.ts';
+import { KernelIntersector, type IntersectKernel } from '../core/geometry/kernel-intersector.ts';
+import { layOut, SLOTS } from '../core/geometry/packed-geometry.ts';
+import type { CompiledScene } from '../core/render/scene.ts';
 
 export interface PackedScene {
   /** Tells scenes of a process apart. */
@@ -25,8 +25,8 @@ export function packScene({ geometry }: CompiledScene): PackedScene {
 
 let compiled: WebAssembly.Module | null = null;
 function kernel(): WebAssembly.Module {
-  // Built, this file is in dist/server; from source, in server/render.
-  const place = ['../kernels/intersect.wasm', '../../dist/kernels/intersect.wasm']
+  // Built, this file is in dist/server; from source, in host.
+  const place = ['../kernels/intersect.wasm', '../dist/kernels/intersect.wasm']
     .map((path) => fileURLToPath(new URL(path, import.meta.url)))
     .find(existsSync);
   if (!place) throw new Error('dist/kernels/intersect.wasm is not there: npm run build makes it');

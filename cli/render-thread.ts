@@ -1,0 +1,30 @@
+/** One thread of a render from the shell: tiles in, films out. */
+import { parentPort, workerData } from 'node:worker_threads';
+import type { Region } from '../core/data/picture.ts';
+import { RAY_NAMES } from '../core/render/collector.ts';
+import { createFilm, packFilm } from '../core/render/film.ts';
+import { renderGroups } from '../core/render/render-tile.ts';
+import type { CompiledScene, RenderSettings } from '../core/render/scene.ts';
+import { withKernel, type PackedScene } from '../host/kernel.ts';
+
+export interface ThreadData {
+  scene: CompiledScene;
+  packed: PackedScene;
+  settings: RenderSettings;
+  groups: number;
+}
+
+export interface TileDone {
+  film: Uint8Array;
+  rays: Float64Array;
+}
+
+const { scene, packed, settings, groups } = workerData as ThreadData;
+const ready = withKernel(scene, packed);
+
+parentPort!.on('message', (tile: Region) => {
+  const film = createFilm(tile, scene.layout);
+  const rays = new Float64Array(RAY_NAMES.length);
+  renderGroups(ready, settings, film, groups, () => performance.now(), rays);
+  parentPort!.postMessage({ film: packFilm(film), rays } satisfies TileDone);
+});
