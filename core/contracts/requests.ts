@@ -5,12 +5,15 @@ import { RegionSchema } from './finding.ts';
 const closed = { additionalProperties: false } as const;
 const SheetName = Type.Union([Type.Literal('preview'), Type.Literal('final')]);
 
-/** Values by JSON pointer inside one sheet, for example `{ "/limits/transmission": 20 }`. */
-const SheetValues = Type.Record(
-  Type.String({ pattern: '^(/[A-Za-z0-9]+){1,2}$' }),
-  Type.Union([Type.Number(), Type.String({ maxLength: 100 }), Type.Boolean()]),
-  { ...closed, minProperties: 1 },
-);
+/**
+ * Values by the pointer of a control: inside a sheet (`{ "/limits/transmission": 20 }`) or in the document
+ * (`{ "/lights/sun/angle": 0.53 }`), see `document/pointers.ts`. The changed document is checked as a whole.
+ */
+const ControlValues = Type.Record(Type.String({ pattern: '^(/[A-Za-z0-9_.-]+){1,5}$' }), Type.Unknown(), {
+  ...closed,
+  minProperties: 1,
+  maxProperties: 200,
+});
 
 export const RenderRequest = Type.Object({ sheet: SheetName, region: Type.Union([RegionSchema, Type.Null()]) }, closed);
 export type RenderRequest = Static<typeof RenderRequest>;
@@ -21,12 +24,12 @@ export const ContinueRequest = Type.Object(
 );
 export type ContinueRequest = Static<typeof ContinueRequest>;
 
-/** Sets dials of one or both sheets: a new version. `base` is the version the page showed. */
+/** Sets controls, those of a sheet in one or both: a new version. `base` is the version the page showed. */
 export const DialRequest = Type.Object(
   {
     base: Type.Integer(),
     sheets: Type.Array(SheetName, { minItems: 1, maxItems: 2, uniqueItems: true }),
-    values: SheetValues,
+    values: ControlValues,
   },
   closed,
 );
@@ -40,7 +43,7 @@ export const TrialRequest = Type.Object(
     /** Null takes the finding's own region. */
     region: Type.Union([RegionSchema, Type.Null()]),
     sheet: SheetName,
-    values: Type.Union([SheetValues, Type.Null()]),
+    values: Type.Union([ControlValues, Type.Null()]),
   },
   closed,
 );

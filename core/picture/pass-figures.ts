@@ -1,7 +1,8 @@
 /** What a pass rail shows beside each pass: where the light is, where the grain is, what was measured. */
 import type { Picture } from '../data/picture.ts';
 import { channel } from '../data/picture.ts';
-import { CUTS, LIGHT_PASSES } from '../render/passes.ts';
+import { passList } from '../render/pass-list.ts';
+import { CUTS, LIGHT_PASSES, NO_EXTRAS, type FilmLayout } from '../render/passes.ts';
 import { grainOf, grainWeight } from '../data/grain.ts';
 import { luminancePlane, percentile } from './measured.ts';
 
@@ -17,14 +18,18 @@ export interface PassFigures {
   crossings: { most: number; usual: number };
   /** Mean path weight that each limit ended, 0–1. */
   cuts: Record<string, number>;
+  /** Share of the light that clamps took. */
+  clamped: number;
+  /** Mean openness, 1 all open; null without that pass. */
+  occlusion: number | null;
   /** Greatest value worth telling apart in each one-channel pass, for its false-colour scale. */
   tops: Record<string, number>;
 }
 
 const mean = (plane: Float32Array) => plane.reduce((a, b) => a + b, 0) / plane.length;
 
-/** @param picture all passes of a render, see `ALL_PASSES` */
-export function passFigures(picture: Picture): PassFigures {
+/** @param picture all passes of a render, see `passList` */
+export function passFigures(picture: Picture, layout: FilmLayout = NO_EXTRAS): PassFigures {
   const beauty = luminancePlane(picture, 'beauty');
   const sigma = channel(picture, 'error.beauty');
   const weights = beauty.map((y, i) => grainWeight(y, sigma[i]));
@@ -38,9 +43,12 @@ export function passFigures(picture: Picture): PassFigures {
   const crossings = channel(picture, 'crossings');
   const cuts = Object.fromEntries(CUTS.map((cut) => [cut, mean(channel(picture, `cut.${cut}`))]));
   const tops: Record<string, number> = { crossings: crossings.reduce((a, b) => Math.max(a, b), 0) };
-  for (const cut of CUTS) tops[`cut.${cut}`] = 1;
-  for (const pass of ['cost', 'samples', ...LIGHT_PASSES.map((p) => `error.${p}`)])
-    tops[pass] = percentile(channel(picture, pass), 0.995);
+  for (const { name, look, channels } of passList(layout)) {
+    if (look === 'share') tops[name] = 1;
+    else if (look === 'amount' || (look === 'count' && name !== 'crossings'))
+      tops[name] = percentile(channel(picture, channels[0]), 0.995);
+  }
+  const clamped = mean(channel(picture, 'clamped'));
   return {
     light: Object.fromEntries(passes.map((p) => [p.pass, { light: p.light / light, grain: p.noise / noise }])),
     grain: grainOf(beauty, sigma),
@@ -54,6 +62,8 @@ export function passFigures(picture: Picture): PassFigures {
       ),
     },
     cuts,
+    clamped: clamped / (mean(beauty) + clamped || 1),
+    occlusion: layout.occlusion ? mean(channel(picture, 'occlusion')) : null,
     tops,
   };
 }

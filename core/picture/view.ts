@@ -63,6 +63,54 @@ export function viewColour(
   }
 }
 
+/** Writes opaque RGBA of unit directions: −1 to 1 as black to full. */
+export function viewDirection(
+  x: ArrayLike<number>,
+  y: ArrayLike<number>,
+  z: ArrayLike<number>,
+  out: Uint8ClampedArray,
+): void {
+  for (let i = 0; i < x.length; i++) {
+    out[i * 4] = 127.5 * (x[i] + 1);
+    out[i * 4 + 1] = 127.5 * (y[i] + 1);
+    out[i * 4 + 2] = 127.5 * (z[i] + 1);
+    out[i * 4 + 3] = 255;
+  }
+}
+
+/** Writes opaque RGBA of places, each channel between the least and the greatest value of the picture. */
+export function viewPlace(channels: ArrayLike<number>[], out: Uint8ClampedArray): void {
+  const spans = channels.map((plane) => {
+    let low = Infinity;
+    let high = -Infinity;
+    for (let i = 0; i < plane.length; i++) {
+      if (plane[i] < low) low = plane[i];
+      if (plane[i] > high) high = plane[i];
+    }
+    return { low, size: high - low || 1 };
+  });
+  for (let i = 0; i < channels[0].length; i++) {
+    for (let c = 0; c < 3; c++)
+      out[i * 4 + c] = c < channels.length ? (255 * (channels[c][i] - spans[c].low)) / spans[c].size : 0;
+    out[i * 4 + 3] = 255;
+  }
+}
+
+/** Writes opaque RGBA of whole numbers, each in a flat colour of its own; 0 is nothing and black. */
+export function viewIds(ids: ArrayLike<number>, out: Uint8ClampedArray): void {
+  for (let i = 0; i < ids.length; i++) {
+    // Even steps round the colour circle by the golden angle, in three brightnesses.
+    const id = ids[i];
+    const turn = (id * 0.618034) % 1;
+    const light = 0.55 + 0.2 * (id % 3);
+    for (let c = 0; c < 3; c++) {
+      const wave = 0.5 + 0.5 * Math.cos(2 * Math.PI * (turn - c / 3));
+      out[i * 4 + c] = id === 0 ? 0 : 255 * light * (0.25 + 0.75 * wave);
+    }
+    out[i * 4 + 3] = 255;
+  }
+}
+
 /** Stops of a false-colour scale from nothing to much, dark to light, so that it reads in grey as well. */
 export const SCALE: readonly (readonly [number, number, number])[] = [
   [20, 20, 24],

@@ -56,7 +56,15 @@ export function passList(layout: FilmLayout = NO_EXTRAS): PassInfo[] {
   ];
 }
 
-export const ALL_PASSES: string[] = passList().map((pass) => pass.name);
+/** How a pass is to be shown, by its name alone: those of groups and shadows have names of one form. */
+export function lookOf(name: string): PassLook {
+  if (name.startsWith('group.')) return 'light';
+  if (name.startsWith('shadow.') || name === 'occlusion') return 'share';
+  return BASE_PASSES.find((pass) => pass.name === name)?.look ?? 'amount';
+}
+
+const BASE_PASSES = passList();
+export const ALL_PASSES: string[] = BASE_PASSES.map((pass) => pass.name);
 
 /** Channel names of a pass of a film. A RangeError names one that is not there. */
 export function passChannels(name: string, layout: FilmLayout = NO_EXTRAS): string[] {

@@ -5,31 +5,44 @@ import { passFigures, type PassFigures } from '../../core/picture/pass-figures.t
 import { packPicture } from '../../core/picture/planes.ts';
 import { unpackFilm } from '../../core/render/film.ts';
 import { fillPicture, pictureOf } from '../../core/render/film-picture.ts';
-import { ALL_PASSES } from '../../core/render/pass-list.ts';
+import { filmLayout } from '../../core/render/film-layout.ts';
+import { passList } from '../../core/render/pass-list.ts';
+import type { FilmLayout } from '../../core/render/passes.ts';
+import type { JsonPatch } from '../../core/document/patch.ts';
 import type { Context } from '../context.ts';
-import { renders, tiles } from '../db/schema.ts';
+import { renders, tiles, versions } from '../db/schema.ts';
 import { notFound, RequestError } from '../errors.ts';
 import { eachFilm } from './films.ts';
-import { tileRegions, type RenderRow } from './renders.ts';
+import { patchedDocument, tileRegions, type RenderRow } from './renders.ts';
 
 /** Passes of a render over its region; see `core/picture/planes.ts` for the bytes. */
 export async function renderPicture(context: Context, id: number, passes: string[]): Promise<Uint8Array> {
-  const unknown = passes.filter((pass) => !ALL_PASSES.includes(pass));
-  if (unknown.length || !passes.length)
-    throw new RequestError(400, `passes is "${passes.join(',')}"; it must name some of ${ALL_PASSES.join(', ')}.`);
   const render = await findRender(context, id);
-  return packPicture(await pictureNow(context, render, passes), { revision: render.revision });
+  const layout = await layoutOf(context, render);
+  const known = passList(layout).map((pass) => pass.name);
+  if (!passes.length || !passes.every((pass) => known.includes(pass)))
+    throw new RequestError(400, `passes is "${passes.join(',')}"; it must name some of ${known.join(', ')}.`);
+  return packPicture(await pictureNow(context, render, passes, layout), { revision: render.revision });
 }
 
 /** Figures of every pass, for the rail beside the picture. */
 export async function renderFigures(context: Context, id: number): Promise<PassFigures> {
   const render = await findRender(context, id);
-  return passFigures(await pictureNow(context, render, ALL_PASSES));
+  const layout = await layoutOf(context, render);
+  const all = passList(layout).map((pass) => pass.name);
+  return passFigures(await pictureNow(context, render, all, layout), layout);
 }
 
-async function pictureNow(context: Context, render: RenderRow, passes: string[]): Promise<Picture> {
+/** What the render's films keep beyond what all do. */
+async function layoutOf({ db }: Context, render: RenderRow): Promise<FilmLayout> {
+  const [version] = await db.select().from(versions).where(eq(versions.id, render.versionId));
+  const document = patchedDocument(version, JSON.parse(render.patch) as JsonPatch);
+  return filmLayout(document, document.sheets[render.sheet]);
+}
+
+async function pictureNow(context: Context, render: RenderRow, passes: string[], layout: FilmLayout): Promise<Picture> {
   const { x, y, width, height } = render;
-  const { picture, add } = fillPicture({ x, y, width, height }, passes);
+  const { picture, add } = fillPicture({ x, y, width, height }, passes, layout);
   for await (const film of eachFilm(context, context.db, render.id)) add(unpackFilm(film));
   return picture;
 }
@@ -46,8 +59,10 @@ export async function renderPixel(context: Context, id: number, x: number, y: nu
     .where(and(eq(tiles.renderId, id), eq(tiles.tile, tile)))
     .orderBy(desc(tiles.groups))
     .limit(1);
+  const layout = await layoutOf(context, render);
+  const all = passList(layout).map((pass) => pass.name);
   const films = row ? [unpackFilm(await context.blobs.get(row.film))] : [];
-  const { channels } = pictureOf(films, { x, y, width: 1, height: 1 }, ALL_PASSES);
+  const { channels } = pictureOf(films, { x, y, width: 1, height: 1 }, all, layout);
   return Object.fromEntries([...channels].map(([name, plane]) => [name, plane[0]]));
 }
 

@@ -12,7 +12,8 @@ import { decisions, findings, renders, shots, trials } from '../db/schema.ts';
 import { conflict, notFound } from '../errors.ts';
 import { shotChanged } from '../notify.ts';
 import { patchedDocument, regionIn, stopRender } from '../render/renders.ts';
-import { sheetPatch, type SheetValues } from '../shots/dials.ts';
+import { pointerOf } from '../../core/document/pointers.ts';
+import { controlPatch, tellValues, type ControlValues } from '../shots/dials.ts';
 import { addVersion, lockHead } from '../shots/versions.ts';
 import { beginTrial, type TrialRow } from './trial-renders.ts';
 
@@ -22,8 +23,9 @@ export async function createTrial(context: Context, code: string, request: Trial
     const { shot, head } = await lockHead(tx, code);
     const asked = await whatToTry(tx, shot.id, request);
     const document = JSON.parse(head.document) as ShotDocument;
-    const patch = sheetPatch(document, [request.sheet], asked.values);
-    if (patch.length === 0) throw conflict(`The ${request.sheet} sheet stands like that already: nothing to try.`);
+    const patch = controlPatch(document, [request.sheet], asked.values);
+    if (patch.length === 0)
+      throw conflict(`All of it stands like that already in the ${request.sheet} sheet: nothing to try.`);
     const after = patchedDocument(head, patch).sheets[request.sheet];
     const before = document.sheets[request.sheet];
     if (after.width !== before.width || after.height !== before.height)
@@ -65,8 +67,7 @@ async function whatToTry(tx: Transaction, shotId: number, request: TrialRequest)
   if (request.finding === null) {
     if (!request.values)
       throw new InvalidInput('trial', [{ path: '/values', value: 'null', expected: 'dials to try, or a finding' }]);
-    const title = Object.entries(request.values).map(([p, v]) => `${p.slice(1).replaceAll('/', ' ')} ${v}`);
-    return { title: title.join(', '), values: request.values as SheetValues, finding: null };
+    return { title: tellValues(request.values), values: request.values, finding: null };
   }
   const [row] = await tx
     .select({ finding: findings, render: renders })
@@ -79,7 +80,7 @@ async function whatToTry(tx: Transaction, shotId: number, request: TrialRequest)
   if (!remedy) throw notFound(`remedy "${request.remedy}" of finding ${request.finding}`);
   return {
     title: remedy.title,
-    values: remedy.values as SheetValues,
+    values: remedy.values,
     finding,
     predicted: remedy.predicted,
     versionId: row.render.versionId,
@@ -141,10 +142,10 @@ export async function keepTrial(context: Context, id: number, both: boolean): Pr
     const patch = JSON.parse(trial.patch) as JsonPatch;
     const document = JSON.parse(head.document) as ShotDocument;
     const other = trial.sheet === 'preview' ? ('final' as const) : ('preview' as const);
-    const values: SheetValues = {};
+    const values: ControlValues = {};
     for (const step of patch)
-      if (step.op === 'replace') values[step.path.slice(`/sheets/${trial.sheet}`.length)] = step.value as number;
-    const whole = both ? [...patch, ...sheetPatch(document, [other], values)] : patch;
+      if (step.op === 'replace' && step.path.startsWith('/sheets/')) values[pointerOf(step.path)] = step.value;
+    const whole = both ? [...patch, ...controlPatch(document, [other], values)] : patch;
     const sheets = both ? `${trial.sheet} and ${other}` : trial.sheet;
     const version = await addVersion(tx, shot, head, whole, `Kept trial ${trial.number}: ${trial.title} (${sheets})`);
     await tx

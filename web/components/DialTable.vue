@@ -3,6 +3,8 @@
 import { computed } from 'vue';
 import type { DialNeed } from '../../core/contracts/finding.ts';
 import { dialAt, dialValue } from '../../core/document/dials.ts';
+import { valueAt } from '../../core/document/patch.ts';
+import { isOfDocument, tellPointer } from '../../core/document/pointers.ts';
 import { useShot } from '../stores/shot.ts';
 import { useView } from '../stores/view.ts';
 
@@ -11,8 +13,13 @@ const shot = useShot();
 const view = useView();
 
 const rows = computed(() => {
-  const sheets = shot.state!.document.sheets;
+  const { document } = shot.state!;
+  const { sheets } = document;
   return props.needs.map((need) => {
+    if (isOfDocument(need.pointer)) {
+      const value = valueAt(document, need.pointer);
+      return { ...need, label: tellPointer(need.pointer), preview: value, final: value, differs: false };
+    }
     const [preview, final] = [dialValue(sheets.preview, need.pointer), dialValue(sheets.final, need.pointer)];
     return { ...need, label: dialAt(need.pointer).label, preview, final, differs: preview !== final };
   });
@@ -32,7 +39,7 @@ const rows = computed(() => {
     <tbody>
       <tr v-for="row in rows" :key="row.pointer">
         <th>
-          <button class="bare link" title="Show it among the sheets' dials" @click="view.showDial(row.pointer)">
+          <button class="bare link" title="Show the control" @click="view.showDial(row.pointer)">
             {{ row.label }}
           </button>
           <span v-if="row.note" class="tag">{{ row.note }}</span>

@@ -4,6 +4,8 @@ import Dialog from 'primevue/dialog';
 import { computed, ref } from 'vue';
 import type { TrialSummary } from '../../core/contracts/events.ts';
 import { dialAt, dialValue } from '../../core/document/dials.ts';
+import { valueAt } from '../../core/document/patch.ts';
+import { isOfDocument, pointerOf, tellPointer } from '../../core/document/pointers.ts';
 import { useMessages } from '../stores/messages.ts';
 import { useShot } from '../stores/shot.ts';
 
@@ -16,18 +18,23 @@ const busy = ref(false);
 
 const other = computed(() => (props.trial.sheet === 'preview' ? 'final' : 'preview'));
 const rows = computed(() => {
-  const sheets = shot.state!.document.sheets;
-  const prefix = `/sheets/${props.trial.sheet}`;
+  const { document } = shot.state!;
+  const { sheets } = document;
   return props.trial.patch
     .filter((step) => step.op === 'replace')
     .map((step) => {
-      const pointer = step.path.slice(prefix.length);
+      const pointer = pointerOf(step.path);
+      const next = (step as { value: unknown }).value;
+      if (isOfDocument(pointer)) {
+        const own = valueAt(document, pointer);
+        return { pointer, label: tellPointer(pointer), own, other: own, next };
+      }
       return {
         pointer,
         label: dialAt(pointer).label,
         own: dialValue(sheets[props.trial.sheet], pointer),
         other: dialValue(sheets[other.value], pointer),
-        next: (step as { value: unknown }).value,
+        next,
       };
     });
 });

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** All passes: two bars say where the light is and where the grain is before anything is clicked. */
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
+import type { PassInfo } from '../../core/render/pass-list.ts';
 import { number, passName, percent, radiance } from '../format.ts';
 import { useCurrent } from '../stores/current.ts';
 import { useView } from '../stores/view.ts';
@@ -19,31 +20,53 @@ const LIGHT = [
   { label: 'Transmission', pass: null },
   { label: 'direct', pass: 'transmission.direct' },
   { label: 'indirect', pass: 'transmission.indirect' },
+  { label: 'Fog', pass: null, fog: true },
+  { label: 'direct', pass: 'volume.direct', fog: true },
+  { label: 'indirect', pass: 'volume.indirect', fog: true },
   { label: 'Emission', pass: 'emission' },
   { label: 'Background', pass: 'background' },
 ];
+const light = computed(() => LIGHT.filter((row) => !row.fog || current.document?.fog));
 
 const share = (pass: string) =>
   pass === 'beauty' ? { light: 1, grain: 1 } : (current.figures?.light[pass] ?? { light: 0, grain: 0 });
 
-const measured = computed(() => {
+/** Groups below the light passes; the first is open to begin with. */
+const GROUPS: PassInfo['group'][] = ['Cut', 'Noise and cost', 'Data', 'Shadow', 'Light groups', 'Brightest sample'];
+const open = ref<Record<string, boolean>>({ Cut: true });
+const groups = computed(() =>
+  GROUPS.map((name) => ({
+    name,
+    passes: current.passes.filter((pass) => pass.group === name),
+  })).filter((group) => group.passes.length > 0),
+);
+const isOpen = (name: string, passes: PassInfo[]) => open.value[name] ?? passes.some((pass) => pass.name === view.pass);
+
+/** What was measured of a pass, where there is one figure for it. */
+function figureOf(pass: string): string {
   const f = current.figures;
-  const cut = (kind: string) => (f ? percent(f.cuts[kind]) : '–');
-  return [
-    { pass: 'crossings', figure: f ? `most ${f.crossings.most}` : '–' },
-    { pass: 'cut.transmission', figure: cut('transmission') },
-    { pass: 'cut.specular', figure: cut('specular') },
-    { pass: 'cut.diffuse', figure: cut('diffuse') },
-    { pass: 'cut.overall', figure: cut('overall') },
-    { pass: 'cut.any', figure: cut('any') },
-    { pass: 'error.beauty', figure: f ? radiance(f.error) : '–' },
-    { pass: 'samples', figure: current.render ? number(current.render.samplesDone) : '–' },
-    { pass: 'cost', figure: f ? `${number(f.cost, 1)} rays` : '–' },
-  ];
-});
+  if (!f) return '';
+  if (pass.startsWith('cut.')) return percent(f.cuts[pass.slice(4)]);
+  switch (pass) {
+    case 'clamped':
+      return percent(f.clamped);
+    case 'crossings':
+      return `most ${f.crossings.most}`;
+    case 'error.beauty':
+      return radiance(f.error);
+    case 'cost':
+      return `${number(f.cost, 1)} rays`;
+    case 'samples':
+      return current.render ? number(current.render.samplesDone) : '';
+    case 'occlusion':
+      return f.occlusion === null ? '' : `${percent(f.occlusion)} open`;
+    default:
+      return '';
+  }
+}
 const title = (pass: string) => {
-  const { light, grain } = share(pass);
-  return `${passName(pass)}: ${percent(light)} of the light, ${percent(grain)} of the visible grain`;
+  const { light: lit, grain } = share(pass);
+  return `${passName(pass)}: ${percent(lit)} of the light, ${percent(grain)} of the visible grain`;
 };
 </script>
 
@@ -51,7 +74,7 @@ const title = (pass: string) => {
   <nav class="rail" aria-label="Passes">
     <div class="head three"><span>Light passes</span><span>light</span><span>grain</span></div>
     <ul>
-      <li v-for="(row, i) in LIGHT" :key="i" :class="{ sub: row.label[0] === row.label[0].toLowerCase() }">
+      <li v-for="(row, i) in light" :key="i" :class="{ sub: row.label[0] === row.label[0].toLowerCase() }">
         <span v-if="row.pass === null" class="kind">{{ row.label }}</span>
         <button
           v-else
@@ -67,19 +90,27 @@ const title = (pass: string) => {
         </button>
       </li>
     </ul>
-    <div class="head ruled"><span>Measured</span></div>
-    <ul>
-      <li v-for="row in measured" :key="row.pass">
-        <button
-          class="bare row two"
-          :class="{ on: view.pass === row.pass }"
-          :aria-pressed="view.pass === row.pass"
-          @click="view.pass = row.pass"
-        >
-          <span>{{ passName(row.pass) }}</span><span class="num dim">{{ row.figure }}</span>
-        </button>
-      </li>
-    </ul>
+    <template v-for="group in groups" :key="group.name">
+      <button
+        class="bare head ruled"
+        :aria-expanded="isOpen(group.name, group.passes)"
+        @click="open[group.name] = !isOpen(group.name, group.passes)"
+      >
+        <span>{{ group.name }}</span><span>{{ isOpen(group.name, group.passes) ? '−' : '+' }}</span>
+      </button>
+      <ul v-if="isOpen(group.name, group.passes)">
+        <li v-for="pass in group.passes" :key="pass.name">
+          <button
+            class="bare row two"
+            :class="{ on: view.pass === pass.name }"
+            :aria-pressed="view.pass === pass.name"
+            @click="view.pass = pass.name"
+          >
+            <span>{{ passName(pass.name) }}</span><span class="num dim">{{ figureOf(pass.name) }}</span>
+          </button>
+        </li>
+      </ul>
+    </template>
     <p v-if="current.figures" class="whole dim">
       Visible grain of the frame: <b class="num">{{ number(current.figures.grain, 1) }}</b> steps after the lift
     </p>
@@ -100,9 +131,15 @@ const title = (pass: string) => {
   font-size: 11px;
 }
 .head.ruled {
-  margin-top: 8px;
+  display: flex;
+  justify-content: space-between;
+  width: 100%;
+  margin-top: 6px;
   border-top: 1px solid var(--line);
-  padding-top: 9px;
+  padding-top: 7px;
+}
+.head.ruled:hover {
+  color: var(--text);
 }
 .three {
   display: grid;

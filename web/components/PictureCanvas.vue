@@ -5,6 +5,7 @@
  */
 import { onBeforeUnmount, ref, watch } from 'vue';
 import type { RenderSummary } from '../../core/contracts/events.ts';
+import { lookOf } from '../../core/render/pass-list.ts';
 import { pictures } from '../picture/pictures.ts';
 
 const props = defineProps<{
@@ -59,7 +60,7 @@ let drawing = 0;
 async function draw(): Promise<void> {
   const turn = ++drawing;
   const { render, pass, exposure, gamma, top } = props;
-  const image = await pictures.draw(render.id, pass, { exposure, gamma }, top);
+  const image = await pictures.draw(render.id, pass, lookOf(pass), { exposure, gamma }, top);
   // Another pass or exposure was asked for meanwhile: its picture is on its way.
   if (!image || !canvas.value || turn !== drawing) return;
   canvas.value.width = image.width;

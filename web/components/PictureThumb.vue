@@ -2,6 +2,7 @@
 /** A render as a small picture; redrawn as it goes on. */
 import { ref, watch } from 'vue';
 import type { RenderSummary } from '../../core/contracts/events.ts';
+import { lookOf } from '../../core/render/pass-list.ts';
 import { PLAIN_VIEW } from '../../core/picture/view.ts';
 import { pictures } from '../picture/pictures.ts';
 
@@ -16,7 +17,7 @@ async function draw(): Promise<void> {
   try {
     const known = pictures.known(render.id, pass);
     if (!known || known.revision !== render.revision) await pictures.load(render.id, pass);
-    const image = await pictures.draw(render.id, pass, PLAIN_VIEW, 1);
+    const image = await pictures.draw(render.id, pass, lookOf(pass), PLAIN_VIEW, 1);
     if (!image || !canvas.value) return;
     canvas.value.width = image.width;
     canvas.value.height = image.height;

@@ -4,42 +4,61 @@
  * region first, or set at once. What a limit cuts, and what overrides it, stands at the dial.
  */
 import InputNumber from 'primevue/inputnumber';
+import InputText from 'primevue/inputtext';
 import Select from 'primevue/select';
 import ToggleSwitch from 'primevue/toggleswitch';
 import { computed, nextTick, ref, watch } from 'vue';
-import { DIALS, dialValue, overriddenBy, type Dial } from '../../core/document/dials.ts';
+import { DIAL_GROUPS, DIALS, dialValue, overriddenBy, type Dial, type DialValue } from '../../core/document/dials.ts';
 import type { SheetName } from '../../core/document/schema.ts';
 import { percent } from '../format.ts';
 import { useCurrent } from '../stores/current.ts';
 import { useShot } from '../stores/shot.ts';
 import { useView } from '../stores/view.ts';
 
-type Value = number | string | boolean;
 const SHEETS: SheetName[] = ['preview', 'final'];
-const GROUPS = ['Samples', 'Limits', 'Target', 'Filter', 'Picture'] as const;
 
 const shot = useShot();
 const view = useView();
 const current = useCurrent();
 const list = ref<HTMLElement | null>(null);
 /** Values set and not yet tried or kept, by sheet and pointer. */
-const pending = ref<Record<SheetName, Record<string, Value>>>({ preview: {}, final: {} });
+const pending = ref<Record<SheetName, Record<string, DialValue>>>({ preview: {}, final: {} });
 
 const sheets = computed(() => shot.state!.document.sheets);
 const stored = (sheet: SheetName, dial: Dial) => dialValue(sheets.value[sheet], dial.pointer);
-const shown = (sheet: SheetName, dial: Dial) => pending.value[sheet][dial.pointer] ?? stored(sheet, dial);
+const shown = (sheet: SheetName, dial: Dial) => {
+  const own = pending.value[sheet][dial.pointer];
+  return own === undefined ? stored(sheet, dial) : own;
+};
+const shownNumber = (sheet: SheetName, dial: Dial) => {
+  const value = shown(sheet, dial);
+  return typeof value === 'number' ? value : null;
+};
 const differs = (dial: Dial) => shown('preview', dial) !== shown('final', dial);
-const groups = computed(() => GROUPS.map((name) => ({ name, dials: DIALS.filter((d) => d.group === name) })));
+const search = ref('');
+const isFound = (dial: Dial) =>
+  `${dial.label} ${dial.group} ${dial.help}`.toLowerCase().includes(search.value.trim().toLowerCase());
+const groups = computed(() =>
+  DIAL_GROUPS.map((name) => ({ name, dials: DIALS.filter((d) => d.group === name && isFound(d)) })).filter(
+    (group) => group.dials.length > 0,
+  ),
+);
 const differing = computed(() => DIALS.filter(differs).length);
 const changedSheets = computed(() => SHEETS.filter((sheet) => Object.keys(pending.value[sheet]).length > 0));
 const changes = computed(() => changedSheets.value.reduce((sum, s) => sum + Object.keys(pending.value[s]).length, 0));
 
-function put(sheet: SheetName, dial: Dial, value: Value | null | undefined): void {
-  if (value === null || value === undefined) return;
+function put(sheet: SheetName, dial: Dial, value: DialValue | undefined): void {
+  if (value === undefined || (value === null && dial.none === undefined)) return;
   // Samples come in fours.
-  const whole = dial.step === 4 ? Math.max(4, Math.round(Number(value) / 4) * 4) : value;
+  const whole = dial.step === 4 ? Math.max(dial.min!, Math.round(Number(value) / 4) * 4) : value;
   if (whole === stored(sheet, dial)) delete pending.value[sheet][dial.pointer];
   else pending.value[sheet][dial.pointer] = whole;
+}
+
+/** Share of path weight, or of light, that a dial takes in the picture that is up. */
+function taken(cut: string): number {
+  if (!current.figures) return 0;
+  return cut === 'clamped' ? current.figures.clamped : current.figures.cuts[cut.slice(4)];
 }
 
 const discard = () => (pending.value = { preview: {}, final: {} });
@@ -96,6 +115,7 @@ watch(
   () => [view.panel, view.dial, list.value],
   async () => {
     if (view.panel !== 'sheets' || !view.dial) return;
+    search.value = '';
     await nextTick();
     const row = list.value?.querySelector<HTMLElement>(`[data-dial="${view.dial}"]`);
     row?.scrollIntoView({ block: 'center' });
@@ -117,7 +137,19 @@ watch(
         Carry preview to final
       </button>
     </p>
+    <div class="search">
+      <InputText
+        v-model="search"
+        size="small"
+        placeholder="Find a control"
+        aria-label="Find a control of the sheets"
+        fluid
+      />
+    </div>
     <div ref="list" class="rows">
+      <p v-if="groups.length === 0" class="dim none">
+        No control of the sheets speaks of “{{ search }}”. Lights, materials and objects are under Scene.
+      </p>
       <div class="row head">
         <span></span>
         <span v-for="sheet in SHEETS" :key="sheet">
@@ -150,18 +182,20 @@ watch(
               final: {{ overriddenBy(sheets.final, dial.pointer) }}
             </span>
             <button
-              v-if="dial.cut && current.figures && current.figures.cuts[dial.cut.slice(4)] > 0"
+              v-if="dial.cut && taken(dial.cut) > 0"
               class="bare cut"
               title="Show the pass"
               @click="view.pass = dial.cut!"
             >
-              cuts {{ percent(current.figures.cuts[dial.cut.slice(4)]) }} here
+              {{ dial.cut === 'clamped' ? 'takes' : 'cuts' }} {{ percent(taken(dial.cut)) }} here
             </button>
           </span>
           <span v-for="sheet in SHEETS" :key="sheet" :class="{ changed: pending[sheet][dial.pointer] !== undefined }">
             <InputNumber
               v-if="dial.kind === 'number'"
-              :model-value="shown(sheet, dial) as number"
+              :model-value="shownNumber(sheet, dial)"
+              :placeholder="dial.none"
+              :allow-empty="dial.none !== undefined"
               size="small"
               :min="dial.min"
               :max="dial.max"
@@ -209,7 +243,7 @@ watch(
 <style scoped>
 .sheets {
   display: grid;
-  grid-template-rows: auto minmax(0, 1fr) auto;
+  grid-template-rows: auto auto minmax(0, 1fr) auto;
   height: 100%;
 }
 .intro {
@@ -218,6 +252,12 @@ watch(
   justify-content: space-between;
   align-items: center;
   font-size: 12px;
+}
+.search {
+  padding: 0 14px 6px;
+}
+.none {
+  padding: 10px 0;
 }
 .rows {
   overflow: auto;

@@ -4,7 +4,8 @@ import InputNumber from 'primevue/inputnumber';
 import { computed } from 'vue';
 import { tellPixel } from '../../core/picture/tell-pixel.ts';
 import { SCALE } from '../../core/picture/view.ts';
-import { LIGHT_PASSES } from '../../core/render/passes.ts';
+import { lookOf } from '../../core/render/pass-list.ts';
+import { pathOf } from '../../core/render/signature.ts';
 import { radiance } from '../format.ts';
 import { useCurrent } from '../stores/current.ts';
 import { useProbe } from '../stores/probe.ts';
@@ -15,20 +16,33 @@ const current = useCurrent();
 const probe = useProbe();
 
 /** One-channel passes are shown on a scale, where gamma means nothing. */
-const isScale = computed(() => !(LIGHT_PASSES as readonly string[]).includes(view.pass));
+const look = computed(() => lookOf(view.pass));
+const isScale = computed(() => ['amount', 'count', 'share', 'flow'].includes(look.value));
 const scaleTop = computed(() => (current.figures?.tops[view.pass] ?? 1) / 2 ** view.exposure);
 const scaleColours = `linear-gradient(90deg, ${SCALE.map((c) => `rgb(${c.join(' ')})`).join(', ')})`;
 
 const figures = computed(() => {
   const values = probe.values;
   if (!values) return null;
-  const colour = ['R', 'G', 'B'].map((c) => values[`${view.pass}.${c}`]);
+  const channels = current.passes.find((pass) => pass.name === view.pass)?.channels ?? [];
+  const read = channels.map((name) => values[name]).filter((value) => value !== undefined);
   const single = values[view.pass];
   return {
-    value: single === undefined ? colour.map(radiance).join('  ') : scaled(single),
+    value: named(single) ?? read.map(scaled).join('  '),
     error: single === undefined ? values[`error.${view.pass}`] : undefined,
   };
 });
+/** What the number of an id pass stands for. */
+function named(id: number | undefined): string | null {
+  const document = current.document;
+  if (id === undefined || look.value !== 'id' || !document) return null;
+  if (view.pass === 'brightest.path') return pathOf(id);
+  const part = view.pass === 'material' ? 'materials' : view.pass === 'brightest.light' ? 'lights' : 'objects';
+  const key = Object.keys(document[part]).sort()[id - 1];
+  return id === 0
+    ? 'none'
+    : (document[part][key]?.name ?? key ?? (part === 'lights' ? 'environment or glow' : String(id)));
+}
 /** Counts as they are, shares and radiances with three digits. */
 const scaled = (value: number) => (Number.isInteger(value) ? String(value) : radiance(value));
 const told = computed(() =>

@@ -1,11 +1,12 @@
 /** Beside the page: unpacks pictures and turns them into display bytes. The page thread only draws. */
 import { unpackPicture } from '../../core/picture/planes.ts';
-import { viewColour, viewScale, type View } from '../../core/picture/view.ts';
+import { viewColour, viewDirection, viewIds, viewPlace, viewScale, type View } from '../../core/picture/view.ts';
+import type { PassLook } from '../../core/render/pass-list.ts';
 import type { Picture } from '../../core/data/picture.ts';
 
 export type WorkerRequest =
   | { id: number; do: 'load'; key: string; bytes: ArrayBuffer }
-  | { id: number; do: 'draw'; key: string; pass: string; view: View; top: number }
+  | { id: number; do: 'draw'; key: string; look: PassLook; view: View; top: number }
   | { id: number; do: 'forget'; key: string };
 
 export interface Loaded {
@@ -27,17 +28,35 @@ function load(key: string, bytes: ArrayBuffer): Loaded {
   return { width, height, x, y, revision: facts.revision };
 }
 
-function draw(key: string, pass: string, view: View, top: number): ImageData | null {
+function draw(key: string, look: PassLook, view: View, top: number): ImageData | null {
   const picture = pictures.get(key);
   if (!picture) return null;
   const out = new Uint8ClampedArray(picture.width * picture.height * 4);
-  const [r, g, b] = ['R', 'G', 'B'].map((c) => picture.channels.get(`${pass}.${c}`));
-  const single = picture.channels.get(pass);
-  if (r && g && b) viewColour(r, g, b, view, out);
-  else if (single) viewScale(single, top / 2 ** view.exposure, out);
-  else return null;
+  const planes = [...picture.channels.values()];
+  const [a, b, c] = planes;
+  switch (look) {
+    case 'light':
+      viewColour(a, b, c, view, out);
+      break;
+    case 'direction':
+      viewDirection(a, b, c, out);
+      break;
+    case 'place':
+      viewPlace(planes, out);
+      break;
+    case 'id':
+      viewIds(a, out);
+      break;
+    case 'flow':
+      viewScale(lengths(a, b), top / 2 ** view.exposure, out);
+      break;
+    default:
+      viewScale(a, top / 2 ** view.exposure, out);
+  }
   return new ImageData(out, picture.width, picture.height);
 }
+
+const lengths = (x: Float32Array, y: Float32Array): Float32Array => x.map((v, i) => Math.hypot(v, y[i]));
 
 self.onmessage = ({ data }: MessageEvent<WorkerRequest>) => {
   let answer: WorkerAnswer;
@@ -46,7 +65,7 @@ self.onmessage = ({ data }: MessageEvent<WorkerRequest>) => {
       data.do === 'load'
         ? load(data.key, data.bytes)
         : data.do === 'draw'
-          ? draw(data.key, data.pass, data.view, data.top)
+          ? draw(data.key, data.look, data.view, data.top)
           : (pictures.delete(data.key), null);
     answer = { id: data.id, result };
   } catch (error) {

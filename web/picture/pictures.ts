@@ -3,10 +3,11 @@
  *
  * @example
  * await pictures.load(render.id, 'beauty');
- * const image = await pictures.draw(render.id, 'beauty', { exposure: 2, gamma: 1.25 }, 1);
+ * const image = await pictures.draw(render.id, 'beauty', 'light', { exposure: 2, gamma: 1.25 }, 1);
  */
 import { getBytes } from '../remote/client.ts';
 import type { View } from '../../core/picture/view.ts';
+import type { PassLook } from '../../core/render/pass-list.ts';
 import type { Loaded, WorkerAnswer, WorkerRequest } from './picture.worker.ts';
 
 /** Pictures kept at a time; the least recently used goes. */
@@ -40,7 +41,7 @@ class Pictures {
   /** Fetches a pass of a render as it is now, replacing an older one. */
   async load(renderId: number, pass: string, signal?: AbortSignal): Promise<Loaded> {
     const key = `${renderId}/${pass}`;
-    const bytes = await getBytes(`/renders/${renderId}/picture?passes=${pass}`, signal);
+    const bytes = await getBytes(`/renders/${renderId}/picture?passes=${encodeURIComponent(pass)}`, signal);
     const loaded = await this.ask<Loaded>({ do: 'load', key, bytes }, [bytes]);
     this.loaded.delete(key);
     this.loaded.set(key, loaded);
@@ -58,8 +59,8 @@ class Pictures {
   }
 
   /** Display bytes; null when the pass is not loaded. `top` scales one-channel passes. */
-  draw(renderId: number, pass: string, view: View, top: number): Promise<ImageData | null> {
-    return this.ask({ do: 'draw', key: `${renderId}/${pass}`, pass, view: { ...view }, top });
+  draw(renderId: number, pass: string, look: PassLook, view: View, top: number): Promise<ImageData | null> {
+    return this.ask({ do: 'draw', key: `${renderId}/${pass}`, look, view: { ...view }, top });
   }
 }
 

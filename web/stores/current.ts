@@ -3,6 +3,8 @@ import { defineStore } from 'pinia';
 import { computed, shallowRef, watch } from 'vue';
 import type { Region } from '../../core/data/picture.ts';
 import type { PassFigures } from '../../core/picture/pass-figures.ts';
+import { filmLayout } from '../../core/render/film-layout.ts';
+import { passList } from '../../core/render/pass-list.ts';
 import { getJson } from '../remote/client.ts';
 import { useShot } from './shot.ts';
 import { useView } from './view.ts';
@@ -21,6 +23,12 @@ export const useCurrent = defineStore('current', () => {
   const region = computed<Region | null>(() => view.region ?? finding.value?.finding.region ?? null);
   const sheetName = computed(() => render.value?.sheet ?? 'preview');
   const sheet = computed(() => shot.state?.document.sheets[sheetName.value] ?? null);
+
+  const document = computed(() => shot.state?.document ?? null);
+  /** Passes there are, by the present document; an older render may lack some. */
+  const passes = computed(() =>
+    shot.state && sheet.value ? passList(filmLayout(shot.state.document, sheet.value)) : passList(),
+  );
 
   const figures = shallowRef<PassFigures | null>(null);
   async function readFigures(id: number): Promise<void> {
@@ -46,5 +54,5 @@ export const useCurrent = defineStore('current', () => {
     figures.value = null;
   }
 
-  return { render, findings, finding, trial, region, sheetName, sheet, figures, reset };
+  return { render, findings, finding, trial, region, sheetName, sheet, document, passes, figures, reset };
 });

@@ -9,7 +9,7 @@ import { getJson, post, Refused } from '../remote/client.ts';
 import { follow } from '../remote/live.ts';
 import { useMessages } from './messages.ts';
 
-type Values = Record<string, number | string | boolean>;
+type Values = Record<string, unknown>;
 
 export const useShot = defineStore('shot', () => {
   const state = shallowRef<ShotState | null>(null);

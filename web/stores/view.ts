@@ -6,6 +6,7 @@ import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
 import type { LocationQuery } from 'vue-router';
 import type { Region } from '../../core/data/picture.ts';
+import { isOfDocument } from '../../core/document/pointers.ts';
 import { PLAIN_VIEW, SHADOW_LIFT } from '../../core/picture/view.ts';
 
 export const useView = defineStore('view', () => {
@@ -21,7 +22,7 @@ export const useView = defineStore('view', () => {
   const showMask = ref(true);
   /** Where the wipe of a trial stands, 0 all before … 1 all after. */
   const wipe = ref(0.5);
-  const panel = ref<'findings' | 'sheets'>('findings');
+  const panel = ref<'findings' | 'sheets' | 'scene'>('findings');
   /** Dial to point at in the sheets panel. */
   const dial = ref<string | null>(null);
 
@@ -35,9 +36,14 @@ export const useView = defineStore('view', () => {
   }
   const toggleLift = () => setView(isLifted.value ? PLAIN_VIEW : SHADOW_LIFT);
 
+  /** Item of the scene whose controls are shown, by its pointer. */
+  const item = ref<string | null>(null);
+
+  /** Shows a control where its kind stands, whatever it is of. */
   function showDial(pointer: string): void {
-    panel.value = 'sheets';
     dial.value = pointer;
+    panel.value = isOfDocument(pointer) ? 'scene' : 'sheets';
+    if (isOfDocument(pointer)) item.value = pointer;
   }
 
   const query = computed(() => {
@@ -50,6 +56,7 @@ export const useView = defineStore('view', () => {
     if (gamma.value !== 1) out.gamma = String(gamma.value);
     if (region.value) out.region = [region.value.x, region.value.y, region.value.width, region.value.height].join();
     if (panel.value !== 'findings') out.panel = panel.value;
+    if (panel.value === 'scene' && item.value) out.item = item.value;
     return out;
   });
 
@@ -68,12 +75,13 @@ export const useView = defineStore('view', () => {
     const parts = typeof from.region === 'string' ? from.region.split(',').map(Number) : [];
     const isRegion = parts.length === 4 && parts.every((n) => Number.isInteger(n) && n >= 0) && parts[2] && parts[3];
     region.value = isRegion ? { x: parts[0], y: parts[1], width: parts[2], height: parts[3] } : null;
-    panel.value = from.panel === 'sheets' ? 'sheets' : 'findings';
+    panel.value = from.panel === 'sheets' || from.panel === 'scene' ? from.panel : 'findings';
+    item.value = typeof from.item === 'string' ? from.item : null;
     dial.value = null;
   }
 
   return {
-    renderId, findingId, trialId, pass, exposure, gamma, region, showMask, wipe, panel, dial,
+    renderId, findingId, trialId, pass, exposure, gamma, region, showMask, wipe, panel, dial, item,
     isLifted, query, setView, toggleLift, showDial, fromQuery,
   };
 }); // prettier-ignore

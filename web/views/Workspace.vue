@@ -8,10 +8,10 @@ import FindingsPanel from '../components/FindingsPanel.vue';
 import KeysDialog from '../components/KeysDialog.vue';
 import PassRail from '../components/PassRail.vue';
 import PictureStage from '../components/PictureStage.vue';
+import ScenePanel from '../components/ScenePanel.vue';
 import SheetsPanel from '../components/SheetsPanel.vue';
 import TopBar from '../components/TopBar.vue';
 import TrialLedger from '../components/TrialLedger.vue';
-import { ALL_PASSES } from '../../core/render/pass-list.ts';
 import { PLAIN_VIEW } from '../../core/picture/view.ts';
 import { pressKey, type Key } from '../keys.ts';
 import { useCurrent } from '../stores/current.ts';
@@ -54,8 +54,8 @@ function stepFinding(by: number): void {
 }
 
 function stepPass(by: number): void {
-  const at = ALL_PASSES.indexOf(view.pass);
-  view.pass = ALL_PASSES[(at + by + ALL_PASSES.length) % ALL_PASSES.length];
+  const names = current.passes.map((pass) => pass.name);
+  view.pass = names[(names.indexOf(view.pass) + by + names.length) % names.length];
 }
 
 function stepTrial(by: number): void {
@@ -63,6 +63,17 @@ function stepTrial(by: number): void {
   if (list.length === 0) return;
   const at = list.findIndex((t) => t.id === view.trialId);
   view.trialId = list[at < 0 ? list.length - 1 : (at + by + list.length) % list.length].id;
+}
+
+const PANELS = [
+  { id: 'findings', name: 'Findings' },
+  { id: 'sheets', name: 'Sheets' },
+  { id: 'scene', name: 'Scene' },
+] as const;
+
+function nextPanel(): void {
+  const at = PANELS.findIndex((panel) => panel.id === view.panel);
+  view.panel = PANELS[(at + 1) % PANELS.length].id;
 }
 
 async function tryFirst(): Promise<void> {
@@ -92,7 +103,7 @@ const keys: Key[] = [
   { keys: ['g'], shown: 'G', does: 'Draw a region', run: () => stage.value?.draw() },
   { keys: ['f'], shown: 'F', does: 'Fit the picture', run: () => stage.value?.fit() },
   { keys: ['1'], shown: '1', does: 'One pixel of the picture on one of the screen', run: () => stage.value?.actual() },
-  { keys: ['s'], shown: 'S', does: 'Findings or sheets', run: () => (view.panel = view.panel === 'sheets' ? 'findings' : 'sheets') },
+  { keys: ['s'], shown: 'S', does: 'Next panel: findings, sheets, scene', run: nextPanel },
   { keys: ['r'], shown: 'R', does: 'Render the present version anew', run: () => void shot.renderSheet(current.sheetName).then((done) => done && (view.renderId = null)) },
   { keys: ['Ctrl+z'], shown: 'Ctrl Z', does: 'Undo the last kept change', run: () => shot.state?.undo && void shot.undo() },
   { keys: ['Ctrl+Shift+z', 'Ctrl+y'], shown: 'Ctrl Shift Z', does: 'Redo it', run: () => shot.state?.redo && void shot.redo() },
@@ -123,26 +134,20 @@ watch(title, (now) => (document.title = now), { immediate: true });
             <aside>
               <div class="choice" role="tablist" aria-label="Panel">
                 <button
+                  v-for="panel in PANELS"
+                  :key="panel.id"
                   class="bare"
                   role="tab"
-                  :aria-selected="view.panel === 'findings'"
-                  :class="{ on: view.panel === 'findings' }"
-                  @click="view.panel = 'findings'"
+                  :aria-selected="view.panel === panel.id"
+                  :class="{ on: view.panel === panel.id }"
+                  @click="view.panel = panel.id"
                 >
-                  Findings
-                </button>
-                <button
-                  class="bare"
-                  role="tab"
-                  :aria-selected="view.panel === 'sheets'"
-                  :class="{ on: view.panel === 'sheets' }"
-                  @click="view.panel = 'sheets'"
-                >
-                  Sheets
+                  {{ panel.name }}
                 </button>
               </div>
               <FindingsPanel v-if="view.panel === 'findings'" class="panel" />
-              <SheetsPanel v-else class="panel" />
+              <SheetsPanel v-else-if="view.panel === 'sheets'" class="panel" />
+              <ScenePanel v-else class="panel" />
             </aside>
           </SplitterPanel>
         </Splitter>

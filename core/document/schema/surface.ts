@@ -97,9 +97,10 @@ const SharedMap = Type.Object(
   closed,
 );
 
-export const MapSpecSchema = Type.Union([ImageMap, GradientMap, CheckerMap, Noise2Map, Noise3Map, WavesMap, SharedMap]);
+export const MapSchemas = [ImageMap, GradientMap, CheckerMap, Noise2Map, Noise3Map, WavesMap] as const;
+export const MapSpecSchema = Type.Union([...MapSchemas, SharedMap]);
 
-const OwnCoat = Type.Object(
+export const OwnCoat = Type.Object(
   {
     kind: Type.Literal('coat'),
     name: Name,
