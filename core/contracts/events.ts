@@ -19,6 +19,8 @@ export interface RenderSummary {
   state: RenderState;
   examined: 'no' | 'waiting' | 'done' | 'failed';
   error: string | null;
+  /** What is unusual about the scene, one sentence each. */
+  warnings: string[];
   /** Samples per pixel it is to reach, and the mean over its tiles so far. */
   samples: number;
   samplesDone: number;

@@ -38,6 +38,8 @@ export interface Control {
   /** The value may be absent. */
   optional: boolean;
   choices?: string[];
+  /** Read off the help, which begins with or names it; empty for plain numbers. */
+  unit: string;
   help: string;
   value: unknown;
 }
@@ -128,7 +130,7 @@ function walk(
     const label = prefix === '' ? wordsOf(key) : `${prefix} ${wordsOf(key).toLowerCase()}`;
     if (node.properties) return walk(document, node, value[key] as Record<string, unknown>, at, label);
     const control = controlOf(document, node, key);
-    return control ? [{ ...control, pointer: at, label, help: node.description ?? '', value: value[key] }] : [];
+    return control ? [{ ...control, pointer: at, label, ...helpOf(node), value: value[key] }] : [];
   });
 }
 
@@ -163,6 +165,13 @@ function controlOf(document: ShotDocument, node: Node, key: string): Shape | nul
     default:
       return null;
   }
+}
+
+const UNITS = /W\/\(sr m²\)|W\/sr|W\/m²|1\/m|metres|degrees|pixels/;
+
+function helpOf({ description = '' }: Node): { unit: string; help: string } {
+  const unit = UNITS.exec(description)?.[0] ?? '';
+  return { unit: unit === 'metres' ? 'm' : unit === 'degrees' ? '°' : unit, help: description };
 }
 
 /** Keys that name an item, and the part of the document it stands in. */

@@ -89,6 +89,8 @@ export const renders = pgTable(
     /** Raised when it is stopped or continued; jobs of an earlier epoch do nothing. */
     epoch: integer().notNull().default(0),
     error: text(),
+    /** JSON list of sentences about what is unusual in the scene; null until it was compiled. */
+    warnings: text(),
     /** Which build of the core made it: films of different builds are not mixed. */
     build: text().notNull(),
     createdAt: createdAt(),

@@ -38,6 +38,7 @@ export async function renderBatch(
       JSON.parse(render.patch) as JsonPatch,
       render.sheet,
     );
+    await noteWarnings(context, render, scene.warnings);
     const sheet = document.sheets[render.sheet];
     const regions = tileRegions(render);
     const times = await Promise.all(
@@ -59,6 +60,15 @@ export async function renderBatch(
     if (!(error instanceof RangeError || (error as Error).name === 'InvalidInput')) throw error;
     await failRender(context, job.renderId, (error as Error).message);
   }
+}
+
+/** Says once what is unusual about the render's scene. */
+async function noteWarnings({ db }: Context, render: RenderRow, warnings: string[]): Promise<void> {
+  if (render.warnings !== null) return;
+  await db
+    .update(renders)
+    .set({ warnings: JSON.stringify(warnings) })
+    .where(eq(renders.id, render.id));
 }
 
 /** The tile's film at these groups, or the latest before; null when there is none. */

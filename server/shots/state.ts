@@ -63,6 +63,7 @@ export function renderSummary(row: RenderRow, version: VersionRow): RenderSummar
     state: row.state,
     examined: row.examined,
     error: row.error,
+    warnings: JSON.parse(row.warnings ?? '[]') as string[],
     samples: samplesOf(row.targetGroups),
     samplesDone: samplesOf(row.doneGroups) / row.tileCount,
     progress: row.doneGroups / (row.tileCount * row.targetGroups),

@@ -109,7 +109,10 @@ watch(
         :class="{ found: speaks(control), pointed: view.dial === control.pointer, changed: control.pointer in pending }"
         :data-control="control.pointer"
       >
-        <span v-tooltip.left="control.help" class="label">{{ control.label }}</span>
+        <span v-tooltip.left="control.help" class="label">
+          {{ control.label }}
+          <small class="dim">{{ control.kind === 'number' || control.kind === 'numbers' ? control.unit : '' }}</small>
+        </span>
         <ControlField :control="control" :value="shown(control)" @set="put(control, $event)" />
       </div>
     </div>

@@ -46,6 +46,14 @@ function show(id: number): void {
       Trial {{ current.trial.number }} <span class="dim" title="Back to the picture">×</span>
     </button>
     <span class="gap"></span>
+    <button
+      v-if="current.render?.warnings.length"
+      v-tooltip.bottom="current.render.warnings.join(' ')"
+      class="bare warned"
+      :aria-label="`Unusual: ${current.render.warnings.join(' ')}`"
+    >
+      {{ current.render.warnings.length }} unusual
+    </button>
     <span v-if="current.render" class="dim num">
       {{ current.render.width }} × {{ current.render.height }} · {{ Math.round(scale * 100) }} %
     </span>
@@ -80,6 +88,10 @@ function show(id: number): void {
 .source {
   color: var(--dim);
   padding: 6px 0;
+}
+.warned {
+  color: var(--care);
+  border-bottom: 1px dotted;
 }
 .source:hover {
   color: var(--text);

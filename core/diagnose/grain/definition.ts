@@ -104,7 +104,8 @@ function explain(input: DiagnosisInput, region: Region, now: number): FindingWit
   const remedies = remediesFor('target', scale);
   if (remedies[0].predicted.cost > DEAR) {
     const [half] = remediesFor('half', 0.5);
-    remedies.push({ ...half, title: `Half the noise: ${half.title}` });
+    // Where a few bright samples decide, the smoothed picture is no guide to halves.
+    if (half.predicted.grainAfter < now) remedies.push({ ...half, title: `Half the noise: ${half.title}` });
   }
   const plainSamples = planFor(model, (total / groups) * scale * scale, sheet.extraSamples).samples;
 
@@ -113,19 +114,15 @@ function explain(input: DiagnosisInput, region: Region, now: number): FindingWit
   const dial = Object.entries(model.parts).sort((a, b) => b[1] - a[1])[0][0] as keyof SampleModel['parts'];
   const percent = (x: number) => `${Math.round(100 * x)} %`;
   const first = remedies[0];
+  const named = shares.slice(1, 3).filter((s) => s.share >= 0.005);
+  const others = named.length ? `${named.map((s) => `${passName(s.pass)} has ${percent(s.share)}`).join(', ')}. ` : '';
   return {
     family: 'grain',
     key: 'grain',
     severity: now > 2 * target ? 'caution' : 'note',
     sentence: `Grain in ${passName(worst.pass)}: ${now.toFixed(1)} steps after the lift, target ${target.toFixed(1)}.`,
     cause: `${percent(worst.share)} of the visible grain here is ${passName(worst.pass)}`,
-    why: `${shares
-      .slice(1, 3)
-      .filter((s) => s.share >= 0.005)
-      .map((s) => `${passName(s.pass)} has ${percent(s.share)}`)
-      .join(
-        ', ',
-      )}. ${DIAL_TOLD[dial]} would lower most of it. Four times the samples halve the noise; the target asks for ×${(plainSamples / sheet.samples).toFixed(1)}.`,
+    why: `${others}${DIAL_TOLD[dial]} would lower most of it. Four times the samples halve the noise; the target asks for ×${(plainSamples / sheet.samples).toFixed(1)}.`,
     region,
     passes: [worst.pass, `error.${worst.pass}`, 'error.beauty'],
     dials: [

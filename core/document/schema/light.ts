@@ -41,12 +41,18 @@ const emitter = {
   reach: Reach,
 };
 
-const placed = { name: Name, transform: Matrix, hidden: flag('switched off'), ...emitter };
+const placed = { name: Name, transform: Matrix, hidden: flag('switched off') };
 const radiance = number(0, 1e9, 'radiance, W/(sr m²)');
 const radiant = number(0, 1e12, 'radiant intensity, W/sr');
 
 const PointLight = Type.Object(
-  { kind: Type.Literal('point'), ...placed, intensity: radiant, radius: number(0, 1e6, 'metres; 0 is a point') },
+  {
+    kind: Type.Literal('point'),
+    ...placed,
+    intensity: radiant,
+    radius: number(0, 1e6, 'metres; 0 is a point'),
+    ...emitter,
+  },
   closed,
 );
 const SpotLight = Type.Object(
@@ -57,6 +63,7 @@ const SpotLight = Type.Object(
     radius: number(0, 1e6, 'metres; 0 is a point'),
     cone: number(0.1, 180, 'full angle of the cone, degrees; it shines along −Z'),
     softness: number(0, 1, 'share of the cone, from its edge inwards, over which it fades'),
+    ...emitter,
   },
   closed,
 );
@@ -66,6 +73,7 @@ const DistantLight = Type.Object(
     ...placed,
     intensity: number(0, 1e9, 'irradiance at normal incidence, W/m²'),
     angle: number(0, 180, 'angular size, degrees; the sun has 0.53'),
+    ...emitter,
   },
   closed,
 );
@@ -76,14 +84,18 @@ const RectangleLight = Type.Object(
     intensity: radiance,
     width: number(0, 1e6, 'metres, along local X'),
     height: number(0, 1e6, 'metres, along local Y'),
+    ...emitter,
   },
   closed,
 );
 const DiscLight = Type.Object(
-  { kind: Type.Literal('disc'), ...placed, intensity: radiance, radius: number(0, 1e6, 'metres') },
+  { kind: Type.Literal('disc'), ...placed, intensity: radiance, radius: number(0, 1e6, 'metres'), ...emitter },
   closed,
 );
-const MeshLight = Type.Object({ kind: Type.Literal('mesh'), ...placed, intensity: radiance, object: Id }, closed);
+const MeshLight = Type.Object(
+  { kind: Type.Literal('mesh'), ...placed, intensity: radiance, object: Id, ...emitter },
+  closed,
+);
 export const Light = Type.Union([PointLight, SpotLight, DistantLight, RectangleLight, DiscLight, MeshLight]);
 
 const sky = {
