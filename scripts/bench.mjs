@@ -14,7 +14,7 @@ await run(async () => {
   const cluster = await temporaryCluster(needPostgres());
   try {
     const env = { ...process.env, DUSTING_TEST_DATABASE_URL: cluster.url };
-    const args = ['--import', '@oxc-node/core/register', 'tests/bench/bench.ts'];
+    const args = ['--import', '@oxc-node/core/register', 'tests/bench/bench.ts', ...process.argv.slice(2)];
     if (!show(process.execPath, args, { cwd: root, env })) process.exitCode = 1;
   } finally {
     cluster.stop();

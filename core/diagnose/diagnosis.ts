@@ -9,7 +9,7 @@ export interface DiagnosisInput {
   /** The sheet the render was made with. */
   sheet: Sheet;
   scene: CompiledScene;
-  /** All passes of the render, over the full frame. */
+  /** The passes that the family needs, over the full frame. */
   picture: Picture;
   /** For pilots; never a seed that a render or trial of this shot uses. */
   pilotSeed: number;
@@ -18,6 +18,8 @@ export interface DiagnosisInput {
 export interface Diagnosis {
   id: string;
   title: string;
+  /** Passes it looks at. */
+  needs: readonly string[];
   /** Finds, explains and computes remedies. Empty when nothing is wrong. */
   examine(input: DiagnosisInput): FindingWithMask[];
 }

@@ -4,3 +4,6 @@ import { grain } from './grain/definition.ts';
 
 /** All families, in the order their findings stand for equal severity. */
 export const diagnoses: Diagnosis[] = [cutShort, grain];
+
+/** Every pass that one of them looks at: what a picture to be examined must have. */
+export const neededPasses = (): string[] => [...new Set(diagnoses.flatMap((diagnosis) => diagnosis.needs))];

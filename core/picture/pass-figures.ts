@@ -1,7 +1,7 @@
 /** What a pass rail shows beside each pass: where the light is, where the grain is, what was measured. */
 import type { Picture } from '../data/picture.ts';
 import { channel } from '../data/picture.ts';
-import { passList } from '../render/pass-list.ts';
+import { passList, type PassLook } from '../render/pass-list.ts';
 import { CUTS, LIGHT_PASSES, NO_EXTRAS, type FilmLayout } from '../render/passes.ts';
 import { grainOf, grainWeight } from '../data/grain.ts';
 import { luminancePlane, percentile } from './measured.ts';
@@ -28,7 +28,16 @@ export interface PassFigures {
 
 const mean = (plane: Float32Array) => plane.reduce((a, b) => a + b, 0) / plane.length;
 
-/** @param picture all passes of a render, see `passList` */
+/** Passes that figures are read off. */
+export const figurePasses = (layout: FilmLayout): string[] =>
+  passList(layout)
+    .filter(({ name, group, look }) => (group === 'Light' && look === 'light') || hasTop(look) || name === 'occlusion')
+    .map(({ name }) => name);
+
+const hasTop = (look: PassLook): boolean =>
+  look === 'share' || look === 'amount' || look === 'count' || look === 'flow';
+
+/** @param picture what `figurePasses` names, of some or all pixels */
 export function passFigures(picture: Picture, layout: FilmLayout = NO_EXTRAS): PassFigures {
   const beauty = luminancePlane(picture, 'beauty');
   const sigma = channel(picture, 'error.beauty');
@@ -45,8 +54,16 @@ export function passFigures(picture: Picture, layout: FilmLayout = NO_EXTRAS): P
   const tops: Record<string, number> = { crossings: crossings.reduce((a, b) => Math.max(a, b), 0) };
   for (const { name, look, channels } of passList(layout)) {
     if (look === 'share') tops[name] = 1;
-    else if (look === 'amount' || (look === 'count' && name !== 'crossings'))
-      tops[name] = percentile(channel(picture, channels[0]), 0.995);
+    else if (look === 'flow') {
+      const [x, y] = channels.map((part) => channel(picture, part));
+      tops[name] = Math.max(
+        1,
+        percentile(
+          x.map((v, i) => Math.hypot(v, y[i])),
+          0.999,
+        ),
+      );
+    } else if (hasTop(look) && name !== 'crossings') tops[name] = percentile(channel(picture, channels[0]), 0.995);
   }
   const clamped = mean(channel(picture, 'clamped'));
   return {

@@ -89,25 +89,38 @@ export interface PictureFill {
  * @param region what the picture covers, full-frame pixels
  * @param passes names from `passList(layout)`; a RangeError names one that is not
  * @param layout of the films
+ * @param step takes every so many-th pixel in both directions, for figures of large frames
  */
-export function fillPicture(region: Region, passes: Iterable<string>, layout: FilmLayout = NO_EXTRAS): PictureFill {
+export function fillPicture(
+  region: Region,
+  passes: Iterable<string>,
+  layout: FilmLayout = NO_EXTRAS,
+  step = 1,
+): PictureFill {
   const known = new Map<string, PassInfo>(passList(layout).map((pass) => [pass.name, pass]));
   const channels = [...passes].flatMap((name) => {
     const pass = known.get(name);
     if (!pass) throw new RangeError(`there is no pass "${name}"`);
     return pass.channels;
   });
-  const picture = createPicture(region.width, region.height, channels, region.x, region.y);
+  const columns = Math.ceil(region.width / step);
+  const rows = Math.ceil(region.height / step);
+  const picture = createPicture(columns, rows, channels, region.x, region.y);
   const readers = readersOf(layout);
   const plan = channels.map((name) => ({ read: readers.get(name)!, plane: picture.channels.get(name)! }));
   const add = (film: Film) => {
     const { x, y, width, height } = film.region;
-    const x0 = Math.max(x, region.x);
-    const x1 = Math.min(x + width, region.x + region.width);
+    // Rows and columns of the picture whose pixels lie in this film.
+    const first = (from: number, start: number) => Math.max(0, Math.ceil((from - start) / step));
+    const last = (end: number, start: number, count: number) => Math.min(count, Math.ceil((end - start) / step));
+    const [x0, x1] = [first(x, region.x), last(x + width, region.x, columns)];
+    const [y0, y1] = [first(y, region.y), last(y + height, region.y, rows)];
     for (const { read, plane } of plan)
-      for (let row = Math.max(y, region.y); row < Math.min(y + height, region.y + region.height); row++)
-        for (let column = x0; column < x1; column++)
-          plane[(row - region.y) * region.width + column - region.x] = read(film, (row - y) * width + column - x);
+      for (let row = y0; row < y1; row++)
+        for (let column = x0; column < x1; column++) {
+          const from = (region.y + row * step - y) * width + region.x + column * step - x;
+          plane[row * columns + column] = read(film, from);
+        }
   };
   return { picture, add };
 }

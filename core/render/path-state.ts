@@ -2,6 +2,9 @@
 import { KINDS, DIFFUSE, SPECULAR, TRANSMISSION } from '../materials/surface.ts';
 import { STAGE_CAMERA, type EventCounts } from './recorder.ts';
 
+/** Growth of the cone around a ray after a diffuse or fog event, metres a metre. */
+export const WIDE = 0.3;
+
 export class PathState implements EventCounts {
   /** Origin, unit direction. */
   readonly ray = new Float64Array(6);

@@ -1,7 +1,7 @@
 /** Pictures of renders, as far as they are. */
 import { and, desc, eq } from 'drizzle-orm';
 import type { Picture } from '../../core/data/picture.ts';
-import { passFigures, type PassFigures } from '../../core/picture/pass-figures.ts';
+import { figurePasses, passFigures, type PassFigures } from '../../core/picture/pass-figures.ts';
 import { packPicture } from '../../core/picture/planes.ts';
 import { unpackFilm } from '../../core/render/film.ts';
 import { fillPicture, pictureOf } from '../../core/render/film-picture.ts';
@@ -25,12 +25,15 @@ export async function renderPicture(context: Context, id: number, passes: string
   return packPicture(await pictureNow(context, render, passes, layout), { revision: render.revision });
 }
 
+/** Figures are statistics: so many pixels of a large frame tell them as well as all. */
+const FIGURE_PIXELS = 600_000;
+
 /** Figures of every pass, for the rail beside the picture. */
 export async function renderFigures(context: Context, id: number): Promise<PassFigures> {
   const render = await findRender(context, id);
   const layout = await layoutOf(context, render);
-  const all = passList(layout).map((pass) => pass.name);
-  return passFigures(await pictureNow(context, render, all, layout), layout);
+  const step = Math.ceil(Math.sqrt((render.width * render.height) / FIGURE_PIXELS));
+  return passFigures(await pictureNow(context, render, figurePasses(layout), layout, step), layout);
 }
 
 /** What the render's films keep beyond what all do. */
@@ -40,9 +43,15 @@ async function layoutOf({ db }: Context, render: RenderRow): Promise<FilmLayout>
   return filmLayout(document, document.sheets[render.sheet]);
 }
 
-async function pictureNow(context: Context, render: RenderRow, passes: string[], layout: FilmLayout): Promise<Picture> {
+async function pictureNow(
+  context: Context,
+  render: RenderRow,
+  passes: string[],
+  layout: FilmLayout,
+  step = 1,
+): Promise<Picture> {
   const { x, y, width, height } = render;
-  const { picture, add } = fillPicture({ x, y, width, height }, passes, layout);
+  const { picture, add } = fillPicture({ x, y, width, height }, passes, layout, step);
   for await (const film of eachFilm(context, context.db, render.id)) add(unpackFilm(film));
   return picture;
 }

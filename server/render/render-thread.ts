@@ -1,13 +1,12 @@
 /** Runs on a thread of a worker process: everything that takes long. No database, no files. */
 import type { FindingWithMask } from '../../core/contracts/finding.ts';
 import type { Region } from '../../core/data/picture.ts';
-import { diagnoses } from '../../core/diagnose/registry.ts';
+import { diagnoses, neededPasses } from '../../core/diagnose/registry.ts';
 import type { DiagnosisInput } from '../../core/diagnose/diagnosis.ts';
 import type { Sheet, ShotDocument } from '../../core/document/schema.ts';
 import { predictChange, type Change, type ChangeSide } from '../../core/predict/predict-change.ts';
 import { createFilm, packFilm, unpackFilm } from '../../core/render/film.ts';
 import { pictureOf } from '../../core/render/film-picture.ts';
-import { ALL_PASSES } from '../../core/render/pass-list.ts';
 import { renderGroups } from '../../core/render/render-tile.ts';
 import { settingsOf, type CompiledScene } from '../../core/render/scene.ts';
 import { withKernel, type PackedScene } from '../../host/kernel.ts';
@@ -53,7 +52,7 @@ export function examine({ scene, packed, document, sheet, films, pilotSeed }: Ex
     document,
     sheet,
     scene: withKernel(scene, packed),
-    picture: wholePicture(sheet, films),
+    picture: wholePicture(sheet, films, neededPasses()),
     pilotSeed,
   };
   const rank = { stop: 0, caution: 1, note: 2 };
@@ -71,13 +70,13 @@ export interface PredictTask extends Omit<Change, 'picture' | 'before' | 'after'
 
 export function predict({ films, before, after, ...change }: PredictTask): ReturnType<typeof predictChange> {
   const side = ({ scene, packed, sheet }: SceneTask & ChangeSide) => ({ scene: withKernel(scene, packed), sheet });
-  const picture = films.length ? wholePicture(before.sheet, films) : null;
+  const picture = films.length ? wholePicture(before.sheet, films, ['beauty', 'error.beauty']) : null;
   return predictChange({ ...change, before: side(before), after: side(after), picture });
 }
 
-function wholePicture(sheet: Sheet, films: Uint8Array[]) {
+function wholePicture(sheet: Sheet, films: Uint8Array[], passes: string[]) {
   const frame = { x: 0, y: 0, width: sheet.width, height: sheet.height };
-  return pictureOf(films.map(unpackFilm), frame, ALL_PASSES);
+  return pictureOf(films.map(unpackFilm), frame, passes);
 }
 
 /** What a thread can be asked to do, by the exported function's name. */

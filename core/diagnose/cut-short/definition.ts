@@ -39,6 +39,12 @@ const PLACE: Record<Kind, string> = {
 export const cutShort: Diagnosis = {
   id: 'cut-short',
   title: 'Cut short by a limit',
+  needs: [
+    'beauty',
+    'error.beauty',
+    'crossings',
+    ...['diffuse', 'specular', 'transmission', 'any'].map((cut) => `cut.${cut}`),
+  ],
   examine(input) {
     const masks = classify(input);
     return KINDS.flatMap((kind) => examineKind(input, kind, masks[kind]) ?? []);

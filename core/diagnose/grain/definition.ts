@@ -35,6 +35,7 @@ const DEAR = 6;
 export const grain: Diagnosis = {
   id: 'grain',
   title: 'Grain after the shadow lift',
+  needs: [...LIGHT_PASSES.map((pass) => `error.${pass}`), 'beauty'],
   examine(input) {
     const { picture, sheet } = input;
     const y = luminancePlane(picture, 'beauty');

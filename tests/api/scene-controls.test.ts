@@ -1,0 +1,105 @@
+/** Controls of lights, materials and objects over HTTP: set, tried, kept, refused; passes that a sheet asks for; warnings. */
+import { expect } from 'chai';
+import { defaultLight } from '../../core/document/defaults.ts';
+import { Dusting, until } from './harness.ts';
+import { filesOf, smallShot } from './small-shot.ts';
+
+const CODE = 'SCENE-1';
+
+describe('controls of the scene', function () {
+  this.timeout(180_000);
+  let dusting: Dusting;
+  const shot = () => dusting.shot(CODE);
+  const set = async (values: object, sheets = ['preview', 'final']) =>
+    dusting.post(`/shots/${CODE}/dials`, { base: (await shot()).head.id, sheets, values });
+
+  before(async () => {
+    dusting = await Dusting.create();
+    await dusting.server();
+    const small = await smallShot(CODE, { samples: 32 });
+    small.document.lights.window.group = 'window';
+    small.document.lights.flat = { ...defaultLight('rectangle'), width: 0 };
+    small.document.sheets.preview.passes = { occlusion: true, shadows: true, groups: true };
+    await dusting.send(filesOf(small));
+    dusting.worker(2);
+    await until('the base render is examined', async () => (await shot()).renders[0].examined === 'done', 90);
+  });
+  after(() => dusting.destroy());
+
+  it('gives the passes that the sheet asks for, and refuses others with the list', async () => {
+    const { id } = (await shot()).renders[0];
+    const bits = await dusting.bits(
+      id,
+      'group.window,group.window.diffuse.direct,shadow.window,occlusion,brightest.path',
+    );
+    expect(bits.size).to.equal(9);
+    const refused = await dusting.get(`/renders/${id}/picture?passes=group.none`);
+    expect(refused.status).to.equal(400);
+    expect(refused.body.error).to.match(/group\.window/);
+  });
+
+  it('says what is unusual on the render', async () => {
+    expect((await shot()).renders[0].warnings.join()).to.match(/Light "flat" has no area/);
+  });
+
+  it('sets a light and a material in one version, told in words, and undo takes it back', async () => {
+    const { status } = await set({ '/lights/window/intensity': 2, '/materials/wall/baseColour': [0.2, 0.3, 0.4] });
+    expect(status).to.be.below(300);
+    const after = await shot();
+    expect(after.document.lights.window.intensity).to.equal(2);
+    expect(after.document.materials.wall.baseColour).to.deep.equal([0.2, 0.3, 0.4]);
+    expect(after.head.reason).to.equal(
+      'Set lights window intensity 2, materials wall baseColour [0.2,0.3,0.4]',
+    );
+    await dusting.post(`/shots/${CODE}/undo`, { base: after.head.id });
+    expect((await shot()).document.lights.window.intensity).to.equal(1);
+  });
+
+  it('sets what may be absent to nothing and back', async () => {
+    await set({ '/rayDistance': 50, '/clamps/indirect': 4 }, ['preview']);
+    expect((await shot()).document.sheets.preview.rayDistance).to.equal(50);
+    await set({ '/rayDistance': null }, ['preview']);
+    const { preview, final } = (await shot()).document.sheets;
+    expect([preview.rayDistance, preview.clamps.indirect, final.clamps.indirect]).to.deep.equal([null, 4, null]);
+  });
+
+  it('tries a light: half its intensity is a stop down where it alone lights, predicted and measured', async () => {
+    await set({ '/environment/intensity': 0 });
+    const region = { x: 2, y: 2, width: 24, height: 20 };
+    const made = await dusting.post(`/shots/${CODE}/trials`, {
+      finding: null,
+      remedy: null,
+      region,
+      sheet: 'preview',
+      values: { '/lights/window/intensity': 0.5 },
+    });
+    expect(made.status).to.equal(201);
+    const trial = async () => (await shot()).trials.find((t) => t.number === made.body.number)!;
+    await until('it is measured', async () => (await trial()).state === 'done');
+    const { predicted, measured, id } = await trial();
+    expect(measured!.stops).to.be.closeTo(-1, 1e-3);
+    expect(predicted!.stops).to.be.closeTo(-1, 0.05);
+    await dusting.post(`/trials/${id}/keep`, { both: true });
+    expect((await shot()).document.lights.window.intensity).to.equal(0.5);
+  });
+
+  const bad: [string, object, RegExp][] = [
+    [
+      'a value out of range',
+      { '/lights/window/intensity': -1 },
+      /\/lights\/window\/intensity is -1, expected at least 0/,
+    ],
+    ['a value of another kind', { '/materials/wall/roughness': 'rough' }, /\/materials\/wall\/roughness is "rough"/],
+    ['a place that is not there', { '/lights/moon/intensity': 1 }, /\/lights\/moon\/intensity is missing/],
+    ['an id that stands for nothing', { '/materials/wall/baseColourMap': 'gone' }, /id of a map/],
+    ['10⁹ samples', { '/samples': 1e9 }, /\/sheets\/preview\/samples is 1000000000, expected at most 65536/],
+  ];
+  for (const [what, values, message] of bad)
+    it(`refuses ${what}, and nothing changes`, async () => {
+      const before = (await shot()).head.id;
+      const { status, body } = await set(values);
+      expect(status).to.equal(400);
+      expect(body.error).to.match(message);
+      expect((await shot()).head.id).to.equal(before);
+    });
+});

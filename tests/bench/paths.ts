@@ -1,0 +1,83 @@
+/** Path samples a second on every demo shot, one thread and two; cost against triangles and against pixels. */
+import { renderFrame } from '../../cli/render-frame.ts';
+import { compileScene } from '../../core/render/compile.ts';
+import { filmBytes } from '../../core/render/film.ts';
+import { loadAssets } from '../../core/render/load-assets.ts';
+import { NO_EXTRAS } from '../../core/render/passes.ts';
+import { GROUP } from '../../core/render/random.ts';
+import { settingsOf, type CompiledScene, type RenderSettings } from '../../core/render/scene.ts';
+import { demoShots } from '../../demo/shots.ts';
+import { compiled, scene } from '../unit/helpers.ts';
+import { evenEnvironment } from '../../core/document/defaults.ts';
+import { terrain } from './meshes.ts';
+import { median } from './measure.ts';
+
+const shared = (bytes: number) => new SharedArrayBuffer(bytes);
+
+/** Median seconds of three renders of a region in the middle of the frame. */
+async function seconds(
+  scene: CompiledScene,
+  settings: RenderSettings,
+  width: number,
+  height: number,
+  groups: number,
+  threads: number,
+) {
+  const region = {
+    x: Math.floor((settings.width - width) / 2),
+    y: Math.floor((settings.height - height) / 2),
+    width,
+    height,
+  };
+  const times: number[] = [];
+  for (let run = 0; run < 3; run++) {
+    const started = performance.now();
+    await renderFrame(scene, settings, region, groups, threads, () => {});
+    times.push((performance.now() - started) / 1000);
+  }
+  return median(times);
+}
+
+export async function benchShots(): Promise<void> {
+  const gains: number[] = [];
+  for (const [code, build] of Object.entries(demoShots)) {
+    const { document, files } = await build();
+    const assets = await loadAssets(document, async (path) => files.get(path) ?? null, code);
+    const sheet = document.sheets.preview;
+    const compiled = compileScene(document, assets, sheet, shared);
+    const [width, height, groups] = [256, 192, 4];
+    const [one, two] = [
+      await seconds(compiled, settingsOf(sheet), width, height, groups, 1),
+      await seconds(compiled, settingsOf(sheet), width, height, groups, 2),
+    ];
+    gains.push(one / two);
+    const rate = (s: number) => `${Math.round((width * height * groups * GROUP) / s / 1000)} k`;
+    console.log(`${code}: ${rate(one)} path samples/s on one thread, ${rate(two)} on two, ${(one / two).toFixed(2)} ×`);
+  }
+  console.log(`a second thread, median: ${median(gains).toFixed(2)} ×; ${filmBytes(NO_EXTRAS)} bytes a pixel`);
+}
+
+export async function benchGrowth(): Promise<void> {
+  const times: string[] = [];
+  for (const side of [70, 224, 707]) {
+    const test = scene(
+      [{ mesh: terrain(side) }],
+      { environment: evenEnvironment([1, 1, 1]) },
+      { width: 192, height: 128 },
+    );
+    const s = await seconds(compiled(test), settingsOf(test.document.sheets.preview), 192, 128, 4, 1);
+    times.push(`${Math.round((side * side * 2) / 1000)} k: ${s.toFixed(2)} s`);
+  }
+  console.log(`cost against triangles, terrain: ${times.join(', ')}`);
+  const test = scene(
+    [{ mesh: terrain(224) }],
+    { environment: evenEnvironment([1, 1, 1]) },
+    { width: 512, height: 512 },
+  );
+  const each = [];
+  for (const side of [64, 128, 256])
+    each.push(
+      `${side} × ${side}: ${((1e6 * (await seconds(compiled(test), settingsOf(test.document.sheets.preview), side, side, 2, 1))) / side / side).toFixed(1)} µs`,
+    );
+  console.log(`cost a pixel against pixels: ${each.join(', ')}`);
+}
