@@ -1,6 +1,7 @@
 /**
  * Brings the demo shots in through the same door as a user's, those that are not there yet, and leaves
- * each as a shot folder below the data folder for whoever wants to look into one.
+ * each as a shot folder below the data folder for whoever wants to look into one. `DUSTING_DEMO` names those that
+ * are wanted (`HA-010,HA-050`), or none by `none`.
  */
 import { mkdir, writeFile } from 'node:fs/promises';
 import { dirname, join, resolve } from 'node:path';
@@ -12,8 +13,9 @@ const address = `http://${process.env.DUSTING_HOST || '127.0.0.1'}:${process.env
 const folder = resolve(process.env.DUSTING_DATA || '.dusting', 'demo');
 
 const present = new Set(((await (await fetch(address)).json()) as ShotSummary[]).map((shot) => shot.code));
+const wanted = process.env.DUSTING_DEMO?.split(',').map((code) => code.trim());
 for (const [code, build] of Object.entries(demoShots)) {
-  if (present.has(code)) continue;
+  if (present.has(code) || (wanted && !wanted.includes(code))) continue;
   const { document, files } = await build();
   const all = new Map([['shot.json', new TextEncoder().encode(canonicalText(document))], ...files]);
   const form = new FormData();

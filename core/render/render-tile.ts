@@ -98,7 +98,10 @@ function renderPixel(
       integrator.sample(x, y);
       if (group === 0) firstIds.set(integrator.ids, s * 2);
     }
-    if (group === 0) takeIds(film, pixel, sums);
+    if (group === 0) {
+      takeIds(film, pixel, sums);
+      integrator.expect(film.ids[pixel * 2], film.ids[pixel * 2 + 1]);
+    }
     rays += sums[MEAN_RAYS];
     for (let k = 0; k < film.width; k++) sums[k] /= GROUP;
     foldGroup(film, pixel, sums);

@@ -128,7 +128,7 @@ describe('bad input over HTTP', function () {
       ['its events', dusting.get('/shots/NOPE/events'), 404, /no shot "NOPE"/],
       ['a render', dusting.get('/renders/12345/picture'), 404, /no render 12345/],
       ['a render by a word', dusting.get('/renders/abc/picture'), 404, /no render "abc"/],
-      ['a pass', dusting.get('/renders/1/picture?passes=shiny'), 400, /passes is "shiny"; it must name some of beauty/],
+      ['a picture of no render', dusting.get('/renders/1/picture?passes=beauty'), 404, /no render 1/],
       ['a render of an unknown shot', dusting.post('/shots/NOPE/renders', { sheet: 'preview', region: null }), 404, /no shot "NOPE"/],
       ['stopping no render', dusting.post('/renders/77/stop'), 404, /no render 77/],
       ['a finding', dusting.post('/findings/5/aside', { reason: 'x' }), 404, /no finding 5/],

@@ -8,6 +8,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { freePort } from '../../scripts/lib/cluster.mjs';
+import { demoShots } from '../../demo/shots.ts';
 import { until } from './harness.ts';
 
 const ROOT = join(import.meta.dirname, '../..');
@@ -105,7 +106,7 @@ describe('npm start', function () {
     console.log(`      (second start: ${((Date.now() - started) / 1000).toFixed(1)} s)`);
     expect(again.out()).to.not.match(/came in|Installing|Building/);
     const shots = (await (await fetch(`http://127.0.0.1:${port}/api/shots`)).json()) as unknown[];
-    expect(shots).to.have.length(1);
+    expect(shots).to.have.length(Object.keys(demoShots).length);
   });
 
   it('leaves nothing behind when it is killed, and takes its database over at the next start', async () => {

@@ -24,6 +24,7 @@ export default async function setup(): Promise<() => Promise<void>> {
     DUSTING_DATA: folder,
     DUSTING_DATABASE_URL: url.href,
     DUSTING_LOG_LEVEL: 'warn',
+    DUSTING_DEMO: 'HA-010',
   };
   const application = await startApplication(builtParts, env, folder, (why) => console.error(why));
   process.env.DUSTING_TEST_ADDRESS = `http://127.0.0.1:${port}`;

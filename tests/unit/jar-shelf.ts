@@ -12,6 +12,7 @@ import { loadAssets } from '../../core/render/load-assets.ts';
 import { ALL_PASSES } from '../../core/render/pass-list.ts';
 import { renderGroups } from '../../core/render/render-tile.ts';
 import { settingsOf } from '../../core/render/scene.ts';
+import { kernelRays } from './kernel.ts';
 import { buildJarShelf } from '../../demo/ha-010/build.ts';
 
 export interface JarShelf {
@@ -25,7 +26,11 @@ export async function jarShelf(width: number, height: number, sheet: Partial<She
   return { document, assets: await loadAssets(document, async (path) => files.get(path) ?? null, 'HA-010') };
 }
 
-const sceneOf = ({ document, assets }: JarShelf) => compileScene(document, assets, document.sheets.preview);
+function sceneOf({ document, assets }: JarShelf) {
+  const scene = compileScene(document, assets, document.sheets.preview);
+  scene.rays = kernelRays(scene.geometry);
+  return scene;
+}
 
 /** Renders the preview and looks for causes, as the server does. */
 export function examine(shelf: JarShelf, n = 1): FindingWithMask[] {

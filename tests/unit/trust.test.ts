@@ -279,7 +279,7 @@ describe('trust: errors', function () {
         { mesh: box([-0.8, 0.2, 0.5], [0.2, 0.3, 1.5]), material: { roughness: 0.8 } },
       ],
       { lights: { lamp: { ...defaultLight('rectangle'), width: 1, height: 1, intensity: 6, transform: lookAt([-1, 3, 2], [0, -1, 0]) } }, environment: evenEnvironment([0.2, 0.25, 0.3]) },
-      { width: 32, height: 32, samples: 64, ...sheet },
+      { width: 32, height: 32, samples: 32, ...sheet },
     ); // prettier-ignore
 
   for (const [name, sheet] of [
@@ -287,7 +287,7 @@ describe('trust: errors', function () {
     ['adaptive', { samples: 256, adaptive: { on: true, target: 1, least: 32 } }],
   ] as const)
     it(`are calibrated with ${name} sampling: √(Σ error² / Σ stated²) per tile, median over tiles and 8 seeds`, () => {
-      const reference = shot({ samples: atSize(4096, 16384), seed: 991 });
+      const reference = shot({ samples: atSize(2048, 16384), seed: 991 });
       const truth = render(reference);
       const ratios: number[] = [];
       for (let seed = 1; seed <= 8; seed++) {
