@@ -36,9 +36,9 @@ describe('errors of the demo shots', function () {
     });
     const side = TILE * atSize(1, 4);
     const region = { x: 72 - side / 2, y: 56 - side / 2, width: side, height: side };
+    const scene = compileScene(document, assets, preview);
+    scene.rays = kernelRays(scene.geometry);
     const shoot = (sheet: Sheet, seed: number) => {
-      const scene = compileScene(document, assets, sheet);
-      scene.rays = kernelRays(scene.geometry);
       const film = createFilm(region, scene.layout);
       renderGroups(scene, settingsOf(sheet, seed), film, sheet.samples / 4);
       const picture = pictureOf([film], region, ['beauty', 'error.beauty']);

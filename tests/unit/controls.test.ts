@@ -2,10 +2,11 @@
 import { expect } from 'chai';
 import { lookAt, multiply, rotationY, translation } from '../../core/data/transform.ts';
 import { defaultFog, defaultLight, defaultMap, defaultObject, evenEnvironment } from '../../core/document/defaults.ts';
-import type { LightSpec, ObjectSpec, ShotDocument } from '../../core/document/schema.ts';
+import type { LightSpec, ObjectSpec, Sheet, ShotDocument } from '../../core/document/schema.ts';
 import { fresnelDielectric } from '../../core/materials/fresnel.ts';
 import { pictureOf } from '../../core/render/film-picture.ts';
 import { channel } from '../../core/data/picture.ts';
+import { box } from '../../demo/shapes.ts';
 import { compiled, meanOf, render, scene, sphere, square, type TestScene } from './helpers.ts';
 
 const WHITE = { baseColour: [1, 1, 1], roughness: 1, specular: 0 };
@@ -388,6 +389,36 @@ describe('light groups', () => {
       expect(channel(picture, 'group.key.diffuse.direct.R')[i]).to.be.closeTo(channel(picture, 'group.key.R')[i], 1e-6);
       expect(channel(picture, 'shadow.light')[i]).to.be.closeTo(1, 1e-6);
     }
+  });
+});
+
+describe('neutral material', () => {
+  const room = (neutral: Sheet['neutral']) => {
+    const test = scene(
+      [
+        { mesh: box([-1, -1, -1], [1, 1, 1]), material: { ...CLEAR, baseColour: [0.9, 0.1, 0.1] } },
+        { mesh: sphere(0.2), material: { metallic: 1, emission: [0, 0, 0] } },
+      ],
+      { lights: { lamp: { ...defaultLight('point'), transform: translation(0, 0.8, 0.6), intensity: 1 } } },
+      { width: 8, height: 8, neutral },
+    );
+    test.document.cameras.main.transform = lookAt([0, 0, 0.9], [0, 0, 0]);
+    return test;
+  };
+
+  it('makes everything grey, matt and opaque', () => {
+    const film = render(room('neutral'), undefined, 16);
+    const albedo = channel(pictureOf([film], film.region, ['albedo']), 'albedo.R');
+    expect([...albedo].every((a) => Math.abs(a - 0.5) < 1e-6)).to.equal(true);
+    for (const pass of ['specular.direct', 'transmission.direct'] as const) expect(meanOf(film, pass).mean).to.equal(0);
+    expect(meanOf(film, 'diffuse.direct').mean).to.be.above(0);
+  });
+
+  it('times occlusion is black in a closed room, where everything is behind something', () => {
+    expect(meanOf(render(room('neutral-occlusion'), undefined, 16)).mean).to.equal(0);
+    const near = room('neutral-occlusion');
+    near.document.sheets.preview.occlusion.distance = 0.01;
+    expect(meanOf(render(near, undefined, 16)).mean).to.be.above(0);
   });
 });
 
