@@ -4,7 +4,8 @@
  *
  * Layout, addresses from the start of the memory: the header at 4096 (addresses of top nodes, top order,
  * instance meshes, instance masks, instance slices, world-to-mesh rows, mesh entries, thread slots), then those parts. A mesh
- * entry is three addresses: nodes, indices, positions. A node is 224 bytes: for each of minimum x, y, z and
+ * entry is two addresses: nodes, and triangles in leaf order, each its three corners side by side, so that a leaf is
+ * one run of memory. A node is 224 bytes: for each of minimum x, y, z and
  * maximum x, y, z eight 32-bit planes, then eight references: 0 none, n > 0 the node n, n < 0 the items from
  * (−n >> 3) on, (−n & 7) of them.
  *
@@ -13,7 +14,7 @@
  * const memory = new WebAssembly.Memory({ initial: layout.pages, maximum: layout.pages, shared: true });
  * layout.write(memory.buffer);
  */
-import type { SceneGeometry } from './scene-geometry.ts';
+import type { CompiledMesh, SceneGeometry } from './scene-geometry.ts';
 
 const HEADER = 4096;
 const HEADER_BYTES = 64;
@@ -44,9 +45,9 @@ export function layOut(geometry: SceneGeometry): Layout {
     end = at + data.byteLength;
     return at;
   };
-  const meshEntries = new Uint32Array(geometry.meshes.length * 3);
+  const meshEntries = new Uint32Array(geometry.meshes.length * 2);
   geometry.meshes.forEach((mesh, i) => {
-    meshEntries.set([place(widen(mesh.bounds, mesh.links)), place(mesh.indices), place(mesh.positions)], i * 3);
+    meshEntries.set([place(widen(mesh.bounds, mesh.links)), place(cornersOf(mesh))], i * 2);
   });
   const header = new Uint32Array([
     geometry.topLinks.length ? place(widen(geometry.topBounds, geometry.topLinks)) : 0,
@@ -69,6 +70,14 @@ export function layOut(geometry: SceneGeometry): Layout {
         new Uint8Array(buffer, at, data.byteLength).set(new Uint8Array(data.buffer, data.byteOffset, data.byteLength));
     },
   };
+}
+
+/** The corners of every triangle, 9 floats each. */
+function cornersOf({ positions, indices }: CompiledMesh): Float32Array {
+  const corners = new Float32Array(indices.length * 3);
+  for (let i = 0; i < indices.length; i++)
+    for (let a = 0; a < 3; a++) corners[i * 3 + a] = positions[indices[i] * 3 + a];
+  return corners;
 }
 
 /** Eight-wide nodes of a binary tree (see `bvh-build.ts`): the largest boxes of a node are opened first. */

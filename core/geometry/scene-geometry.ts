@@ -49,7 +49,7 @@ export interface SceneGeometry {
   topOrder: Uint32Array;
 }
 
-const MESH_LEAF = 4;
+const MESH_LEAF = 2;
 
 export function compileMesh(mesh: Mesh, allocate: Allocate = allocatePlain): CompiledMesh {
   const triangles = mesh.indices.length / 3;

@@ -38,7 +38,7 @@ describe('packed geometry', () => {
     const entry = header[6] / 4;
     for (const [i, mesh] of meshes.entries()) {
       const seen = new Set<number>();
-      for (const [first, count] of leaves(words[entry + i * 3], 0, () => {}))
+      for (const [first, count] of leaves(words[entry + i * 2], 0, () => {}))
         for (let t = first; t < first + count; t++) {
           expect(seen.has(t)).to.equal(false);
           seen.add(t);

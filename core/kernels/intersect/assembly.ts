@@ -19,7 +19,9 @@ const INSTANCE_SLICE: usize = HEADER + 16;
 const TO_MESH: usize = HEADER + 20;
 const MESHES: usize = HEADER + 24;
 const SLOTS: usize = HEADER + 28;
-const MESH_ENTRY: usize = 12;
+const MESH_ENTRY: usize = 8;
+/** Three corners of three 32-bit coordinates. */
+const TRIANGLE_BYTES: usize = 36;
 
 // A thread's slot: the result, the slice of time of its rays, and two stacks of (reference, distance).
 const SLOT_BYTES: usize = 16384;
@@ -127,8 +129,7 @@ function walkMesh(
   dz: f64,
 ): void {
   const nodes = <usize>load<u32>(entry);
-  const indices = <usize>load<u32>(entry, 4);
-  const positions = <usize>load<u32>(entry, 8);
+  const triangles = <usize>load<u32>(entry, 4);
 
   const ix = inverse(dx);
   const iy = inverse(dy);
@@ -181,10 +182,9 @@ function walkMesh(
       const first = leaf >> 3;
       const end = first + (leaf & 7);
       for (let triangle = first; triangle < end; triangle++) {
-        const corner = indices + <usize>triangle * 12;
-        const p = positions + <usize>load<u32>(corner) * 12;
-        const q = positions + <usize>load<u32>(corner, 4) * 12;
-        const r = positions + <usize>load<u32>(corner, 8) * 12;
+        const p = triangles + <usize>triangle * TRIANGLE_BYTES;
+        const q = p + 12;
+        const r = p + 24;
         const pz = <f64>load<f32>(p + kz) - okz;
         const qz = <f64>load<f32>(q + kz) - okz;
         const rz = <f64>load<f32>(r + kz) - okz;
