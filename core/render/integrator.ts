@@ -324,7 +324,7 @@ export class Integrator {
   private lookCloser(flags: number): number {
     const { path, rays, shading, random, settings } = this;
     const { ray, beta } = path;
-    const { instance, triangle, t, u, v } = rays;
+    const { u, v, t, instance, triangle } = rays;
     if ((flags & (IS_FRONT_ONLY | IS_BACK_ONLY)) !== 0) {
       const front = shading.entering(instance, triangle, ray[3], ray[4], ray[5]);
       if (front === ((flags & IS_BACK_ONLY) !== 0)) return 0;

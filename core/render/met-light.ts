@@ -75,7 +75,7 @@ export class MetLight {
   /** The surface that the ray has just met shines itself. */
   emitter(): void {
     const { scene, path, rays, shading, directLight } = this;
-    const { instance, triangle, t, u, v } = rays;
+    const { u, v, t, instance, triangle } = rays;
     const { ray } = path;
     const light = scene.instanceLight[instance];
     if (light < 0) return;
@@ -85,7 +85,10 @@ export class MetLight {
     const density = (scene.emitters.rows[row * EMITTER_STRIDE + EMITTER_DENSITY] * t * t) / cosine;
     const weight = directLight.weightOfMeeting(light, density);
     if (weight === 0) return;
-    shading.emission(instance, triangle, u, v, ray[0] + t * ray[3], ray[1] + t * ray[4], ray[2] + t * ray[5]);
+    const x = ray[0] + t * ray[3];
+    const y = ray[1] + t * ray[4];
+    const z = ray[2] + t * ray[5];
+    shading.emission(instance, triangle, u, v, x, y, z);
     const { emitted } = shading;
     const group = scene.lights[light * LIGHT_STRIDE + LIGHT_GROUP];
     this.collect(this.reach(EMISSION), group, light, emitted[0], emitted[1], emitted[2], weight);

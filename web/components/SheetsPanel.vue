@@ -272,7 +272,7 @@ h2 {
 }
 .row {
   display: grid;
-  grid-template-columns: 1fr 76px 76px;
+  grid-template-columns: 1fr 92px 92px;
   gap: 8px;
   align-items: center;
   padding: 3px 0;
@@ -311,12 +311,19 @@ h2 {
   border-bottom: 1px dotted;
 }
 .row :deep(input) {
-  width: 76px;
+  width: 92px;
   text-align: right;
   font-size: 12px;
 }
 .row :deep(.p-select) {
-  width: 76px;
+  width: 92px;
+}
+.row :deep(.p-select-label) {
+  font-size: 12px;
+  padding-inline: 6px 0;
+}
+.row :deep(.p-select-dropdown) {
+  width: 20px;
 }
 .changed :deep(input),
 .changed :deep(.p-select) {

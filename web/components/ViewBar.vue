@@ -68,7 +68,7 @@ const told = computed(() =>
     <span v-if="isScale" class="scale num">
       <span>0</span><i :style="{ background: scaleColours }"></i><span>{{ scaled(scaleTop) }}</span>
     </span>
-    <template v-else>
+    <template v-else-if="look === 'light'">
       <label for="gamma">Gamma</label>
       <InputNumber
         v-model="view.gamma"
