@@ -1,4 +1,5 @@
 /** Renders as rows and as queued batches of tiles: made, stopped, continued. */
+import { totalmem } from 'node:os';
 import { and, eq, sql } from 'drizzle-orm';
 import { clipRegion, type Region } from '../../core/data/picture.ts';
 import { canonicalText } from '../../core/document/canonical.ts';
@@ -9,6 +10,7 @@ import { validateDocument } from '../../core/document/validate.ts';
 import { CORE_BUILD } from '../../core/render/build.ts';
 import { tilesOf } from '../../core/render/render-tile.ts';
 import { groupsOf, nextRound, samplesOf } from '../../core/render/rounds.ts';
+import { frameBytes, tellBytes } from '../../core/render/memory.ts';
 import type { Context } from '../context.ts';
 import type { Transaction } from '../db/database.ts';
 import { renders, tiles, versions } from '../db/schema.ts';
@@ -26,6 +28,16 @@ const FIRST_BATCH = 8;
 export function patchedDocument(version: { document: string }, patch: JsonPatch): ShotDocument {
   const document = JSON.parse(version.document) as ShotDocument;
   return patch.length ? validateDocument(applyPatch(document, patch)) : document;
+}
+
+/** Pictures are put together in memory before they are sent: what cannot fit there is not begun. */
+function refuseTooLarge(document: ShotDocument, sheet: Sheet, region: Region): void {
+  const share = (region.width * region.height) / (sheet.width * sheet.height);
+  const needed = frameBytes(document, sheet) * share;
+  if (needed > totalmem())
+    throw conflict(
+      `${region.width} × ${region.height} pixels need about ${tellBytes(needed)} of memory and this machine has ${tellBytes(totalmem())}. Make the frame smaller, or render a region.`,
+    );
 }
 
 /** Tiles of a render, those at the middle of its region first. */
@@ -48,8 +60,10 @@ export interface NewRender {
 
 export async function createRender(context: Context, tx: Transaction, wanted: NewRender): Promise<RenderRow> {
   const { version, purpose, patch } = wanted;
-  const sheet = patchedDocument(version, patch).sheets[wanted.sheet];
+  const document = patchedDocument(version, patch);
+  const sheet = document.sheets[wanted.sheet];
   const region = regionIn(sheet, wanted.region);
+  refuseTooLarge(document, sheet, region);
   const [render] = await tx
     .insert(renders)
     .values({

@@ -81,6 +81,13 @@ describe('controls of the scene', function () {
     expect((await shot()).document.lights.window.intensity).to.equal(0.5);
   });
 
+  it('refuses a frame that no machine could put together, before any work', async () => {
+    await set({ '/width': 16384, '/height': 16384, '/samples': 4 }, ['final']);
+    const { status, body } = await dusting.post(`/shots/${CODE}/renders`, { sheet: 'final', region: null });
+    expect(status).to.equal(409);
+    expect(body.error).to.match(/16384 × 16384 pixels need about \d.* of memory and this machine has/);
+  });
+
   const bad: [string, object, RegExp][] = [
     [
       'a value out of range',
