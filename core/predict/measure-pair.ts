@@ -5,7 +5,6 @@ import { grainOf } from '../data/grain.ts';
 import { luminancePlane } from '../picture/measured.ts';
 import type { Film } from '../render/film.ts';
 import { pictureOf } from '../render/film-picture.ts';
-import { GROUP } from '../render/random.ts';
 
 /**
  * @param before films that cover `region`, and `after` those of the changed settings, same random numbers
@@ -36,12 +35,12 @@ export function measurePair(
 }
 
 function measureSide(films: Film[], region: Region, inside: Uint8Array) {
-  const picture = pictureOf(films, region, ['beauty', 'error.beauty', 'cost']);
+  const picture = pictureOf(films, region, ['beauty', 'error.beauty', 'cost', 'samples']);
   const y = luminancePlane(picture, 'beauty');
-  const samples = Math.min(...films.map((film) => film.groups)) * GROUP;
+  const samples = channel(picture, 'samples');
   return {
     light: y.reduce((sum, value, i) => (inside[i] ? sum + value : sum), 0),
-    rays: channel(picture, 'cost').reduce((sum, rays) => sum + rays, 0) * samples,
+    rays: channel(picture, 'cost').reduce((sum, rays, i) => sum + rays * samples[i], 0),
     grain: grainOf(y, channel(picture, 'error.beauty')),
   };
 }

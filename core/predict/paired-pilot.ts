@@ -40,14 +40,16 @@ export function measurePilot(
   seed: number,
 ): PilotMeasure {
   const film = renderPixels(scene, { ...settings, seed }, pixels, groups);
-  const scale = Math.sqrt((groups * GROUP) / samples);
   const out = { light: 0, rays: 0, grainSquared: 0, spent: 0 };
   for (let i = 0; i < pixels.length; i++) {
     const o = i * film.width;
     const y = luminance(film.means[o], film.means[o + 1], film.means[o + 2]);
+    // Adaptive sampling gives each pixel its own number, and no more than the sheet's.
+    const own = settings.adaptive.on ? Math.min(samples, film.wanted[i] * GROUP) : samples;
+    const scale = Math.sqrt((film.counts[i] * GROUP) / own);
     if (mask[i] > 0) out.light += y;
-    out.rays += film.means[o + MEAN_RAYS] * samples;
-    out.spent += film.means[o + MEAN_RAYS] * groups * GROUP;
+    out.rays += film.means[o + MEAN_RAYS] * own;
+    out.spent += film.means[o + MEAN_RAYS] * film.counts[i] * GROUP;
     out.grainSquared += visibleGrain(y, standardError(film, i, BEAUTY) * scale) ** 2;
   }
   return out;

@@ -131,6 +131,28 @@ describe('sample plan', () => {
 });
 
 describe('any change', () => {
+  it('is measured and foretold by the samples each pixel has, where sampling is adaptive', () => {
+    const adaptive = { on: true, target: 3, least: 16 };
+    const [fixed, spent] = [glassAndFloor({ samples: 256 }), glassAndFloor({ samples: 256, adaptive })];
+    const [a, b] = [render(fixed), render(spent)];
+    const region = a.region;
+    const measured = measurePair([a], [b], region, null, region.width);
+    const rays = (film: typeof a) =>
+      film.counts.reduce((sum, n, k) => sum + n * 4 * film.means[k * film.width + MEAN_RAYS], 0);
+    expect(measured.cost).to.be.closeTo(rays(b) / rays(a), 1e-6);
+    expect(measured.cost).to.be.below(0.9);
+    const side = (test: typeof fixed) => ({ scene: compiled(test), sheet: test.document.sheets.preview });
+    const told = predictChange({
+      before: side(fixed),
+      after: side(spent),
+      region,
+      mask: null,
+      picture: null,
+      seed: 77,
+    });
+    expect(told.cost / measured.cost).to.be.within(0.75, 1.25);
+  });
+
   it('is foretold by a paired pilot within 0.2 stops and 25 % of the rays, without the trial’s numbers', () => {
     const before = glassAndFloor({
       width: 40,
