@@ -18,6 +18,7 @@ import { passList } from '../core/render/pass-list.ts';
 import { LIGHT_PASSES, type FilmLayout } from '../core/render/passes.ts';
 import { GROUP } from '../core/render/random.ts';
 import { settingsOf } from '../core/render/scene.ts';
+import { lentByHost } from '../host/kernel.ts';
 import { BadUse } from './bad-use.ts';
 import { openShot } from './open-shot.ts';
 import { numbersOption, parseOptions, wholeOption } from './options.ts';
@@ -81,7 +82,7 @@ export async function renderCommand(args: string[]): Promise<void> {
   const assets = await shot.load(document);
   const loaded = performance.now();
 
-  const scene = compileScene(document, assets, document.sheets[values.sheet], (bytes) => new SharedArrayBuffer(bytes));
+  const scene = compileScene(document, assets, document.sheets[values.sheet], lentByHost);
   scene.layout = { ...scene.layout, channelErrors: true };
   const compiled = performance.now();
   const tell = progress(values.json);

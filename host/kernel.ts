@@ -1,9 +1,12 @@
-/** The WebAssembly kernel on Node: a scene's memory, made once a process, and each thread's way into it. */
+/** The WebAssembly kernels on Node: what they lend to compiling a scene, its memory, made once a process, and each thread's way into it. */
 import { existsSync, readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { threadId } from 'node:worker_threads';
+import type { BuildBvh } from '../core/geometry/bvh-build.ts';
+import { kernelBuilder, type BuildKernel } from '../core/geometry/kernel-builder.ts';
 import { KernelIntersector, type IntersectKernel } from '../core/geometry/kernel-intersector.ts';
 import { layOut, SLOTS } from '../core/geometry/packed-geometry.ts';
+import type { Means } from '../core/geometry/scene-geometry.ts';
 import type { CompiledScene } from '../core/render/scene.ts';
 
 export interface PackedScene {
@@ -23,15 +26,43 @@ export function packScene({ geometry }: CompiledScene): PackedScene {
   return { key: ++scenesPacked, memory, slots: layout.slots };
 }
 
-let compiled: WebAssembly.Module | null = null;
-function kernel(): WebAssembly.Module {
+const compiled = new Map<string, WebAssembly.Module>();
+function kernel(name: 'intersect' | 'build-bvh'): WebAssembly.Module {
+  const known = compiled.get(name);
+  if (known) return known;
   // Built, this file is in dist/server; from source, in host.
-  const place = ['../kernels/intersect.wasm', '../dist/kernels/intersect.wasm']
+  const place = [`../kernels/${name}.wasm`, `../dist/kernels/${name}.wasm`]
     .map((path) => fileURLToPath(new URL(path, import.meta.url)))
     .find(existsSync);
-  if (!place) throw new Error('dist/kernels/intersect.wasm is not there: npm run build makes it');
-  return (compiled ??= new WebAssembly.Module(readFileSync(place)));
+  if (!place) throw new Error(`dist/kernels/${name}.wasm is not there: npm run build makes it`);
+  const module = new WebAssembly.Module(readFileSync(place));
+  compiled.set(name, module);
+  return module;
 }
+
+/** The builder of trees and its memory, kept for the next scene unless it grew beyond this many bytes. */
+let builder: BuildKernel | null = null;
+const BUILDER_KEPT = 2 ** 28;
+
+const buildInKernel: BuildBvh = (boxes, leafSize, allocate) => {
+  builder ??= newBuilder();
+  const bvh = kernelBuilder(builder)(boxes, leafSize, allocate);
+  if (builder.memory.buffer.byteLength > BUILDER_KEPT) builder = null;
+  return bvh;
+};
+
+function newBuilder(): BuildKernel {
+  const memory = new WebAssembly.Memory({ initial: 1, maximum: 65536, shared: true });
+  const { exports } = new WebAssembly.Instance(kernel('build-bvh'), { env: { memory } });
+  // The types of Node leave out that memories grow.
+  return { memory: memory as unknown as BuildKernel['memory'], build: exports.build as BuildKernel['build'] };
+}
+
+/** Memory that threads can share, and trees built by the kernel. */
+export const lentByHost: Means = {
+  allocate: (bytes) => new SharedArrayBuffer(bytes),
+  buildBvh: buildInKernel,
+};
 
 /** This thread's ways into the scenes it works on, kept so that calls go into one instance and not into a new one for every tile. */
 const ways = new Map<number, KernelIntersector>();
@@ -47,7 +78,7 @@ export function withKernel(scene: CompiledScene, packed: PackedScene): CompiledS
 }
 
 function wayInto({ memory, slots }: PackedScene): KernelIntersector {
-  const { exports } = new WebAssembly.Instance(kernel(), { env: { memory } });
+  const { exports } = new WebAssembly.Instance(kernel('intersect'), { env: { memory } });
   // Threads of a process have numbers of their own, and fewer of them live at a time than there are slots.
   return new KernelIntersector(exports as unknown as IntersectKernel, memory.buffer, slots, threadId % SLOTS);
 }

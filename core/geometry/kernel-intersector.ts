@@ -5,22 +5,19 @@ import { SLOT_BYTES, type Layout } from './packed-geometry.ts';
 
 /** What a host makes of the compiled kernel and a scene's memory. */
 export interface IntersectKernel {
-  trace(
-    slot: number,
-    ox: number,
-    oy: number,
-    oz: number,
-    dx: number,
-    dy: number,
-    dz: number,
-    tMax: number,
-    mask: number,
-    afterT: number,
-    afterInstance: number,
-    afterTriangle: number,
-    any: number,
-  ): number;
+  /** Traces the ray that stands in a thread's slot. */
+  trace(slot: number, mask: number, any: number): number;
 }
+
+// Where things stand in a slot, as doubles and as words; see `core/kernels/intersect/assembly.ts`.
+const RAY = 6;
+const END = RAY + 6;
+const AFTER = RAY + 7;
+const HIT_INSTANCE = 6;
+const HIT_TRIANGLE = 7;
+const SLICE = 8;
+const AFTER_INSTANCE = 9;
+const AFTER_TRIANGLE = 10;
 
 export class KernelIntersector implements Intersector {
   t = 0;
@@ -31,8 +28,6 @@ export class KernelIntersector implements Intersector {
 
   private readonly doubles: Float64Array;
   private readonly words: Int32Array;
-  /** Origin, direction, greatest distance; kept for `closestAfter`. */
-  private readonly ray = new Float64Array(7);
   private mask = 0;
 
   /**
@@ -45,37 +40,29 @@ export class KernelIntersector implements Intersector {
     slots: Layout['slots'],
     private readonly slot: number,
   ) {
-    this.doubles = new Float64Array(buffer, slots + slot * SLOT_BYTES, 3);
-    this.words = new Int32Array(buffer, slots + slot * SLOT_BYTES + 24, 3);
-    this.words[2] = 0;
+    this.doubles = new Float64Array(buffer, slots + slot * SLOT_BYTES, AFTER + 1);
+    this.words = new Int32Array(buffer, slots + slot * SLOT_BYTES, AFTER_TRIANGLE + 1);
+    this.slice = 0;
   }
 
   get slice(): number {
-    return this.words[2];
+    return this.words[SLICE];
   }
 
   set slice(slice: number) {
-    this.words[2] = slice;
+    this.words[SLICE] = slice;
   }
 
   closest(ox: number, oy: number, oz: number, dx: number, dy: number, dz: number, tMax: number, mask: number): boolean {
-    const r = this.ray;
-    r[0] = ox;
-    r[1] = oy;
-    r[2] = oz;
-    r[3] = dx;
-    r[4] = dy;
-    r[5] = dz;
-    r[6] = tMax;
-    this.mask = mask;
-    return this.take(this.kernel.trace(this.slot, ox, oy, oz, dx, dy, dz, tMax, mask, 0, NOTHING_BEFORE, 0, 0));
+    this.put(ox, oy, oz, dx, dy, dz, tMax, mask);
+    return this.take(this.kernel.trace(this.slot, this.mask, 0));
   }
 
   closestAfter(t: number, instance: number, triangle: number): boolean {
-    const r = this.ray;
-    return this.take(
-      this.kernel.trace(this.slot, r[0], r[1], r[2], r[3], r[4], r[5], r[6], this.mask, t, instance, triangle, 0),
-    );
+    this.doubles[AFTER] = t;
+    this.words[AFTER_INSTANCE] = instance;
+    this.words[AFTER_TRIANGLE] = triangle;
+    return this.take(this.kernel.trace(this.slot, this.mask, 0));
   }
 
   occluded(
@@ -88,7 +75,23 @@ export class KernelIntersector implements Intersector {
     tMax: number,
     mask: number,
   ): boolean {
-    return this.kernel.trace(this.slot, ox, oy, oz, dx, dy, dz, tMax, mask, 0, NOTHING_BEFORE, 0, 1) !== 0;
+    this.put(ox, oy, oz, dx, dy, dz, tMax, mask);
+    return this.kernel.trace(this.slot, this.mask, 1) !== 0;
+  }
+
+  private put(ox: number, oy: number, oz: number, dx: number, dy: number, dz: number, tMax: number, mask: number) {
+    const { doubles, words } = this;
+    doubles[RAY] = ox;
+    doubles[RAY + 1] = oy;
+    doubles[RAY + 2] = oz;
+    doubles[RAY + 3] = dx;
+    doubles[RAY + 4] = dy;
+    doubles[RAY + 5] = dz;
+    doubles[END] = tMax;
+    doubles[AFTER] = 0;
+    words[AFTER_INSTANCE] = NOTHING_BEFORE;
+    words[AFTER_TRIANGLE] = 0;
+    this.mask = mask | 0;
   }
 
   private take(found: number): boolean {
@@ -96,11 +99,12 @@ export class KernelIntersector implements Intersector {
       this.instance = -1;
       return false;
     }
-    this.t = this.doubles[0];
-    this.u = this.doubles[1];
-    this.v = this.doubles[2];
-    this.instance = this.words[0];
-    this.triangle = this.words[1];
+    const { doubles, words } = this;
+    this.t = doubles[0];
+    this.u = doubles[1];
+    this.v = doubles[2];
+    this.instance = words[HIT_INSTANCE];
+    this.triangle = words[HIT_TRIANGLE];
     return true;
   }
 }

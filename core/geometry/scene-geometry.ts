@@ -4,12 +4,17 @@
  */
 import type { Mesh } from '../data/mesh.ts';
 import { invert, type Transform } from '../data/transform.ts';
-import { buildBvh } from './bvh-build.ts';
+import { roundDown } from '../data/float32.ts';
+import { allocatePlain, copied, type Allocate } from './allocate.ts';
+import { buildBvh, type BuildBvh } from './bvh-build.ts';
 
-/** Gives memory for a typed array; a host passes one that allocates shared memory. */
-export type Allocate = (bytes: number) => ArrayBufferLike;
+/** What a host lends to compiling: memory that threads can share, a faster builder of the same trees. */
+export interface Means {
+  allocate: Allocate;
+  buildBvh: BuildBvh;
+}
 
-export const allocatePlain: Allocate = (bytes) => new ArrayBuffer(bytes);
+export const PLAIN_MEANS: Means = { allocate: allocatePlain, buildBvh };
 
 /** One mesh, ready to be traced and shaded. Triangles stand in leaf order. */
 export interface CompiledMesh {
@@ -44,83 +49,89 @@ export interface SceneGeometry {
   toMesh: Float64Array;
   /** 12 doubles an instance: three rows of the mesh-to-world transform. */
   toWorld: Float64Array;
-  topBounds: Float64Array;
+  /** Rounded outwards. */
+  topBounds: Float32Array;
   topLinks: Int32Array;
   topOrder: Uint32Array;
 }
 
-const MESH_LEAF = 2;
+/** Triangles that the kernel tests at once. */
+export const MESH_LEAF = 4;
 
-export function compileMesh(mesh: Mesh, allocate: Allocate = allocatePlain): CompiledMesh {
-  const triangles = mesh.indices.length / 3;
-  const boxes = new Float64Array(triangles * 6);
-  for (let t = 0; t < triangles; t++) {
+export function compileMesh(mesh: Mesh, { allocate, buildBvh }: Means = PLAIN_MEANS): CompiledMesh {
+  const bvh = buildBvh(triangleBoxes(mesh), MESH_LEAF, allocate);
+  const indices = new Uint32Array(allocate(mesh.indices.length * 4));
+  for (let i = 0; i < bvh.order.length; i++) {
+    const from = bvh.order[i] * 3;
+    indices[i * 3] = mesh.indices[from];
+    indices[i * 3 + 1] = mesh.indices[from + 1];
+    indices[i * 3 + 2] = mesh.indices[from + 2];
+  }
+  return {
+    positions: copied(mesh.positions, allocate),
+    normals: mesh.normals && copied(mesh.normals, allocate),
+    uvs: mesh.uvs && copied(mesh.uvs, allocate),
+    uvs2: mesh.uvs2 ? copied(mesh.uvs2, allocate) : null,
+    indices,
+    bounds: bvh.bounds,
+    links: bvh.links,
+  };
+}
+
+function triangleBoxes({ positions, indices }: Mesh): Float32Array {
+  const boxes = new Float32Array(indices.length * 2);
+  for (let t = 0, b = 0; t < indices.length; t += 3, b += 6) {
+    const p = indices[t] * 3;
+    const q = indices[t + 1] * 3;
+    const r = indices[t + 2] * 3;
     for (let a = 0; a < 3; a++) {
-      const p = mesh.positions[mesh.indices[t * 3] * 3 + a];
-      const q = mesh.positions[mesh.indices[t * 3 + 1] * 3 + a];
-      const r = mesh.positions[mesh.indices[t * 3 + 2] * 3 + a];
-      boxes[t * 6 + a] = Math.min(p, q, r);
-      boxes[t * 6 + 3 + a] = Math.max(p, q, r);
+      const x = positions[p + a];
+      const y = positions[q + a];
+      const z = positions[r + a];
+      const low = x < y ? x : y;
+      const high = x < y ? y : x;
+      boxes[b + a] = z < low ? z : low;
+      boxes[b + 3 + a] = z > high ? z : high;
     }
   }
-  const bvh = buildBvh(boxes, MESH_LEAF);
-  const indices = new Uint32Array(allocate(mesh.indices.length * 4));
-  bvh.order.forEach((t, i) => indices.set(mesh.indices.subarray(t * 3, t * 3 + 3), i * 3));
-  return {
-    positions: floats(mesh.positions, allocate),
-    normals: mesh.normals && floats(mesh.normals, allocate),
-    uvs: mesh.uvs && floats(mesh.uvs, allocate),
-    uvs2: mesh.uvs2 ? floats(mesh.uvs2, allocate) : null,
-    indices,
-    bounds: floats(bvh.bounds, allocate),
-    links: copyInto(new Int32Array(allocate(bvh.links.length * 4)), bvh.links),
-  };
+  return boxes;
 }
 
 export function compileGeometry(
   meshes: CompiledMesh[],
   instances: InstanceSpec[],
-  allocate: Allocate = allocatePlain,
+  { allocate, buildBvh }: Means = PLAIN_MEANS,
 ): SceneGeometry {
   const n = instances.length;
   const toMesh = new Float64Array(allocate(n * 96));
   const toWorld = new Float64Array(allocate(n * 96));
-  const boxes = new Float64Array(n * 6);
+  const boxes = new Float32Array(n * 6);
   instances.forEach((instance, i) => {
     writeRows(toWorld, i * 12, instance.transform);
     writeRows(toMesh, i * 12, invert(instance.transform));
     worldBox(boxes, i * 6, meshes[instance.mesh].bounds, toWorld, i * 12);
   });
-  const top = buildBvh(boxes, 1);
+  const top = buildBvh(boxes, 1, allocate);
   return {
     meshes,
-    instanceMesh: copyInto(
-      new Int32Array(allocate(n * 4)),
-      instances.map((i) => i.mesh),
+    instanceMesh: copied(
+      Int32Array.from(instances, (i) => i.mesh),
+      allocate,
     ),
-    instanceMask: copyInto(
-      new Uint32Array(allocate(n * 4)),
-      instances.map((i) => i.mask),
+    instanceMask: copied(
+      Uint32Array.from(instances, (i) => i.mask),
+      allocate,
     ),
-    instanceSlice: copyInto(
-      new Int32Array(allocate(n * 4)),
-      instances.map((i) => i.slice ?? -1),
+    instanceSlice: copied(
+      Int32Array.from(instances, (i) => i.slice ?? -1),
+      allocate,
     ),
     toMesh,
     toWorld,
-    topBounds: copyInto(new Float64Array(allocate(top.bounds.length * 8)), top.bounds),
-    topLinks: copyInto(new Int32Array(allocate(top.links.length * 4)), top.links),
-    topOrder: copyInto(new Uint32Array(allocate(top.order.length * 4)), top.order),
+    topBounds: top.bounds,
+    topLinks: top.links,
+    topOrder: top.order,
   };
-}
-
-function copyInto<T extends { set(from: ArrayLike<number>): void }>(to: T, from: ArrayLike<number>): T {
-  to.set(from);
-  return to;
-}
-
-function floats(from: ArrayLike<number>, allocate: Allocate): Float32Array {
-  return copyInto(new Float32Array(allocate(from.length * 4)), from);
 }
 
 function writeRows(rows: Float64Array, o: number, m: Transform): void {
@@ -129,7 +140,7 @@ function writeRows(rows: Float64Array, o: number, m: Transform): void {
 }
 
 /** Box of a mesh's corners in the world, widened by what rounding of the transform may move them. */
-function worldBox(boxes: Float64Array, b: number, mesh: Float32Array, rows: Float64Array, o: number): void {
+function worldBox(boxes: Float32Array, b: number, mesh: Float32Array, rows: Float64Array, o: number): void {
   for (let row = 0; row < 3; row++) {
     let min = rows[o + row * 4 + 3];
     let max = min;
@@ -141,7 +152,7 @@ function worldBox(boxes: Float64Array, b: number, mesh: Float32Array, rows: Floa
       max += Math.max(p, q);
       size += Math.max(Math.abs(p), Math.abs(q));
     }
-    boxes[b + row] = min - size * 1e-14;
-    boxes[b + row + 3] = max + size * 1e-14;
+    boxes[b + row] = roundDown(min - size * 1e-14);
+    boxes[b + row + 3] = -roundDown(-max - size * 1e-14);
   }
 }

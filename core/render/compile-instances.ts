@@ -11,7 +11,7 @@ import {
   SPECULAR_RAY,
   TRANSMISSION_RAY,
 } from '../geometry/ray-kinds.ts';
-import { compileMesh, type Allocate, type CompiledMesh, type InstanceSpec } from '../geometry/scene-geometry.ts';
+import { compileMesh, type CompiledMesh, type InstanceSpec, type Means } from '../geometry/scene-geometry.ts';
 import { bakeMesh } from '../geometry/bake-mesh.ts';
 import { need, type Assets } from './assets.ts';
 import { blendMeshes, poseAt, posesInShutter, SLICES, type Pose } from './motion.ts';
@@ -58,7 +58,7 @@ export function compileInstances(
   sheet: Pick<Sheet, 'motion' | 'precision'>,
   rowOf: (id: string, object: ObjectSpec) => number,
   specs: MaterialSpec[],
-  allocate: Allocate,
+  means: Means,
 ): CompiledInstances {
   const out: CompiledInstances = {
     meshes: [],
@@ -75,7 +75,7 @@ export function compileInstances(
   const numbers = new Map<string, number>();
   const numbered = (key: string, make: () => Mesh) => {
     let number = numbers.get(key);
-    if (number === undefined) numbers.set(key, (number = out.meshes.push(compileMesh(make(), allocate)) - 1));
+    if (number === undefined) numbers.set(key, (number = out.meshes.push(compileMesh(make(), means)) - 1));
     return number;
   };
   out.objectIds.forEach((id, objectNumber) => {

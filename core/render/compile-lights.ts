@@ -3,7 +3,7 @@ import type { LightSpec, MaterialSpec, ObjectSpec, ReachSpec, ShotDocument } fro
 import { luminance } from '../data/colour.ts';
 import { defaultLight } from '../document/defaults.ts';
 import { CAMERA_RAY, DIFFUSE_RAY, SPECULAR_RAY, TRANSMISSION_RAY } from '../geometry/ray-kinds.ts';
-import type { Allocate } from '../geometry/scene-geometry.ts';
+import type { Allocate } from '../geometry/allocate.ts';
 import { distantRadiance, writeDistant } from '../lights/distant.ts';
 import { linkRow } from '../lights/link.ts';
 import {

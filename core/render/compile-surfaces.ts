@@ -1,7 +1,7 @@
 /** Textures, maps and materials of a document → flat tables. */
 import type { Texture } from '../data/texture.ts';
 import type { MaterialSpec, Sheet, ShotDocument } from '../document/schema.ts';
-import type { Allocate } from '../geometry/scene-geometry.ts';
+import type { Allocate } from '../geometry/allocate.ts';
 import { compileMap, type CompiledMap } from '../textures/compiled-map.ts';
 import { mipChain } from '../textures/image.ts';
 import { coatOf, mapOf, type Assets } from './assets.ts';

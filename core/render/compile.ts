@@ -1,6 +1,6 @@
 /** Shot document + its meshes and textures → CompiledScene. */
 import type { ObjectSpec, Sheet, ShotDocument } from '../document/schema.ts';
-import { allocatePlain, compileGeometry, type Allocate } from '../geometry/scene-geometry.ts';
+import { compileGeometry, PLAIN_MEANS, type Means } from '../geometry/scene-geometry.ts';
 import { compileSky } from '../lights/sky.ts';
 import type { Assets } from './assets.ts';
 import { compileInstances } from './compile-instances.ts';
@@ -15,15 +15,16 @@ import { sceneWarnings } from './scene-warnings.ts';
 export type SceneSheet = Pick<Sheet, 'width' | 'height' | 'motion' | 'precision' | 'neutral' | 'passes'>;
 
 /**
- * @param allocate memory for the large arrays; pass one that gives SharedArrayBuffers to share the result
+ * @param means memory for the large arrays, and the builder of trees; a host lends shared memory and a kernel
  * @throws RangeError naming the id of a mesh or texture that is not among the assets
  */
 export function compileScene(
   document: ShotDocument,
   assets: Assets,
   sheet: SceneSheet,
-  allocate: Allocate = allocatePlain,
+  means: Means = PLAIN_MEANS,
 ): CompiledScene {
+  const { allocate } = means;
   const warnings: string[] = [];
   const glows = meshLights(document);
   const glowing = [...glows].map(([id, light]) => glowOfObject(light, document.objects[id]));
@@ -34,7 +35,7 @@ export function compileScene(
     sheet.neutral === 'off'
       ? surfaces.specs
       : surfaces.specs.map((spec) => ({ ...spec, transmission: 0, alphaMode: 'opaque' as const }));
-  const placed = compileInstances(document, assets, sheet, rowOf, usedSpecs, allocate);
+  const placed = compileInstances(document, assets, sheet, rowOf, usedSpecs, means);
   const lights = compileLights(document, surfaces, placed, allocate, warnings);
   warnings.push(...sceneWarnings(document, assets, sheet));
 
@@ -48,7 +49,7 @@ export function compileScene(
   const { fog } = document;
   const everywhere = [-Infinity, -Infinity, -Infinity, Infinity, Infinity, Infinity];
   return {
-    geometry: compileGeometry(placed.meshes, placed.instances, allocate),
+    geometry: compileGeometry(placed.meshes, placed.instances, means),
     rays: null,
     instanceMaterial: ints(placed.material),
     instanceObject: ints(placed.object),

@@ -5,7 +5,7 @@ import { attempt } from './command.mjs';
 import { root } from './machine.mjs';
 import { CannotGoOn } from './say.mjs';
 
-const KERNELS = ['intersect'];
+const KERNELS = ['intersect', 'build-bvh'];
 
 export function buildKernels() {
   for (const name of KERNELS) {

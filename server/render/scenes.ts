@@ -10,7 +10,7 @@ import type { CompiledScene } from '../../core/render/scene.ts';
 import type { Context } from '../context.ts';
 import { versions } from '../db/schema.ts';
 import { notFound } from '../errors.ts';
-import { packScene, type PackedScene } from '../../host/kernel.ts';
+import { lentByHost, packScene, type PackedScene } from '../../host/kernel.ts';
 import { patchedDocument } from './renders.ts';
 
 export interface LoadedScene {
@@ -21,8 +21,6 @@ export interface LoadedScene {
 }
 
 const KEPT = 8;
-const shared = (bytes: number) => new SharedArrayBuffer(bytes);
-
 export class Scenes {
   private readonly loaded = new Map<string, Promise<LoadedScene>>();
   /** Meshes and textures by manifest: a change of settings reads no file again. */
@@ -42,7 +40,7 @@ export class Scenes {
         const read = async (path: string) => (manifest[path] ? this.context.blobs.get(manifest[path]) : null);
         return loadAssets(document, read, document.code);
       });
-      const scene = compileScene(document, assets, document.sheets[sheet], shared);
+      const scene = compileScene(document, assets, document.sheets[sheet], lentByHost);
       return { document, scene, packed: packScene(scene) };
     });
   }

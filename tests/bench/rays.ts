@@ -6,6 +6,7 @@ import { DoubleSide, Ray, Vector3 } from 'three';
 import { MeshBVH, SAH } from 'three-mesh-bvh';
 import { identity } from '../../core/data/transform.ts';
 import { ALL_RAYS, BvhIntersector, type Intersector } from '../../core/geometry/intersector.ts';
+import { lentByHost } from '../../host/kernel.ts';
 import { layOut } from '../../core/geometry/packed-geometry.ts';
 import { compileGeometry, compileMesh } from '../../core/geometry/scene-geometry.ts';
 import { kernelRays } from '../unit/kernel.ts';
@@ -14,6 +15,7 @@ import { forLibrary, meshes } from './meshes.ts';
 import { interleaved, median } from './measure.ts';
 
 const COUNT = 60_000;
+const one = [{ mesh: 0, transform: identity(), mask: ALL_RAYS }];
 
 /** Origins, directions and greatest distances, seven numbers a ray. */
 function raysOf(kind: 'coherent' | 'incoherent' | 'shadow'): Float64Array {
@@ -62,7 +64,7 @@ export function benchRays(): void {
   const ratios: number[] = [];
   for (const [name, make] of meshes) {
     const mesh = make();
-    const geometry = compileGeometry([compileMesh(mesh)], [{ mesh: 0, transform: identity(), mask: ALL_RAYS }]);
+    const geometry = compileGeometry([compileMesh(mesh, lentByHost)], one);
     const [kernel, twin] = [kernelRays(geometry), new BvhIntersector(geometry)];
     const library = new MeshBVH(forLibrary(mesh), { strategy: SAH });
     for (const kind of ['coherent', 'incoherent', 'shadow'] as const) {
@@ -89,7 +91,10 @@ export function benchRays(): void {
 export function benchBuild(): void {
   const mesh = meshes[1][1]();
   const [ours, theirs] = interleaved(
-    [() => compileMesh(mesh), () => new MeshBVH(forLibrary(mesh), { strategy: SAH })],
+    [
+      () => layOut(compileGeometry([compileMesh(mesh, lentByHost)], one)),
+      () => new MeshBVH(forLibrary(mesh), { strategy: SAH }),
+    ],
     3,
   );
   console.log(

@@ -163,7 +163,7 @@ describe('rays against meshes', () => {
 
 describe('trees over boxes', () => {
   const random = randomNumbers(1);
-  const boxes = new Float64Array(6 * 700);
+  const boxes = new Float32Array(6 * 700);
   for (let i = 0; i < 700; i++)
     for (let a = 0; a < 3; a++) {
       boxes[i * 6 + a] = random() * 10;
@@ -201,9 +201,9 @@ describe('trees over boxes', () => {
   });
 
   it('are built of nothing, of one item, and of items that all stand in one place', () => {
-    expect(buildBvh(new Float64Array(0), 4).nodeCount).to.equal(0);
+    expect(buildBvh(new Float32Array(0), 4).nodeCount).to.equal(0);
     expect(buildBvh(boxes.slice(0, 6), 4).nodeCount).to.equal(1);
-    const same = new Float64Array(6 * 50).map((_, i) => boxes[i % 6]);
+    const same = new Float32Array(6 * 50).map((_, i) => boxes[i % 6]);
     const bvh = buildBvh(same, 4);
     expect(new Set(bvh.order).size).to.equal(50);
   });

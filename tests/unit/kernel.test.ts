@@ -22,6 +22,12 @@ const geometryOf = (parts: { mesh: Mesh; transform?: number[]; mask?: number }[]
 
 const jar = lathe([[0, 0], [1, 0], [1, 1.5], [0.7, 1.8], [0.6, 1.8], [0.9, 1.4], [0.9, 0.1], [0, 0.1]], 48); // prettier-ignore
 
+const scaled = (mesh: Mesh, by: number): Mesh => ({ ...mesh, positions: mesh.positions.map((p) => p * by) });
+const moved = (mesh: Mesh, x: number): Mesh => ({
+  ...mesh,
+  positions: mesh.positions.map((p, i) => (i % 3 ? p : p + x)),
+});
+
 /** Compares every hit along rays: closest, then each one behind it, then whether anything is in the way. */
 function expectSame(geometry: SceneGeometry, rays: Iterable<number[]>): number {
   const twin = new BvhIntersector(geometry);
@@ -76,6 +82,11 @@ describe('intersect kernel', () => {
     ['coincident faces', geometryOf([{ mesh: square(1, 0) }, { mesh: square(1, 0) }, { mesh: square(2, 0) }]), 3, [0, 0, 0]],
     ['a scene 40 km from the origin', geometryOf([{ mesh: jar, transform: translation(40_000, 0, -40_000) }]), 4, [40_000, 0.8, -40_000]],
     ['a millimetre', geometryOf([{ mesh: jar, transform: scaling(1e-3, 1e-3, 1e-3) }]), 4e-3, [0, 8e-4, 0]],
+    ['a picometre', geometryOf([{ mesh: jar, transform: scaling(1e-12, 1e-12, 1e-12) }]), 4e-12, [0, 8e-13, 0]],
+    ['a light year', geometryOf([{ mesh: jar, transform: scaling(1e16, 1e16, 1e16) }]), 4e16, [0, 8e15, 0]],
+    ['triangles as small as 32 bits allow', geometryOf([{ mesh: scaled(jar, 1e-30) }]), 4e-30, [0, 8e-31, 0]],
+    ['triangles as large as 32 bits allow', geometryOf([{ mesh: scaled(jar, 1e30) }]), 4e30, [0, 8e29, 0]],
+    ['small triangles far from the origin of their mesh', geometryOf([{ mesh: moved(sphere(1, 96), 4000) }]), 3, [4000, 0, 0]],
     ['ten kilometres', geometryOf([{ mesh: jar, transform: scaling(1e4, 1e4, 1e4) }]), 4e4, [0, 8e3, 0]],
   ]; // prettier-ignore
   for (const [name, geometry, size, at] of cases)

@@ -20,42 +20,66 @@ describe('packed geometry', () => {
   const floats = new Float32Array(buffer);
   const header = words.subarray(1024, 1032);
 
-  /** Leaves below a node as (first, count), each inside every box above it. */
-  function leaves(nodes: number, node: number, inside: (box: number[]) => void): [number, number][] {
-    const out: [number, number][] = [];
-    const at = (nodes + node * 224) / 4;
+  interface Leaf {
+    place: number;
+    count: number;
+    box: number[];
+  }
+
+  /** Leaves below a node, and their boxes, which the boxes above them must hold. */
+  function leaves(tree: number, node = 0, above = [-Infinity, -Infinity, -Infinity, Infinity, Infinity, Infinity]) {
+    const out: Leaf[] = [];
+    const at = (tree + node * 32) / 4;
     for (let k = 0; k < 8; k++) {
       const reference = words[at + 48 + k];
-      if (reference === 0) continue;
-      inside([0, 1, 2, 3, 4, 5].map((plane) => floats[at + plane * 8 + k]));
-      if (reference < 0) out.push([-reference >> 3, -reference & 7]);
-      else out.push(...leaves(nodes, reference, inside));
+      const box = [0, 1, 2, 3, 4, 5].map((plane) => floats[at + plane * 8 + k]);
+      if (reference === 0) {
+        expect(box).to.deep.equal([Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity]);
+        continue;
+      }
+      for (let a = 0; a < 3; a++) {
+        expect(box[a]).to.be.at.least(above[a]);
+        expect(box[a + 3]).to.be.at.most(above[a + 3]);
+      }
+      if (reference < 0) out.push({ place: -reference >> 3, count: -reference & 7, box });
+      else out.push(...leaves(tree, reference, box));
     }
     return out;
   }
 
-  it('holds every triangle of a mesh in one leaf', () => {
-    const entry = header[6] / 4;
+  it('holds every triangle of a mesh in one packet, its corners in the box of its leaf', () => {
     for (const [i, mesh] of meshes.entries()) {
+      const tree = words[header[6] / 4 + i];
       const seen = new Set<number>();
-      for (const [first, count] of leaves(words[entry + i * 2], 0, () => {}))
-        for (let t = first; t < first + count; t++) {
-          expect(seen.has(t)).to.equal(false);
-          seen.add(t);
+      for (const { place, count, box } of leaves(tree)) {
+        const packet = (tree + place * 32) / 4;
+        for (let lane = 0; lane < count; lane++) {
+          const triangle = words[packet + 36] + lane;
+          expect(seen.has(triangle)).to.equal(false);
+          seen.add(triangle);
+          for (let corner = 0; corner < 3; corner++)
+            for (let a = 0; a < 3; a++) {
+              const p = floats[packet + (corner * 3 + a) * 4 + lane];
+              expect(p).to.equal(mesh.positions[mesh.indices[triangle * 3 + corner] * 3 + a]);
+              expect(p).to.be.within(box[a], box[a + 3]);
+            }
         }
+      }
       expect(seen.size).to.equal(mesh.indices.length / 3);
     }
   });
 
   it('rounds boxes outwards where 32 bits cannot hold them', () => {
-    const boxes: number[][] = [];
-    leaves(header[0], 0, (box) => boxes.push(box));
+    const boxes = leaves(header[0]).map((leaf) => leaf.box);
     const widest = (a: number) => [Math.min(...boxes.map((b) => b[a])), Math.max(...boxes.map((b) => b[a + 3]))];
     for (let a = 0; a < 3; a++) {
       const [low, high] = widest(a);
-      expect(low).to.be.at.most(geometry.topBounds[a]);
-      expect(high).to.be.at.least(geometry.topBounds[a + 3]);
-      expect(high - geometry.topBounds[a + 3]).to.be.below(0.02);
+      const places = [0, 1, 2].map((i) => geometry.toWorld[i * 12 + a * 4 + 3]);
+      const half = [1, a === 2 ? 0 : 1, 1];
+      const truth = [Math.min(...places.map((p, i) => p - half[i])), Math.max(...places.map((p, i) => p + half[i]))];
+      expect(low).to.be.at.most(truth[0]);
+      expect(high).to.be.at.least(truth[1]);
+      expect(high - truth[1]).to.be.below(0.02);
     }
   });
 

@@ -11,7 +11,7 @@
 
 // The packed scene's header, and each mesh's entry: addresses of their parts.
 const HEADER: usize = 4096;
-const TOP_NODES: usize = HEADER;
+const TOP_TREE: usize = HEADER;
 const TOP_ORDER: usize = HEADER + 4;
 const INSTANCE_MESH: usize = HEADER + 8;
 const INSTANCE_MASK: usize = HEADER + 12;
@@ -19,22 +19,31 @@ const INSTANCE_SLICE: usize = HEADER + 16;
 const TO_MESH: usize = HEADER + 20;
 const MESHES: usize = HEADER + 24;
 const SLOTS: usize = HEADER + 28;
-const MESH_ENTRY: usize = 8;
-/** Three corners of three 32-bit coordinates. */
-const TRIANGLE_BYTES: usize = 36;
 
-// A thread's slot: the result, the slice of time of its rays, and two stacks of (reference, distance).
+// Trees, as in `core/geometry/wide-tree.ts`.
+const UNIT_BYTES: usize = 32;
+const PACKET_FIRST: usize = 144;
+
+// A thread's slot: the result, the slice of time of its rays, the place to resume after, the ray (origin, direction,
+// greatest distance, distance to resume after), and two stacks of (reference, distance), each with room below it for
+// the distances of a node's children.
 const SLOT_BYTES: usize = 16384;
 const SLICE: usize = 32;
-const TOP_STACK: usize = 64;
+const AFTER_INSTANCE: usize = 36;
+const AFTER_TRIANGLE: usize = 40;
+const RAY: usize = 48;
+const DISTANCES_BYTES: usize = 32;
+const TOP_STACK: usize = 160;
 const MESH_STACK: usize = 4096;
 
-const NODE_BYTES: usize = 224;
 const NODE_REFERENCES: usize = 192;
 
 /** Rounding of a 32-bit difference and product, several times over. */
 const LOOSE: f32 = 1.0 + 1.0 / 524288.0;
-const ORIGIN_ERROR: f64 = 1.0 / 8388608.0;
+const ORIGIN_ERROR: f64 = 1.0 / 4194304.0;
+/** Twice the rounding of 32 bits, and what subnormal products may be off by, generously. */
+const ROUNDING: f32 = 1.0 / 8388608.0;
+const SMALLEST: f32 = 1e-37;
 
 let bestT: f64 = 0;
 let bestU: f64 = 0;
@@ -52,72 +61,133 @@ function inverse(d: f64): f64 {
   return abs(d) < 1e-20 ? (d < 0 ? -1e20 : 1e20) : 1.0 / d;
 }
 
-/**
- * Tests a node's eight boxes and puts those that the ray may touch on the stack, the nearest on top.
- * @returns the new top of the stack
- */
+/** Offsets of a node's near planes along each axis for a ray that goes up, and down. */
+const UP_X: usize = 0;
+const UP_Y: usize = 32;
+const UP_Z: usize = 64;
+const DOWN: usize = 96;
+
+/** Which of four boxes the ray may touch, as bits; how near each is goes to `distances`. */
 // @ts-ignore: decorator
 @inline
-function pushChildren(
-  node: usize,
-  top: usize,
+function touchedOf(
+  planes: usize,
+  distances: usize,
   nearX: usize,
   nearY: usize,
   nearZ: usize,
-  ox: v128,
-  oy: v128,
-  oz: v128,
+  nox: v128,
+  noy: v128,
+  noz: v128,
+  fox: v128,
+  foy: v128,
+  foz: v128,
   ix: v128,
   iy: v128,
   iz: v128,
-  mx: v128,
-  my: v128,
-  mz: v128,
   from: v128,
   to: v128,
-): usize {
+): i32 {
+  let near = f32x4.mul(f32x4.sub(v128.load(planes + nearX), nox), ix);
+  let far = f32x4.mul(f32x4.sub(v128.load(planes + (UP_X + UP_X + DOWN) - nearX), fox), ix);
+  near = f32x4.pmax(near, f32x4.mul(f32x4.sub(v128.load(planes + nearY), noy), iy));
+  far = f32x4.pmin(far, f32x4.mul(f32x4.sub(v128.load(planes + (UP_Y + UP_Y + DOWN) - nearY), foy), iy));
+  near = f32x4.pmax(near, f32x4.mul(f32x4.sub(v128.load(planes + nearZ), noz), iz));
+  far = f32x4.pmin(far, f32x4.mul(f32x4.sub(v128.load(planes + (UP_Z + UP_Z + DOWN) - nearZ), foz), iz));
+  near = f32x4.pmax(near, from);
+  far = f32x4.pmin(far, to);
+  v128.store(distances, near);
+  return i32x4.bitmask(f32x4.le(near, f32x4.mul(far, f32x4.splat(LOOSE))));
+}
+
+/** What touched children there are goes on the stack, the nearest on top. */
+// @ts-ignore: decorator
+@inline
+function pushSorted(touched: i32, references: usize, distances: usize, top: usize): usize {
   const base = top;
-  for (let half: usize = 0; half < 32; half += 16) {
-    const n = node + half;
-    let near = f32x4.sub(f32x4.mul(f32x4.sub(v128.load(n + nearX), ox), ix), mx);
-    let far = f32x4.add(f32x4.mul(f32x4.sub(v128.load(n + 96 - nearX), ox), ix), mx);
-    near = f32x4.max(near, f32x4.sub(f32x4.mul(f32x4.sub(v128.load(n + nearY), oy), iy), my));
-    far = f32x4.min(far, f32x4.add(f32x4.mul(f32x4.sub(v128.load(n + 160 - nearY), oy), iy), my));
-    near = f32x4.max(near, f32x4.sub(f32x4.mul(f32x4.sub(v128.load(n + nearZ), oz), iz), mz));
-    far = f32x4.min(far, f32x4.add(f32x4.mul(f32x4.sub(v128.load(n + 224 - nearZ), oz), iz), mz));
-    near = f32x4.max(near, from);
-    far = f32x4.min(far, to);
-    let touched = i32x4.bitmask(f32x4.le(near, f32x4.mul(far, f32x4.splat(LOOSE))));
-    while (touched !== 0) {
-      const lane = ctz(touched);
-      touched &= touched - 1;
-      const reference = load<i32>(n + NODE_REFERENCES + (<usize>lane << 2));
-      if (reference === 0) continue;
-      const distance =
-        lane === 0
-          ? f32x4.extract_lane(near, 0)
-          : lane === 1
-            ? f32x4.extract_lane(near, 1)
-            : lane === 2
-              ? f32x4.extract_lane(near, 2)
-              : f32x4.extract_lane(near, 3);
-      // Sorted in: whatever is nearer moves up.
-      let at = top;
-      while (at > base && load<f32>(at - 4) < distance) {
-        store<u64>(at, load<u64>(at - 8));
-        at -= 8;
-      }
-      store<i32>(at, reference);
-      store<f32>(at + 4, distance);
-      top += 8;
+  let left = touched;
+  while (left !== 0) {
+    const lane = <usize>ctz(left) << 2;
+    left &= left - 1;
+    const distance = load<f32>(distances + lane);
+    let at = top;
+    while (at > base && load<f32>(at - 4) < distance) {
+      store<u64>(at, load<u64>(at - 8));
+      at -= 8;
     }
+    store<i32>(at, load<i32>(references + lane));
+    store<f32>(at + 4, distance);
+    top += 8;
   }
   return top;
 }
 
+/** A coordinate of the origin moved against the ray, or along it, by more than its rounding to 32 bits. */
+// @ts-ignore: decorator
+@inline
+function moved(o: f64, i: f64, by: f64): v128 {
+  return f32x4.splat(<f32>(o + (i >= 0 ? by : -by) * abs(o)));
+}
+
+/**
+ * Which of a packet's triangles the ray may hit, as bits: edge functions in 32 bits, with a bound on what rounding of
+ * the origin, the shear and the products can have done to them. A triangle is left out only if two of its edge
+ * functions have different signs beyond that bound, so that doubles would say the same.
+ *
+ * With ε = 2^-24, sheared coordinates below m, depths below z and origin o: a sheared coordinate is off by less than
+ * δ = ε (|o| + 4 z + 2 m), an edge function by less than 6 m δ + 2 δ². Both are doubled here.
+ */
+// @ts-ignore: decorator
+@inline
+function mayHit(
+  packet: usize,
+  kx: usize,
+  ky: usize,
+  kz: usize,
+  ox: v128,
+  oy: v128,
+  oz: v128,
+  sx: v128,
+  sy: v128,
+  originError: v128,
+): i32 {
+  const x = packet + kx;
+  const y = packet + ky;
+  const z = packet + kz;
+  const pz = f32x4.sub(v128.load(z), oz);
+  const qz = f32x4.sub(v128.load(z, 48), oz);
+  const rz = f32x4.sub(v128.load(z, 96), oz);
+  const px = f32x4.sub(f32x4.sub(v128.load(x), ox), f32x4.mul(sx, pz));
+  const py = f32x4.sub(f32x4.sub(v128.load(y), oy), f32x4.mul(sy, pz));
+  const qx = f32x4.sub(f32x4.sub(v128.load(x, 48), ox), f32x4.mul(sx, qz));
+  const qy = f32x4.sub(f32x4.sub(v128.load(y, 48), oy), f32x4.mul(sy, qz));
+  const rx = f32x4.sub(f32x4.sub(v128.load(x, 96), ox), f32x4.mul(sx, rz));
+  const ry = f32x4.sub(f32x4.sub(v128.load(y, 96), oy), f32x4.mul(sy, rz));
+  const u = f32x4.sub(f32x4.mul(rx, qy), f32x4.mul(ry, qx));
+  const v = f32x4.sub(f32x4.mul(px, ry), f32x4.mul(py, rx));
+  const w = f32x4.sub(f32x4.mul(qx, py), f32x4.mul(qy, px));
+  const across = f32x4.pmax(
+    f32x4.pmax(f32x4.pmax(f32x4.abs(px), f32x4.abs(py)), f32x4.pmax(f32x4.abs(qx), f32x4.abs(qy))),
+    f32x4.pmax(f32x4.abs(rx), f32x4.abs(ry)),
+  );
+  const along = f32x4.pmax(f32x4.pmax(f32x4.abs(pz), f32x4.abs(qz)), f32x4.abs(rz));
+  const coordinateError = f32x4.mul(
+    f32x4.add(originError, f32x4.mul(f32x4.splat(4.0), f32x4.add(along, across))),
+    f32x4.splat(ROUNDING),
+  );
+  const bound = f32x4.add(
+    f32x4.mul(f32x4.mul(coordinateError, f32x4.splat(8.0)), f32x4.add(across, coordinateError)),
+    f32x4.splat(SMALLEST),
+  );
+  const least = f32x4.pmin(f32x4.pmin(u, v), w);
+  const most = f32x4.pmax(f32x4.pmax(u, v), w);
+  // Written so that a NaN keeps the triangle.
+  return ~i32x4.bitmask(v128.and(f32x4.lt(least, f32x4.neg(bound)), f32x4.gt(most, bound)));
+}
+
 /** Leaves the nearest hit of a local ray with one mesh in the result, if it is nearer than what stands there. */
 function walkMesh(
-  entry: usize,
+  tree: usize,
   instance: i32,
   stack: usize,
   any: bool,
@@ -128,72 +198,98 @@ function walkMesh(
   dy: f64,
   dz: f64,
 ): void {
-  const nodes = <usize>load<u32>(entry);
-  const triangles = <usize>load<u32>(entry, 4);
+  const distances = stack - DISTANCES_BYTES;
 
   const ix = inverse(dx);
   const iy = inverse(dy);
   const iz = inverse(dz);
-  const nearX: usize = ix >= 0 ? 0 : 96;
-  const nearY: usize = iy >= 0 ? 32 : 128;
-  const nearZ: usize = iz >= 0 ? 64 : 160;
-  const vox = f32x4.splat(<f32>ox);
-  const voy = f32x4.splat(<f32>oy);
-  const voz = f32x4.splat(<f32>oz);
+  const nearX: usize = ix >= 0 ? UP_X : UP_X + DOWN;
+  const nearY: usize = iy >= 0 ? UP_Y : UP_Y + DOWN;
+  const nearZ: usize = iz >= 0 ? UP_Z : UP_Z + DOWN;
+  const nox = moved(ox, ix, ORIGIN_ERROR);
+  const noy = moved(oy, iy, ORIGIN_ERROR);
+  const noz = moved(oz, iz, ORIGIN_ERROR);
+  const fox = moved(ox, ix, -ORIGIN_ERROR);
+  const foy = moved(oy, iy, -ORIGIN_ERROR);
+  const foz = moved(oz, iz, -ORIGIN_ERROR);
   const vix = f32x4.splat(<f32>ix);
   const viy = f32x4.splat(<f32>iy);
   const viz = f32x4.splat(<f32>iz);
-  const vmx = f32x4.splat(<f32>(abs(ix * ox) * ORIGIN_ERROR));
-  const vmy = f32x4.splat(<f32>(abs(iy * oy) * ORIGIN_ERROR));
-  const vmz = f32x4.splat(<f32>(abs(iz * oz) * ORIGIN_ERROR));
   const from = f32x4.splat(<f32>startT * (2.0 - LOOSE));
 
   // The ray's dominant axis becomes the third; the other two keep the handedness.
   const ax = abs(dx);
   const ay = abs(dy);
   const az = abs(dz);
-  const kz: usize = ax > ay ? (ax > az ? 0 : 8) : ay > az ? 4 : 8;
-  let kx: usize = kz === 8 ? 0 : kz + 4;
-  let ky: usize = kx === 8 ? 0 : kx + 4;
-  const d = kz === 0 ? dx : kz === 4 ? dy : dz;
+  const kz: usize = ax > ay ? (ax > az ? 0 : 32) : ay > az ? 16 : 32;
+  let kx: usize = kz === 32 ? 0 : kz + 16;
+  let ky: usize = kx === 32 ? 0 : kx + 16;
+  const d = kz === 0 ? dx : kz === 16 ? dy : dz;
   if (d < 0) {
     const swap = kx;
     kx = ky;
     ky = swap;
   }
   const sz = 1.0 / d;
-  const sx = (kx === 0 ? dx : kx === 4 ? dy : dz) * sz;
-  const sy = (ky === 0 ? dx : ky === 4 ? dy : dz) * sz;
-  const okx = kx === 0 ? ox : kx === 4 ? oy : oz;
-  const oky = ky === 0 ? ox : ky === 4 ? oy : oz;
-  const okz = kz === 0 ? ox : kz === 4 ? oy : oz;
+  const sx = (kx === 0 ? dx : kx === 16 ? dy : dz) * sz;
+  const sy = (ky === 0 ? dx : ky === 16 ? dy : dz) * sz;
+  const okx = kx === 0 ? ox : kx === 16 ? oy : oz;
+  const oky = ky === 0 ? ox : ky === 16 ? oy : oz;
+  const okz = kz === 0 ? ox : kz === 16 ? oy : oz;
+
+  const vokx = f32x4.splat(<f32>okx);
+  const voky = f32x4.splat(<f32>oky);
+  const vokz = f32x4.splat(<f32>okz);
+  const vsx = f32x4.splat(<f32>sx);
+  const vsy = f32x4.splat(<f32>sy);
+  const originError = f32x4.splat(<f32>(abs(okx) + abs(oky) + abs(okz)));
 
   let to = <f32>bestT * LOOSE;
   let top = stack;
   let reference: i32 = 0;
   for (;;) {
-    if (reference >= 0) {
-      const node = nodes + <usize>reference * NODE_BYTES;
-      top = pushChildren(
-        node, top, nearX, nearY, nearZ, vox, voy, voz, vix, viy, viz, vmx, vmy, vmz, from, f32x4.splat(to),
-      ); // prettier-ignore
-    } else {
-      const leaf = <u32>-reference;
-      const first = leaf >> 3;
-      const end = first + (leaf & 7);
-      for (let triangle = first; triangle < end; triangle++) {
-        const p = triangles + <usize>triangle * TRIANGLE_BYTES;
-        const q = p + 12;
-        const r = p + 24;
+    while (reference >= 0) {
+      const node = tree + <usize>reference * UNIT_BYTES;
+      const vto = f32x4.splat(to);
+      const touched =
+        touchedOf(
+          node, distances, nearX, nearY, nearZ, nox, noy, noz, fox, foy, foz, vix, viy, viz, from, vto,
+        ) |
+        (touchedOf(
+          node + 16, distances + 16, nearX, nearY, nearZ, nox, noy, noz, fox, foy, foz, vix, viy, viz, from, vto,
+        ) << 4); // prettier-ignore
+      if (touched !== 0 && (touched & (touched - 1)) === 0) {
+        reference = load<i32>(node + NODE_REFERENCES + (<usize>ctz(touched) << 2));
+        continue;
+      }
+      top = pushSorted(touched, node + NODE_REFERENCES, distances, top);
+      // What was put aside and is behind the nearest hit by now is dropped.
+      do {
+        if (top === stack) return;
+        top -= 8;
+      } while (load<f32>(top + 4) > to);
+      reference = load<i32>(top);
+    }
+
+    const leaf = <u32>-reference;
+    const packet = tree + <usize>(leaf >> 3) * UNIT_BYTES;
+    let lanes = (1 << (leaf & 7)) - 1;
+    lanes &= mayHit(packet, kx, ky, kz, vokx, voky, vokz, vsx, vsy, originError);
+    if (lanes !== 0) {
+      const first = load<i32>(packet + PACKET_FIRST);
+      do {
+        const lane = ctz(lanes);
+        lanes &= lanes - 1;
+        const p = packet + (<usize>lane << 2);
         const pz = <f64>load<f32>(p + kz) - okz;
-        const qz = <f64>load<f32>(q + kz) - okz;
-        const rz = <f64>load<f32>(r + kz) - okz;
+        const qz = <f64>load<f32>(p + kz, 48) - okz;
+        const rz = <f64>load<f32>(p + kz, 96) - okz;
         const px = <f64>load<f32>(p + kx) - okx - sx * pz;
         const py = <f64>load<f32>(p + ky) - oky - sy * pz;
-        const qx = <f64>load<f32>(q + kx) - okx - sx * qz;
-        const qy = <f64>load<f32>(q + ky) - oky - sy * qz;
-        const rx = <f64>load<f32>(r + kx) - okx - sx * rz;
-        const ry = <f64>load<f32>(r + ky) - oky - sy * rz;
+        const qx = <f64>load<f32>(p + kx, 48) - okx - sx * qz;
+        const qy = <f64>load<f32>(p + ky, 48) - oky - sy * qz;
+        const rx = <f64>load<f32>(p + kx, 96) - okx - sx * rz;
+        const ry = <f64>load<f32>(p + ky, 96) - oky - sy * rz;
         const u = rx * qy - ry * qx;
         const v = px * ry - py * rx;
         const w = qx * py - qy * px;
@@ -202,7 +298,7 @@ function walkMesh(
         if (determinant === 0) continue;
         const t = (sz * (u * pz + v * qz + w * rz)) / determinant;
         if (!(t <= bestT) || !(t >= startT)) continue;
-        const number = <i32>triangle;
+        const number = first + lane;
         if (t === startT && (instance < startInstance || (instance === startInstance && number <= startTriangle))) continue;
         // At equal distance the lowest id wins, whatever the order of the walk.
         if (
@@ -217,9 +313,8 @@ function walkMesh(
         bestV = w / determinant;
         if (any) return;
         to = <f32>bestT * LOOSE;
-      }
+      } while (lanes !== 0);
     }
-    // What was put aside and is behind the nearest hit by now is dropped.
     do {
       if (top === stack) return;
       top -= 8;
@@ -229,33 +324,26 @@ function walkMesh(
 }
 
 /**
- * Finds the first hit that comes after (afterT, afterInstance, afterTriangle), or any if `any`.
- * @returns whether there is one; it stands in the thread's slot: t, u, v as doubles, instance, triangle
+ * Finds the first hit of the ray in a thread's slot that comes after the place given there, or any if `any`.
+ * All but small whole numbers go through memory: passed as arguments they would be boxed at every call.
+ * @returns whether there is one; it stands in the slot: t, u, v as doubles, instance, triangle
  */
-export function trace(
-  slot: i32,
-  ox: f64,
-  oy: f64,
-  oz: f64,
-  dx: f64,
-  dy: f64,
-  dz: f64,
-  tMax: f64,
-  mask: u32,
-  afterT: f64,
-  afterInstance: i32,
-  afterTriangle: i32,
-  any: bool,
-): bool {
+export function trace(slot: i32, mask: i32, any: bool): bool {
   const place = <usize>load<u32>(SLOTS) + <usize>slot * SLOT_BYTES;
-  bestT = tMax;
+  const ox = load<f64>(place, RAY);
+  const oy = load<f64>(place, RAY + 8);
+  const oz = load<f64>(place, RAY + 16);
+  const dx = load<f64>(place, RAY + 24);
+  const dy = load<f64>(place, RAY + 32);
+  const dz = load<f64>(place, RAY + 40);
+  bestT = load<f64>(place, RAY + 48);
   bestInstance = -1;
-  startT = afterT;
-  startInstance = afterInstance;
-  startTriangle = afterTriangle;
+  startT = load<f64>(place, RAY + 56);
+  startInstance = load<i32>(place, AFTER_INSTANCE);
+  startTriangle = load<i32>(place, AFTER_TRIANGLE);
 
-  const nodes = <usize>load<u32>(TOP_NODES);
-  if (nodes === 0) return false;
+  const tree = <usize>load<u32>(TOP_TREE);
+  if (tree === 0) return false;
   const order = <usize>load<u32>(TOP_ORDER);
   const instanceMesh = <usize>load<u32>(INSTANCE_MESH);
   const instanceMask = <usize>load<u32>(INSTANCE_MASK);
@@ -266,42 +354,48 @@ export function trace(
   const ix = inverse(dx);
   const iy = inverse(dy);
   const iz = inverse(dz);
-  const nearX: usize = ix >= 0 ? 0 : 96;
-  const nearY: usize = iy >= 0 ? 32 : 128;
-  const nearZ: usize = iz >= 0 ? 64 : 160;
-  const vox = f32x4.splat(<f32>ox);
-  const voy = f32x4.splat(<f32>oy);
-  const voz = f32x4.splat(<f32>oz);
+  const nearX: usize = ix >= 0 ? UP_X : UP_X + DOWN;
+  const nearY: usize = iy >= 0 ? UP_Y : UP_Y + DOWN;
+  const nearZ: usize = iz >= 0 ? UP_Z : UP_Z + DOWN;
+  const nox = moved(ox, ix, ORIGIN_ERROR);
+  const noy = moved(oy, iy, ORIGIN_ERROR);
+  const noz = moved(oz, iz, ORIGIN_ERROR);
+  const fox = moved(ox, ix, -ORIGIN_ERROR);
+  const foy = moved(oy, iy, -ORIGIN_ERROR);
+  const foz = moved(oz, iz, -ORIGIN_ERROR);
   const vix = f32x4.splat(<f32>ix);
   const viy = f32x4.splat(<f32>iy);
   const viz = f32x4.splat(<f32>iz);
-  const vmx = f32x4.splat(<f32>(abs(ix * ox) * ORIGIN_ERROR));
-  const vmy = f32x4.splat(<f32>(abs(iy * oy) * ORIGIN_ERROR));
-  const vmz = f32x4.splat(<f32>(abs(iz * oz) * ORIGIN_ERROR));
   const from = f32x4.splat(<f32>startT * (2.0 - LOOSE));
 
   const stack = place + TOP_STACK;
+  const distances = stack - DISTANCES_BYTES;
   let top = stack;
   let reference: i32 = 0;
   for (;;) {
     if (reference >= 0) {
-      const node = nodes + <usize>reference * NODE_BYTES;
-      top = pushChildren(
-        node, top, nearX, nearY, nearZ, vox, voy, voz, vix, viy, viz, vmx, vmy, vmz, from,
-        f32x4.splat(<f32>bestT * LOOSE),
-      ); // prettier-ignore
+      const node = tree + <usize>reference * UNIT_BYTES;
+      const to = f32x4.splat(<f32>bestT * LOOSE);
+      const touched =
+        touchedOf(
+          node, distances, nearX, nearY, nearZ, nox, noy, noz, fox, foy, foz, vix, viy, viz, from, to,
+        ) |
+        (touchedOf(
+          node + 16, distances + 16, nearX, nearY, nearZ, nox, noy, noz, fox, foy, foz, vix, viy, viz, from, to,
+        ) << 4); // prettier-ignore
+      top = pushSorted(touched, node + NODE_REFERENCES, distances, top);
     } else {
       const leaf = <u32>-reference;
       const first = leaf >> 3;
       const end = first + (leaf & 7);
       for (let k = first; k < end; k++) {
         const i = load<u32>(order + (<usize>k << 2));
-        if ((load<u32>(instanceMask + (<usize>i << 2)) & mask) === 0) continue;
+        if ((load<i32>(instanceMask + (<usize>i << 2)) & mask) === 0) continue;
         const only = load<i32>(instanceSlice + (<usize>i << 2));
         if (only >= 0 && only !== slice) continue;
         const m = toMesh + <usize>i * 96;
         walkMesh(
-          meshes + <usize>load<u32>(instanceMesh + (<usize>i << 2)) * MESH_ENTRY,
+          <usize>load<u32>(meshes + (<usize>load<u32>(instanceMesh + (<usize>i << 2)) << 2)),
           i,
           place + MESH_STACK,
           any,
