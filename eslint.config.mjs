@@ -20,6 +20,7 @@ const CORE_ORDER = [
   'lights',
   'render',
   'picture',
+  'intake',
   'predict',
   'diagnose',
 ];

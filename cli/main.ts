@@ -3,12 +3,17 @@
  */
 import process from 'node:process';
 import { InvalidInput } from '../core/document/problem.ts';
+import { importCommand, IMPORT_USAGE } from './import.ts';
 import { bakeCommand, BAKE_USAGE } from './bake.ts';
 import { renderCommand, RENDER_USAGE } from './render.ts';
 import { BadUse } from './bad-use.ts';
 
-const commands: Record<string, (args: string[]) => Promise<void>> = { render: renderCommand, bake: bakeCommand };
-const USAGE = `${RENDER_USAGE}\n${BAKE_USAGE}`;
+const commands: Record<string, (args: string[]) => Promise<void>> = {
+  render: renderCommand,
+  bake: bakeCommand,
+  import: importCommand,
+};
+const USAGE = [RENDER_USAGE, BAKE_USAGE, IMPORT_USAGE].join('\n');
 
 try {
   const [name = '', ...args] = process.argv.slice(2);

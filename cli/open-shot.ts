@@ -1,13 +1,14 @@
-/** A shot folder, a .glb or a .gltf as a document and what it refers to. */
+/** A shot folder, or a scene of an open format, as a document and what it refers to. */
 import { existsSync, statSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
-import { basename, dirname, join, resolve, sep } from 'node:path';
+import { join, resolve, sep } from 'node:path';
 import { parseDocument } from '../core/document/validate.ts';
 import type { ShotDocument } from '../core/document/schema.ts';
-import { readGltfScene } from '../core/formats/gltf-scene.ts';
+import { toShot } from '../core/intake/to-shot.ts';
 import type { Assets } from '../core/render/assets.ts';
 import { loadAssets } from '../core/render/load-assets.ts';
 import { BadUse } from './bad-use.ts';
+import { openScene } from './open-scene.ts';
 
 export interface OpenShot {
   document: ShotDocument;
@@ -18,20 +19,17 @@ export interface OpenShot {
 
 export async function openShot(path: string, size: { width?: number; height?: number }): Promise<OpenShot> {
   if (!existsSync(path)) throw new BadUse(`There is no "${path}".`);
-  if (statSync(path).isDirectory()) return openFolder(path);
-  const name = basename(path);
-  if (/\.(glb|gltf)$/i.test(name)) {
-    const bytes = new Uint8Array(await readFile(path));
-    const source = /\.gltf$/i.test(name) ? await withResources(bytes, path) : bytes;
-    const { document, assets, warnings } = await readGltfScene(source, name, size);
-    return { document, warnings, load: async () => assets };
-  }
-  throw new BadUse(`"${path}" is neither a shot folder nor a .glb or .gltf file.`);
+  if (statSync(path).isDirectory() && existsSync(join(path, 'shot.json'))) return openFolder(path);
+  const { document, files, notUnderstood } = await toShot(await openScene(path), size);
+  return {
+    document,
+    warnings: notUnderstood.map(({ where, what }) => `${where}: ${what}`),
+    load: (patched) => loadAssets(patched, async (file) => files.get(file) ?? null, path),
+  };
 }
 
 async function openFolder(path: string): Promise<OpenShot> {
   const place = join(path, 'shot.json');
-  if (!existsSync(place)) throw new BadUse(`"${path}" has no shot.json.`);
   const document = parseDocument(await readFile(place, 'utf8'), place);
   const read = (file: string) => readBelow(path, file);
   return { document, warnings: [], load: (patched) => loadAssets(patched, read, place) };
@@ -41,22 +39,4 @@ async function readBelow(folder: string, file: string): Promise<Uint8Array | nul
   const place = resolve(folder, file);
   if (!place.startsWith(resolve(folder) + sep) || !existsSync(place)) return null;
   return new Uint8Array(await readFile(place));
-}
-
-/** The JSON of a .gltf and every file it names, which must stand beside it or below. */
-async function withResources(bytes: Uint8Array, path: string) {
-  let json: { buffers?: { uri?: string }[]; images?: { uri?: string }[] };
-  try {
-    json = JSON.parse(new TextDecoder().decode(bytes));
-  } catch (error) {
-    throw new BadUse(`"${path}" is not JSON text (${(error as Error).message}).`, { cause: error });
-  }
-  const resources: Record<string, Uint8Array> = {};
-  for (const { uri } of [...(json.buffers ?? []), ...(json.images ?? [])]) {
-    if (uri === undefined || uri.startsWith('data:')) continue;
-    const found = await readBelow(dirname(path), decodeURIComponent(uri));
-    if (!found) throw new BadUse(`"${path}" names "${uri}", which is not beside it.`);
-    resources[uri] = found;
-  }
-  return { json, resources };
 }

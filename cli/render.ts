@@ -25,7 +25,7 @@ import { numbersOption, parseOptions, wholeOption } from './options.ts';
 import { renderFrame } from './render-frame.ts';
 import { setValues } from './set-values.ts';
 
-export const RENDER_USAGE = `dusting render <shot folder | .glb | .gltf> --out file.exr
+export const RENDER_USAGE = `dusting render <shot folder | .glb | .gltf | .obj | .usda> --out file.exr
     [--sheet preview|final] [--set /json/pointer=value]… [--region x,y,w,h] [--size WxH]
     [--samples n] [--max-depth n] [--threads n] [--seed n] [--json]`;
 

@@ -30,6 +30,26 @@ export function rotationX(degrees: number): Transform {
   return [1, 0, 0, 0, 0, Math.cos(a), Math.sin(a), 0, 0, -Math.sin(a), Math.cos(a), 0, 0, 0, 0, 1];
 }
 
+/** Rotation about +Z, degrees; positive turns +X towards +Y. */
+export function rotationZ(degrees: number): Transform {
+  const a = (degrees * Math.PI) / 180;
+  return [Math.cos(a), Math.sin(a), 0, 0, -Math.sin(a), Math.cos(a), 0, 0, 0, 0, 1, 0, 0, 0, 0, 1];
+}
+
+/** The rotation of a unit quaternion. */
+export function rotationOf(x: number, y: number, z: number, w: number): Transform {
+  return [
+    1 - 2 * (y * y + z * z), 2 * (x * y + z * w), 2 * (x * z - y * w), 0,
+    2 * (x * y - z * w), 1 - 2 * (x * x + z * z), 2 * (y * z + x * w), 0,
+    2 * (x * z + y * w), 2 * (y * z - x * w), 1 - 2 * (x * x + y * y), 0,
+    0, 0, 0, 1,
+  ]; // prettier-ignore
+}
+
+/** Volume that a unit cube has afterwards; negative when mirrored. */
+export const determinant = ([a, b, c, , d, e, f, , g, h, i]: Transform): number =>
+  a * (e * i - f * h) - d * (b * i - c * h) + g * (b * f - c * e);
+
 /** a·b: first b, then a. */
 export function multiply(a: Transform, b: Transform): Transform {
   const out = new Array<number>(16).fill(0);

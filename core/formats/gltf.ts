@@ -8,6 +8,7 @@
  */
 import { Document, WebIO, type Accessor, type Primitive } from '@gltf-transform/core';
 import { checkMesh, type Mesh } from '../data/mesh.ts';
+import { PolygonsExtension, type PolygonData, type Polygons } from './gltf/polygons.ts';
 
 const TRIANGLES = 4;
 
@@ -15,6 +16,8 @@ export interface GlbFile {
   meshCount: number;
   /** Throws a RangeError that names the file when there is no such mesh or it cannot be used. */
   mesh(index: number, primitive: number): Mesh;
+  /** What the file says of the polygons a mesh was made from; null when it says nothing. */
+  polygons(index: number, primitive: number): PolygonData | null;
 }
 
 /** @param where the file's name in messages. Throws a RangeError that says what is wrong with the bytes. */
@@ -22,22 +25,24 @@ export async function readGlb(bytes: Uint8Array, where: string): Promise<GlbFile
   checkHeader(bytes, where);
   let document: Document;
   try {
-    document = await new WebIO().readBinary(bytes as Uint8Array<ArrayBuffer>);
+    document = await new WebIO().registerExtensions([PolygonsExtension]).readBinary(bytes as Uint8Array<ArrayBuffer>);
   } catch (error) {
     throw new RangeError(`${where}: is not readable glTF (${(error as Error).message})`, { cause: error });
   }
   const meshes = document.getRoot().listMeshes();
+  const partAt = (index: number, primitive: number): Primitive => {
+    if (index >= meshes.length)
+      throw new RangeError(`${where}: has ${meshes.length} meshes, so there is no mesh ${index} (counted from 0)`);
+    const parts = meshes[index].listPrimitives();
+    if (primitive >= parts.length)
+      throw new RangeError(`${where}: mesh ${index} has ${parts.length} parts, so there is no part ${primitive}`);
+    return parts[primitive];
+  };
   return {
     meshCount: meshes.length,
-    mesh(index, primitive) {
-      const name = `${where} mesh ${index} part ${primitive}`;
-      if (index >= meshes.length)
-        throw new RangeError(`${where}: has ${meshes.length} meshes, so there is no mesh ${index} (counted from 0)`);
-      const parts = meshes[index].listPrimitives();
-      if (primitive >= parts.length)
-        throw new RangeError(`${where}: mesh ${index} has ${parts.length} parts, so there is no part ${primitive}`);
-      return meshOf(parts[primitive], name);
-    },
+    mesh: (index, primitive) => meshOf(partAt(index, primitive), `${where} mesh ${index} part ${primitive}`),
+    polygons: (index, primitive) =>
+      partAt(index, primitive).getExtension<Polygons>(PolygonsExtension.EXTENSION_NAME)?.getData() ?? null,
   };
 }
 
@@ -63,8 +68,11 @@ export function meshOf(part: Primitive, name: string): Mesh {
 }
 
 /** @returns a GLB with one mesh of one part for each given mesh, in order, each in a node of its name */
-export async function writeGlb(meshes: { name: string; mesh: Mesh }[]): Promise<Uint8Array> {
+export async function writeGlb(
+  meshes: { name: string; mesh: Mesh; polygons?: PolygonData | null }[],
+): Promise<Uint8Array> {
   const document = new Document();
+  const extension = meshes.some(({ polygons }) => polygons) ? document.createExtension(PolygonsExtension) : null;
   const buffer = document.createBuffer();
   const scene = document.createScene();
   const accessor = (array: Float32Array | Uint32Array, type: 'SCALAR' | 'VEC2' | 'VEC3') =>
@@ -73,18 +81,19 @@ export async function writeGlb(meshes: { name: string; mesh: Mesh }[]): Promise<
       .setType(type)
       .setArray(array.slice() as Float32Array<ArrayBuffer>)
       .setBuffer(buffer);
-  for (const { name, mesh } of meshes) {
+  for (const { name, mesh, polygons } of meshes) {
     const part = document
       .createPrimitive()
       .setAttribute('POSITION', accessor(mesh.positions, 'VEC3'))
       .setIndices(accessor(mesh.indices, 'SCALAR'));
+    if (polygons && extension) part.setExtension(PolygonsExtension.EXTENSION_NAME, extension.createPolygons(polygons));
     if (mesh.normals) part.setAttribute('NORMAL', accessor(mesh.normals, 'VEC3'));
     if (mesh.uvs) part.setAttribute('TEXCOORD_0', accessor(flipV(mesh.uvs.slice()), 'VEC2'));
     if (mesh.uvs2) part.setAttribute('TEXCOORD_1', accessor(flipV(mesh.uvs2.slice()), 'VEC2'));
     scene.addChild(document.createNode(name).setMesh(document.createMesh(name).addPrimitive(part)));
   }
   document.getRoot().setDefaultScene(scene);
-  return new WebIO().writeBinary(document);
+  return new WebIO().registerExtensions([PolygonsExtension]).writeBinary(document);
 }
 
 /** The GLB header and chunk lengths must fit the bytes there are; what is inside is glTF-Transform's to judge. */

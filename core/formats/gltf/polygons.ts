@@ -1,0 +1,171 @@
+/**
+ * DUSTING_polygons: what triangles do not tell of the mesh they were made from. On a primitive of triangles:
+ *
+ *     "DUSTING_polygons": {
+ *       "faces": [4, 1200, 3, 2],            // 1200 faces of 4 corners, then 2 of 3
+ *       "subdivision": "catmull-clark",      // or none, loop, bilinear
+ *       "creases": [17, 18, 2.5]             // two vertices of the primitive and the sharpness of their edge, for each
+ *     }
+ *
+ * A face of n corners is n − 2 triangles that follow each other; its outline is what bounds them. Readers that do not
+ * know the extension see the triangles. Described in `docs/shot-document.md`.
+ */
+import {
+  Extension,
+  ExtensionProperty,
+  PropertyType,
+  type ReaderContext,
+  type WriterContext,
+} from '@gltf-transform/core';
+import type { IProperty, Nullable } from '@gltf-transform/core';
+import type { Mesh } from '../../data/mesh.ts';
+import { polygonsOf, type PolyMesh } from '../../data/poly-mesh.ts';
+
+const NAME = 'DUSTING_polygons';
+
+export interface PolygonData {
+  faces: number[];
+  subdivision: PolyMesh['subdivision'];
+  creases: number[];
+}
+
+interface PolygonsAttributes extends IProperty, PolygonData {}
+
+export class Polygons extends ExtensionProperty<PolygonsAttributes> {
+  static override EXTENSION_NAME = NAME;
+  declare extensionName: typeof NAME;
+  declare propertyType: 'Polygons';
+  declare parentTypes: [PropertyType.PRIMITIVE];
+
+  protected init(): void {
+    this.extensionName = NAME;
+    this.propertyType = 'Polygons';
+    this.parentTypes = [PropertyType.PRIMITIVE];
+  }
+
+  protected override getDefaults(): Nullable<PolygonsAttributes> {
+    const data: PolygonData = { faces: [], subdivision: 'none', creases: [] };
+    return Object.assign(super.getDefaults() as IProperty, data);
+  }
+
+  getData(): PolygonData {
+    return { faces: this.get('faces'), subdivision: this.get('subdivision'), creases: this.get('creases') };
+  }
+
+  setData({ faces, subdivision, creases }: PolygonData): this {
+    return this.set('faces', faces).set('subdivision', subdivision).set('creases', creases);
+  }
+}
+
+export class PolygonsExtension extends Extension {
+  static override EXTENSION_NAME = NAME;
+  override extensionName = NAME;
+
+  createPolygons(data: PolygonData): Polygons {
+    return new Polygons(this.document.getGraph()).setData(data);
+  }
+
+  override read(context: ReaderContext): this {
+    (context.jsonDoc.json.meshes ?? []).forEach((mesh, m) =>
+      mesh.primitives.forEach((primitive, p) => {
+        const data = primitive.extensions?.[NAME] as PolygonData | undefined;
+        if (data) context.meshes[m].listPrimitives()[p].setExtension(NAME, this.createPolygons(data));
+      }),
+    );
+    return this;
+  }
+
+  override write(context: WriterContext): this {
+    const { json } = context.jsonDoc;
+    for (const mesh of this.document.getRoot().listMeshes())
+      mesh.listPrimitives().forEach((primitive, p) => {
+        const polygons = primitive.getExtension<Polygons>(NAME);
+        if (!polygons) return;
+        const to = json.meshes![context.meshIndexMap.get(mesh)!].primitives[p];
+        to.extensions = { ...to.extensions, [NAME]: polygons.getData() };
+      });
+    return this;
+  }
+}
+
+/** Sizes of faces, run by run. */
+export function runsOf(sizes: ArrayLike<number>): number[] {
+  const runs: number[] = [];
+  for (let i = 0; i < sizes.length; i++)
+    if (runs.length && runs[runs.length - 2] === sizes[i]) runs[runs.length - 1] += 1;
+    else runs.push(sizes[i], 1);
+  return runs;
+}
+
+/**
+ * The polygons of a triangle mesh.
+ * @throws RangeError naming the mesh when data and triangles do not go together
+ */
+export function meshPolygons(mesh: Mesh, data: PolygonData | null, where: string): PolyMesh {
+  const triangles = polygonsOf(mesh);
+  if (!data) return triangles;
+  const sizes: number[] = [];
+  const corners: number[] = [];
+  let triangle = 0;
+  for (let r = 0; r + 1 < data.faces.length; r += 2)
+    for (let k = 0; k < data.faces[r + 1]; k++) {
+      const size = data.faces[r];
+      const count = size - 2;
+      if (!(count >= 1) || (triangle + count) * 3 > mesh.indices.length)
+        throw new RangeError(`${where}: its polygons and its triangles do not go together`);
+      const outline = outlineOf(mesh.indices.subarray(triangle * 3, (triangle + count) * 3));
+      if (outline.length === size) {
+        sizes.push(size);
+        corners.push(...outline);
+      } else
+        for (let t = triangle; t < triangle + count; t++) {
+          sizes.push(3);
+          corners.push(...mesh.indices.subarray(t * 3, t * 3 + 3));
+        }
+      triangle += count;
+    }
+  if (triangle * 3 !== mesh.indices.length)
+    throw new RangeError(`${where}: its polygons and its triangles do not go together`);
+  const vertices = Uint32Array.from(corners);
+  const pointOf = pointsOfVertices(triangles, mesh);
+  const at = (layer: PolyMesh['normals']) => layer && { ...layer, indices: vertices };
+  return {
+    ...triangles,
+    faceSizes: Uint32Array.from(sizes),
+    corners: vertices.map((vertex) => pointOf[vertex]),
+    normals: at(triangles.normals),
+    uvs: triangles.uvs.map((layer) => at(layer)!),
+    subdivision: data.subdivision,
+    creases: {
+      edges: Uint32Array.from(
+        data.creases.filter((_, i) => i % 3 < 2),
+        (vertex) => pointOf[vertex],
+      ),
+      sharpness: Float32Array.from(data.creases.filter((_, i) => i % 3 === 2)),
+    },
+  };
+}
+
+function pointsOfVertices({ corners }: PolyMesh, { indices, positions }: Mesh): Uint32Array {
+  const pointOf = new Uint32Array(positions.length / 3);
+  indices.forEach((vertex, i) => (pointOf[vertex] = corners[i]));
+  return pointOf;
+}
+
+/** The edges that only one of the triangles has, in a ring from the first corner. */
+function outlineOf(triangles: Uint32Array): number[] {
+  if (triangles.length === 3) return [...triangles];
+  const next = new Map<number, number>();
+  for (let i = 0; i < triangles.length; i++) {
+    const [a, b] = [triangles[i], triangles[i % 3 === 2 ? i - 2 : i + 1]];
+    if (next.get(b) === a) next.delete(b);
+    else next.set(a, b);
+  }
+  const start = triangles[0];
+  const outline = [start];
+  for (let at = next.get(start); at !== undefined && at !== start; at = next.get(at)) {
+    if (outline.length > next.size) return [];
+    outline.push(at);
+  }
+  return outline;
+}

@@ -1,0 +1,18 @@
+/** The files around a scene, wherever they are: a folder, an upload, an archive, or memory. */
+export interface SceneFiles {
+  /**
+   * Null when there is no such file. Paths count from the root, with forward slashes; one may lead out of the
+   * root (`../`, `/`), and what keeps the files decides whether that can be read.
+   */
+  read(path: string): Promise<Uint8Array | null>;
+  /** The path of a file that differs in upper and lower case alone. */
+  otherCase(path: string): Promise<string | null>;
+}
+
+export function filesInMemory(files: Map<string, Uint8Array>): SceneFiles {
+  const lower = new Map([...files.keys()].map((path) => [path.toLowerCase(), path]));
+  return {
+    read: async (path) => files.get(path) ?? null,
+    otherCase: async (path) => lower.get(path.toLowerCase()) ?? null,
+  };
+}

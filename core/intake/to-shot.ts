@@ -1,0 +1,439 @@
+/**
+ * A scene that was read becomes a shot of ours: its document, and the files the document refers to. What has no
+ * place in a shot is told, never dropped in silence.
+ */
+import { determinant, lookAt, type Transform } from '../data/transform.ts';
+import { trianglesOf, type PolyMesh } from '../data/poly-mesh.ts';
+import { checkMesh } from '../data/mesh.ts';
+import { defaultEnvironment, defaultMap, defaultMaterial, defaultObject, defaultSheet } from '../document/defaults.ts';
+import type { LightSpec, LinkSpec, MaterialSpec, Sheet, ShotDocument } from '../document/schema.ts';
+import { validateDocument } from '../document/validate.ts';
+import { writeGlb } from '../formats/gltf.ts';
+import { runsOf, type PolygonData } from '../formats/gltf/polygons.ts';
+import { extensionOf, fileName } from '../formats/paths.ts';
+import type { Remark, SourceLink, SourceScene, SourceTexture } from '../formats/source-scene.ts';
+
+export interface MadeShot {
+  document: ShotDocument;
+  files: Map<string, Uint8Array>;
+  notUnderstood: Remark[];
+  /** Of what the shot holds. */
+  counts: {
+    objects: number;
+    meshes: number;
+    triangles: number;
+    polygons: number;
+    materials: number;
+    textures: number;
+    lights: number;
+    cameras: number;
+  };
+}
+
+const GEOMETRY = 'geometry/scene.glb';
+const OBJECTS_MOST = 200_000;
+
+/** @throws RangeError or InvalidInput when no shot can be made of it */
+export async function toShot(scene: SourceScene, size: { width?: number; height?: number } = {}): Promise<MadeShot> {
+  return new ShotMaking(scene).make(size);
+}
+
+class ShotMaking {
+  private readonly notUnderstood: Remark[];
+  private readonly files = new Map<string, Uint8Array>();
+  private readonly document: ShotDocument;
+  private readonly meshes: {
+    name: string;
+    mesh: ReturnType<typeof trianglesOf>;
+    polygons: PolygonData | null;
+    faces: number;
+  }[] = [];
+  private readonly meshIds = new Map<string, string | null>();
+  private readonly textureIds = new Map<string, string | null>();
+  private readonly objectIds: { path: string; id: string }[] = [];
+
+  constructor(private readonly scene: SourceScene) {
+    this.notUnderstood = [...scene.notUnderstood];
+    const { settings } = scene;
+    this.document = {
+      schema: 'dusting.shot/1',
+      code: codeOf(scene.file),
+      name: fileName(scene.file).slice(0, 200),
+      frame: Math.round(settings.firstFrame ?? 1),
+      camera: '',
+      cameras: {},
+      meshes: {},
+      textures: {},
+      maps: {},
+      coats: {},
+      materials: {},
+      objects: {},
+      lights: {},
+      environment: defaultEnvironment(),
+      background: null,
+      fog: null,
+      sheets: { preview: defaultSheet(), final: defaultSheet() },
+    };
+  }
+
+  async make(size: { width?: number; height?: number }): Promise<MadeShot> {
+    const materials = this.scene.materials.map((_, i) => this.material(i));
+    this.objects(materials);
+    if (this.meshes.length === 0 && Object.keys(this.document.objects).length === 0)
+      throw new RangeError(`${this.scene.file}: holds no surface that can be rendered`);
+    this.lights();
+    this.environment();
+    this.cameras();
+    for (const sheet of Object.values(this.document.sheets)) this.size(sheet, size);
+    this.files.set(GEOMETRY, await writeGlb(this.meshes));
+    const document = validateDocument(this.document, this.scene.file);
+    const count = (map: object) => Object.keys(map).length;
+    return {
+      document,
+      files: this.files,
+      notUnderstood: this.notUnderstood,
+      counts: {
+        objects: count(document.objects),
+        meshes: this.meshes.length,
+        triangles: this.meshes.reduce((sum, { mesh }) => sum + mesh.indices.length / 3, 0),
+        polygons: this.meshes.reduce((sum, { faces }) => sum + faces, 0),
+        materials: count(document.materials),
+        textures: count(document.textures),
+        lights: count(document.lights),
+        cameras: count(document.cameras),
+      },
+    };
+  }
+
+  /** As the file says, or as the camera sees; what the caller wants comes first. */
+  private size(sheet: Sheet, { width, height }: { width?: number; height?: number }): void {
+    const { settings, cameras } = this.scene;
+    const { name } = this.document.cameras[this.document.camera];
+    const seen = cameras.find((camera) => camera.name === name)?.aspect ?? 16 / 9;
+    const isStated = settings.width !== null && settings.height !== null;
+    const aspect = isStated ? settings.width! / settings.height! : seen;
+    sheet.height = height ?? (width ? Math.max(1, Math.round(width / aspect)) : isStated ? settings.height! : 540);
+    sheet.width = width ?? (isStated && !height ? settings.width! : Math.max(1, Math.round(sheet.height * aspect)));
+  }
+
+  private material(number: number): string {
+    const { document } = this;
+    const { name, spec, coat, textures, where } = this.scene.materials[number];
+    const id = freeId(document.materials, name || 'material');
+    const made: MaterialSpec = { ...spec, name: (name || id).slice(0, 200) };
+    document.materials[id] = made;
+    if (coat) {
+      document.coats[id] = { kind: 'coat', name: '', ...coat };
+      made.coat = id;
+    }
+    for (const texture of textures) {
+      const slot = SLOT_KEYS[texture.slot];
+      if (!slot) {
+        this.notUnderstood.push({ where, what: `${texture.slot} map of material "${made.name}"` });
+        continue;
+      }
+      const map = this.map(texture, number, where);
+      if (map) made[slot] = map;
+    }
+    return id;
+  }
+
+  private map(texture: SourceTexture, material: number, where: string): string | null {
+    const { document } = this;
+    const id = this.texture(texture);
+    if (id === null) return null;
+    const set = this.uvSet(texture, material);
+    if (set > 1) {
+      this.notUnderstood.push({ where, what: `a map on UV set ${set + 1}; objects have two` });
+      return null;
+    }
+    const map = freeId(document.maps, id);
+    document.maps[map] = {
+      ...defaultMap('image'),
+      texture: id,
+      uvSet: set,
+      offset: texture.offset,
+      rotation: texture.rotation,
+      scale: texture.scale,
+      channel: texture.channel,
+      filter: texture.filter,
+      wrap: texture.wrap,
+    };
+    return map;
+  }
+
+  /** By its name on the first mesh that wears the material, where the format names sets. */
+  private uvSet({ uvName, uvSet }: SourceTexture, material: number): number {
+    if (!uvName) return uvSet;
+    const node = this.scene.nodes.find(
+      ({ mesh, parts }) => mesh >= 0 && parts.some((part) => part.material === material),
+    );
+    const found = node ? this.scene.meshes[node.mesh].poly.uvs.findIndex(({ name }) => name === uvName) : 0;
+    return Math.max(0, found);
+  }
+
+  private texture({ slot, image, colourSpace: said }: SourceTexture): string | null {
+    const isColour = slot === 'baseColour' || slot === 'emission' || slot === 'alpha';
+    const colourSpace = said === 'unstated' ? (isColour ? 'srgb' : 'linear') : said;
+    const key = `${image} ${colourSpace}`;
+    const known = this.textureIds.get(key);
+    if (known !== undefined) return known;
+    const id = this.imageFile(image, (name, file) => {
+      const own = freeId(this.document.textures, name);
+      this.document.textures[own] = { file, colourSpace };
+      return own;
+    });
+    this.textureIds.set(key, id);
+    return id;
+  }
+
+  private imageFile(image: number, add: (name: string, file: string) => string): string | null {
+    const { path, where, bytes } = this.scene.images[image];
+    const name = fileName(path.replaceAll('\\', '/')) || `image${image}`;
+    const kind = bytes && kindOf(bytes);
+    if (!kind) {
+      const what = bytes ? `is of a kind that is not read here (.${extensionOf(name) || '?'})` : 'is not there';
+      this.notUnderstood.push({ where, what: `image "${path || name}" ${what}; its factor alone counts` });
+      return null;
+    }
+    const base = safe(name.replace(/\.[^.]*$/, '')) || `image${image}`;
+    let file = `textures/${base}.${kind}`;
+    for (let i = 2; this.files.has(file) && this.files.get(file) !== bytes; i++) file = `textures/${base}-${i}.${kind}`;
+    this.files.set(file, bytes);
+    return add(base, file);
+  }
+
+  private objects(materials: string[]): void {
+    const { document, scene } = this;
+    let plain: string | null = null;
+    for (const [n, node] of scene.nodes.entries()) {
+      if (node.mesh < 0) continue;
+      if (Math.abs(determinant(node.world)) === 0 || !node.world.every((v) => Math.abs(v) < 1e9)) {
+        this.notUnderstood.push({
+          where: node.where,
+          what: `"${node.name}" is left out: its transform flattens it or is no place`,
+        });
+        continue;
+      }
+      for (const [p, part] of node.parts.entries()) {
+        const mesh = this.mesh(node.mesh, p, part.faces);
+        if (mesh === null) continue;
+        if (part.material < 0 && plain === null) {
+          plain = freeId(document.materials, 'plain');
+          document.materials[plain] = { ...defaultMaterial(), name: 'plain' };
+        }
+        const material = part.material < 0 ? plain! : materials[part.material];
+        const id = freeId(document.objects, node.parts.length > 1 ? `${node.name}-${p}` : node.name);
+        if (this.objectIds.push({ path: node.path, id }) > OBJECTS_MOST)
+          throw new RangeError(`${scene.file}: has more than ${OBJECTS_MOST.toLocaleString('en')} objects`);
+        document.objects[id] = {
+          ...defaultObject(),
+          name: node.name.slice(0, 200),
+          mesh,
+          material,
+          transform: clean(node.world),
+          hidden: !node.visible,
+          facing: node.facing,
+          thin: part.material >= 0 && scene.materials[part.material].thin,
+        };
+      }
+      if (node.live.length)
+        this.notUnderstood.push({
+          where: scene.nodes[n].where,
+          what: `"${node.name}": ${node.live.join(', ')} not carried out`,
+        });
+    }
+  }
+
+  /** Id of the mesh of some faces; null when they make no triangle. */
+  private mesh(number: number, part: number, faces: Uint32Array | null): string | null {
+    const { name, where, poly } = this.scene.meshes[number];
+    const key = `${number} ${faces ? part : ''}`;
+    const known = this.meshIds.get(key);
+    if (known !== undefined) return known;
+    const mesh = trianglesOf(poly, faces);
+    let id: string | null = null;
+    if (mesh.indices.length === 0)
+      this.notUnderstood.push({ where, what: `mesh "${name}" has no face of three corners` });
+    else {
+      checkMesh(mesh, `${where} "${name}"`);
+      if (poly.uvs.length > 2)
+        this.notUnderstood.push({
+          where,
+          what: `UV sets of "${name}" after the second: ${poly.uvs
+            .slice(2)
+            .map((uv) => uv.name)
+            .join(', ')}`,
+        });
+      id = freeId(this.document.meshes, faces ? `${name}-${part}` : name);
+      this.document.meshes[id] = { file: GEOMETRY, mesh: this.meshes.length, primitive: 0 };
+      const sizes = Array.from(faces ?? poly.faceSizes.keys(), (face) => poly.faceSizes[face]).filter((n) => n > 2);
+      this.meshes.push({ name: id, mesh, polygons: polygonData(poly, mesh.pointOf, sizes), faces: sizes.length });
+    }
+    this.meshIds.set(key, id);
+    return id;
+  }
+
+  private lights(): void {
+    const { document, scene } = this;
+    for (const { node, spec, links } of scene.lights) {
+      const id = freeId(document.lights, spec.name || spec.kind);
+      const transform = rigid(node < 0 ? null : scene.nodes[node].world);
+      document.lights[id] = {
+        ...spec,
+        name: spec.name || id,
+        transform,
+        hidden: node >= 0 && !scene.nodes[node].visible,
+        lights: this.link(links.lights),
+        shadowsOf: this.link(links.shadowsOf),
+      } as LightSpec;
+    }
+  }
+
+  private link({ mode, paths }: SourceLink): LinkSpec {
+    const inside = (path: string) => paths.some((of) => path === of || path.startsWith(`${of}/`));
+    return {
+      mode,
+      objects: mode === 'all' ? [] : this.objectIds.filter(({ path }) => inside(path)).map(({ id }) => id),
+    };
+  }
+
+  private environment(): void {
+    const { environment } = this.scene;
+    if (!environment) return;
+    const { document } = this;
+    Object.assign(document.environment, {
+      colour: environment.colour,
+      intensity: environment.intensity,
+      rotation: turn(environment.rotation),
+    });
+    document.environment.stops = [{ at: 0, colour: [1, 1, 1] }];
+    if (environment.image === null) return;
+    const texture = this.texture({ image: environment.image, slot: 'other', colourSpace: 'unstated' } as SourceTexture);
+    if (texture) Object.assign(document.environment, { kind: 'image', texture });
+  }
+
+  private cameras(): void {
+    const { document, scene } = this;
+    for (const { name, node, fieldOfView } of scene.cameras) {
+      if (fieldOfView < 0.1 || fieldOfView > 170) {
+        const what =
+          fieldOfView === 0 ? 'has a parallel projection' : `has an angle of view of ${fieldOfView.toFixed(2)}°`;
+        this.notUnderstood.push({ where: scene.nodes[node]?.where ?? scene.file, what: `camera "${name}" ${what}` });
+        continue;
+      }
+      const id = freeId(document.cameras, name);
+      document.cameras[id] = {
+        name: name.slice(0, 200),
+        fieldOfView,
+        transform: rigid(node < 0 ? null : scene.nodes[node].world),
+      };
+      if (scene.settings.camera && scene.settings.camera.endsWith(`/${name}`)) document.camera = id;
+    }
+    document.camera ||= Object.keys(document.cameras)[0] ?? '';
+    if (document.camera) return;
+    document.camera = 'all';
+    document.cameras.all = this.cameraOnAll();
+    this.notUnderstood.push({
+      where: scene.file,
+      what: 'no camera to look through; one that sees everything was added',
+    });
+  }
+
+  /** From a little above the front, as far off as the whole needs. */
+  private cameraOnAll(): ShotDocument['cameras'][string] {
+    const min = [Infinity, Infinity, Infinity];
+    const max = [-Infinity, -Infinity, -Infinity];
+    const { meshes, nodes } = this.scene;
+    for (const { mesh, world } of nodes) {
+      if (mesh < 0 || !world.every(Number.isFinite)) continue;
+      const { points } = meshes[mesh].poly;
+      for (let i = 0; i < points.length; i += 3)
+        for (let a = 0; a < 3; a++) {
+          const value =
+            world[a] * points[i] + world[4 + a] * points[i + 1] + world[8 + a] * points[i + 2] + world[12 + a];
+          min[a] = Math.min(min[a], value);
+          max[a] = Math.max(max[a], value);
+        }
+    }
+    const middle = min.map((v, a) => (v + max[a]) / 2);
+    const radius = Math.max(1e-6, Math.hypot(...min.map((v, a) => (max[a] - v) / 2)));
+    const fieldOfView = 40;
+    const away = radius / Math.sin((fieldOfView * Math.PI) / 360);
+    const from = [middle[0], middle[1] + away * 0.3, middle[2] + away * 0.95];
+    return { name: 'all', fieldOfView, transform: lookAt(from, middle) };
+  }
+}
+
+const SLOT_KEYS: Partial<
+  Record<
+    SourceTexture['slot'],
+    'baseColourMap' | 'metallicMap' | 'roughnessMap' | 'normalMap' | 'bumpMap' | 'alphaMap' | 'emissionMap'
+  >
+> = {
+  baseColour: 'baseColourMap',
+  metallic: 'metallicMap',
+  roughness: 'roughnessMap',
+  normal: 'normalMap',
+  bump: 'bumpMap',
+  alpha: 'alphaMap',
+  emission: 'emissionMap',
+};
+
+const safe = (name: string): string =>
+  name
+    .replaceAll(/[^A-Za-z0-9_.-]+/g, '-')
+    .replace(/^[-.]+|[-.]+$/g, '')
+    .slice(0, 80);
+
+function freeId(map: object, name: string): string {
+  const base = safe(name) || 'unnamed';
+  let id = base;
+  for (let i = 2; Object.hasOwn(map, id); i++) id = `${base}-${i}`;
+  return id;
+}
+
+function codeOf(file: string): string {
+  const base = fileName(file).replace(/\.[^.]*$/, '');
+  return (
+    base
+      .replaceAll(/[^A-Za-z0-9_-]+/g, '-')
+      .replace(/^-+|-+$/g, '')
+      .slice(0, 40) || 'scene'
+  );
+}
+
+/** By how the bytes begin. */
+function kindOf(bytes: Uint8Array): 'png' | 'pfm' | null {
+  if (bytes[0] === 0x89 && bytes[1] === 0x50 && bytes[2] === 0x4e && bytes[3] === 0x47) return 'png';
+  return bytes[0] === 0x50 && (bytes[1] === 0x46 || bytes[1] === 0x66) && bytes[2] <= 32 ? 'pfm' : null;
+}
+
+/** Null where triangles say it all. */
+function polygonData({ subdivision, creases }: PolyMesh, pointOf: Uint32Array, sizes: number[]): PolygonData | null {
+  if (subdivision === 'none' && creases.sharpness.length === 0 && sizes.every((size) => size === 3)) return null;
+  const vertexOf = new Map<number, number>();
+  pointOf.forEach((point, vertex) => vertexOf.has(point) || vertexOf.set(point, vertex));
+  const flat: number[] = [];
+  for (let i = 0; i < creases.sharpness.length; i++) {
+    const [a, b] = [vertexOf.get(creases.edges[i * 2]), vertexOf.get(creases.edges[i * 2 + 1])];
+    if (a !== undefined && b !== undefined) flat.push(a, b, creases.sharpness[i]);
+  }
+  return { faces: runsOf(sizes), subdivision, creases: flat };
+}
+
+/** The last row is written out, whatever rounding left there. */
+const clean = (m: Transform): Transform => m.map((v, i) => (i % 4 === 3 ? (i === 15 ? 1 : 0) : v));
+const turn = (degrees: number): number => degrees % 360;
+
+/** Without scale: what shines and what looks has its size in its own figures. */
+function rigid(m: Transform | null): Transform {
+  if (!m) return [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1];
+  return clean(
+    m.map((v, i) => {
+      if (i >= 12) return v;
+      const column = i - (i % 4);
+      return v / (Math.hypot(m[column], m[column + 1], m[column + 2]) || 1);
+    }),
+  );
+}
