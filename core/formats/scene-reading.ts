@@ -11,6 +11,9 @@ export interface ReadOptions {
   variables?: Record<string, string>;
 }
 
+const TILE = '<UDIM>';
+const LAST_TILE = 1100;
+
 /** Bytes that all files of a scene may have together. */
 const MOST_BYTES = 4 * 2 ** 30;
 
@@ -102,17 +105,38 @@ export class SceneReading {
     return { reference, bytes };
   }
 
-  /** Number of an image that a file names; the same file is one image. */
+  /** Number of an image that a file names; the same file is one image. `<UDIM>` stands for all its tiles. */
   async image(file: string, written: string, where: string): Promise<number> {
-    const { reference, bytes } = await this.refer('image', file, written, where);
+    const tiles = written.includes(TILE) ? await this.tiles(file, written) : [];
+    const { reference, bytes } = await this.refer('image', file, tiles[0]?.written ?? written, where);
     reference.used = true;
+    for (const tile of tiles.slice(1)) (await this.refer('image', file, tile.written, where)).reference.used = true;
     const key = reference.resolved ?? leadPath(file, written, this.options.variables).path;
     const known = this.images.get(key);
     if (known !== undefined) return known;
     const number = this.scene.images.length;
-    this.scene.images.push({ path: written, where, resolved: reference.resolved, bytes });
+    this.scene.images.push({
+      path: written,
+      where,
+      resolved: reference.resolved,
+      bytes,
+      tiles: tiles.map(({ path }) => path),
+    });
     this.images.set(key, number);
+    if (tiles.length > 1)
+      this.notUnderstood(where, `${tiles.length} tiles of "${written}"; the first one stands for all`);
     return number;
+  }
+
+  /** Tiles that are there, ten to a row from 1001 on, as texture tiles are numbered. */
+  private async tiles(file: string, written: string): Promise<{ written: string; path: string }[]> {
+    const found: { written: string; path: string }[] = [];
+    for (let tile = 1001; tile <= LAST_TILE; tile++) {
+      const one = written.replaceAll(TILE, String(tile));
+      const { path } = leadPath(file, one, this.options.variables);
+      if (await this.open(path)) found.push({ written: one, path });
+    }
+    return found;
   }
 
   private open(path: string): Promise<Uint8Array | null> {

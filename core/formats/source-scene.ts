@@ -99,8 +99,10 @@ export interface SourceImage {
   where: string;
   /** Below the folder of the scene, forward slashes; null when the path leads elsewhere. */
   resolved: string | null;
-  /** Null when it is not there. */
+  /** Of the first tile, where there are several; null when it is not there. */
   bytes: Uint8Array | null;
+  /** Paths of the tiles, where the path stands for several. */
+  tiles: string[];
 }
 
 export interface SourceCamera {
@@ -130,7 +132,7 @@ export interface SourceLink {
 
 /** Another file that the scene or one of its files names. */
 export interface SourceReference {
-  kind: 'buffer' | 'material library' | 'sublayer' | 'reference' | 'payload' | 'image';
+  kind: 'buffer' | 'material library' | 'sublayer' | 'reference' | 'payload' | 'image' | 'geometry' | 'fragments';
   /** As written. */
   path: string;
   /** The file and place that names it. */
@@ -152,6 +154,8 @@ export interface SourceSettings {
   lastFrame: number | null;
   output: string | null;
   viewTransform: string | null;
+  /** The renderer that the scene was made for. */
+  renderer: string | null;
   /** Name of the camera to look through. */
   camera: string | null;
 }
@@ -171,6 +175,8 @@ export interface SourceScene {
   /** Lat-long image or colour around the scene. */
   environment: { image: number | null; colour: [number, number, number]; intensity: number; rotation: number } | null;
   settings: SourceSettings;
+  /** Extensions of the format that the file uses. */
+  extensions: string[];
   references: SourceReference[];
   /** Sheets, where the scene is a shot of ours. */
   sheets: { preview: Sheet; final: Sheet } | null;
@@ -219,6 +225,7 @@ export const emptySettings = (): SourceSettings => ({
   lastFrame: null,
   output: null,
   viewTransform: null,
+  renderer: null,
   camera: null,
 });
 
@@ -236,6 +243,7 @@ export function emptyScene(format: SourceScene['format'], file: string, bytes: n
     lights: [],
     environment: null,
     settings: emptySettings(),
+    extensions: [],
     references: [],
     sheets: null,
     notUnderstood: [],

@@ -82,7 +82,7 @@ export async function loadAssets(document: ShotDocument, read: ReadFile, what: s
 }
 
 /** Follows a fragment through files that may share it in their turn; a further file's overrides come first. */
-async function findShared<K extends 'maps' | 'coats'>(
+export async function findShared<K extends 'maps' | 'coats'>(
   bytesOf: (path: string) => Promise<Uint8Array>,
   file: string,
   kind: K,

@@ -36,7 +36,8 @@ export async function readGltf(
   const container = openContainer(bytes, file);
   for (const note of container.notes) reading.repaired(file, note);
   checkGltf(container.json, file, UNDERSTOOD);
-  for (const name of container.json.extensionsUsed ?? [])
+  reading.scene.extensions = [...(container.json.extensionsUsed ?? [])];
+  for (const name of reading.scene.extensions)
     if (!UNDERSTOOD.has(name)) reading.notUnderstood(`${file} extensionsUsed`, `extension "${name}"`);
   const images = await readImages(container, file, reading);
   const moving = takeMotion(container.json, file, reading);
@@ -56,7 +57,7 @@ async function readImages({ json, binary }: GltfContainer, file: string, reading
     }
     const { scene } = reading;
     const name = image.name ? `${image.name}${image.mimeType === 'image/jpeg' ? '.jpg' : '.png'}` : '';
-    scene.images.push({ path: name, where, resolved: null, bytes: embedded(json, binary, i) });
+    scene.images.push({ path: name, where, resolved: null, bytes: embedded(json, binary, i), tiles: [] });
     numbers.push(scene.images.length - 1);
   }
   return numbers;
