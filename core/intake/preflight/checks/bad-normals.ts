@@ -1,0 +1,25 @@
+import { CAUTION, type Check } from '../check.ts';
+import type { Offender } from '../check.ts';
+import { count, meshOffender, plural } from '../tell.ts';
+
+export const badNormals: Check = {
+  id: 'bad-normals',
+  group: 'shape',
+  title: 'Normals that are none',
+  why: 'A normal without length or that is no number leaves black spots.',
+  threshold: CAUTION,
+  run(scene) {
+    const offenders: Offender[] = [];
+    for (const [, objects] of scene.objectsByMesh) {
+      const { normals } = objects[0].poly;
+      if (!normals) continue;
+      let n = 0;
+      for (let i = 0; i + 2 < normals.values.length; i += 3) {
+        const length = Math.hypot(normals.values[i], normals.values[i + 1], normals.values[i + 2]);
+        if (!(length > 0.5 && length < 2)) n += 1;
+      }
+      if (n) offenders.push(meshOffender(objects, n, `${plural(n, 'normal')} not of length 1`));
+    }
+    return { expected: 'length 1', found: count(offenders, 'mesh', 'meshes'), offenders };
+  },
+};

@@ -1,0 +1,18 @@
+import { CAUTION, type Check } from '../check.ts';
+import { count, meshFaults, plural } from '../tell.ts';
+
+export const duplicateFace: Check = {
+  id: 'duplicate-face',
+  group: 'shape',
+  title: 'Faces twice over',
+  why: 'Two faces in one place flicker against each other, and glass is entered twice.',
+  threshold: CAUTION,
+  run(scene) {
+    const offenders = meshFaults(
+      scene,
+      ({ duplicates }) => duplicates,
+      (n) => `${plural(n, 'face')} there twice`,
+    );
+    return { expected: 'none', found: count(offenders, 'mesh', 'meshes'), offenders };
+  },
+};

@@ -1,0 +1,18 @@
+import { CAUTION, type Check } from '../check.ts';
+import { count, meshFaults, plural } from '../tell.ts';
+
+export const mixedWinding: Check = {
+  id: 'mixed-winding',
+  group: 'shape',
+  title: 'Faces turned both ways',
+  why: 'Neighbours that face opposite ways shade with a hard line between them, and break solid glass.',
+  threshold: CAUTION,
+  run(scene) {
+    const offenders = meshFaults(
+      scene,
+      ({ mixedEdges }) => mixedEdges,
+      (n) => `${plural(n, 'edge')} between faces that turn opposite ways`,
+    );
+    return { expected: 'none', found: count(offenders, 'mesh', 'meshes'), offenders };
+  },
+};

@@ -1,0 +1,28 @@
+import { CAUTION, type Check } from '../check.ts';
+import { replaceValues } from '../../../document/patch.ts';
+import { count, objectFaults } from '../tell.ts';
+
+export const motionStatic: Check = {
+  id: 'motion-static',
+  group: 'time',
+  title: 'Motion that is not rendered',
+  why: 'An object with keys that is marked static stands still in the render; one moment of other scenes’ animation is read.',
+  threshold: CAUTION,
+  run(scene) {
+    const offenders = objectFaults(scene, ({ node }) => (node.moves ? 'has animation, and is rendered still' : null));
+    const { document } = scene;
+    const values: Record<string, unknown> = {};
+    if (document)
+      for (const [id, { motion, keys }] of Object.entries(document.objects))
+        if (keys.length && motion === 'static') values[`/objects/${id}/motion`] = keys.some(({ mesh }) => mesh) ? 'deforming' : 'transform'; // prettier-ignore
+    return {
+      expected: 'what is animated moves',
+      found: count(offenders, 'object stands still', 'objects stand still'),
+      offenders,
+      repair:
+        document && Object.keys(values).length
+          ? { label: 'Let its keys move it', patch: replaceValues(document, values) }
+          : null,
+    };
+  },
+};

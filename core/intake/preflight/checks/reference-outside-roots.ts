@@ -1,0 +1,15 @@
+import { STOP, type Check } from '../check.ts';
+import { outsideRoots } from '../roots.ts';
+import { count } from '../tell.ts';
+
+export const referenceOutsideRoots: Check = {
+  id: 'reference-outside-roots',
+  group: 'travel',
+  title: 'Scene files outside the roots',
+  why: 'The farm has the roots and nothing else; what lies elsewhere is missing there.',
+  threshold: STOP,
+  run({ source, profile }) {
+    const offenders = outsideRoots(source.references, profile.roots, (kind) => kind !== 'image');
+    return { expected: 'below the scene’s folder or the show’s roots', found: count(offenders, 'file'), offenders };
+  },
+};

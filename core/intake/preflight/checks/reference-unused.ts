@@ -1,0 +1,20 @@
+import { CAUTION, type Check } from '../check.ts';
+import { count } from '../tell.ts';
+
+export const referenceUnused: Check = {
+  id: 'reference-unused',
+  group: 'travel',
+  title: 'Unused references',
+  why: 'Files that nothing is taken from make packages large and break them when they go missing.',
+  threshold: CAUTION,
+  run({ source }) {
+    const offenders = source.references
+      .filter(({ used, resolved }) => !used && resolved !== null)
+      .map(({ path, kind, neededBy }) => ({
+        object: path,
+        detail: `${kind} named by ${neededBy}; nothing of it is used`,
+        count: 1,
+      }));
+    return { expected: 'none', found: count(offenders, 'unused file'), offenders };
+  },
+};

@@ -1,0 +1,19 @@
+import { CAUTION, type Check } from '../check.ts';
+
+export const settingsBlank: Check = {
+  id: 'settings-blank',
+  group: 'sheet',
+  title: 'Settings that are not there',
+  why: 'Without settings of its own a scene is rendered with whatever the machine has at hand.',
+  threshold: CAUTION,
+  run({ source }) {
+    if (source.format !== 'USD') return 'scenes of this format hold no render settings to be blank';
+    const { width, height, camera } = source.settings;
+    const isBlank = width === null && height === null && camera === null;
+    return {
+      expected: 'render settings',
+      found: isBlank ? 'none' : 'there',
+      offenders: isBlank ? [{ object: source.file, detail: 'has no RenderSettings', count: 1 }] : [],
+    };
+  },
+};

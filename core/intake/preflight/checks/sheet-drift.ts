@@ -1,0 +1,41 @@
+import { CAUTION, type Check } from '../check.ts';
+import { replaceValues } from '../../../document/patch.ts';
+import { differences } from '../sheets.ts';
+import { count } from '../tell.ts';
+
+/** Keys that a preview has reasons to have otherwise. */
+const MAY_DIFFER = new Set(['width', 'height', 'samples', 'adaptive', 'extraSamples', 'seed', 'grainTarget', 'passes']);
+
+export const sheetDrift: Check = {
+  id: 'sheet-drift',
+  group: 'sheet',
+  title: 'Preview and final out of step',
+  why: 'What was put right on the preview sheet is still wrong in the final render.',
+  threshold: CAUTION,
+  run({ source, document }) {
+    if (!source.sheets || !document) return 'the scene has no sheets of ours';
+    const { preview, final } = source.sheets;
+    const differing = differences(preview, final).filter(({ path }) => !MAY_DIFFER.has(path.split('/')[1]));
+    return {
+      expected: 'the same but for size and samples',
+      found: count(
+        differing.map(({ path }) => ({ object: path, detail: '', count: 1 })),
+        'setting',
+      ),
+      offenders: differing.map(({ path, a, b }) => ({
+        object: `final sheet ${path}`,
+        detail: `preview ${JSON.stringify(a)}, final ${JSON.stringify(b)}`,
+        count: 1,
+      })),
+      repair: differing.length
+        ? {
+            label: 'Carry the preview’s settings over',
+            patch: replaceValues(
+              document,
+              Object.fromEntries(differing.map(({ path, a }) => [`/sheets/final${path}`, a])),
+            ),
+          }
+        : null,
+    };
+  },
+};

@@ -1,0 +1,44 @@
+import { CAUTION, type Check } from '../check.ts';
+import { replaceValues } from '../../../document/patch.ts';
+import type { Offender } from '../check.ts';
+import { count } from '../tell.ts';
+
+export const textureColourSpace: Check = {
+  id: 'texture-colour-space',
+  group: 'surface',
+  title: 'Colour spaces',
+  why: 'A colour read as data is too light; a roughness or normal read as colour is bent.',
+  threshold: CAUTION,
+  run(scene) {
+    const offenders: Offender[] = [];
+    const values: Record<string, unknown> = {};
+    for (const { texture, material } of scene.worn) {
+      const { slot, image, colourSpace } = texture;
+      if (colourSpace === 'unstated' || slot === 'other') continue;
+      const isColour = slot === 'baseColour' || slot === 'emission';
+      const isFloat =
+        (scene.header(image)?.bits ?? 8) > 16 ||
+        ['OpenEXR', 'Radiance HDR', 'PFM'].includes(scene.header(image)?.kind ?? '');
+      const wanted = isColour && !isFloat ? 'srgb' : 'linear';
+      // The alpha channel of a colour image has no curve.
+      if (colourSpace === wanted || (slot === 'alpha' && texture.channel === 'alpha')) continue;
+      offenders.push({
+        object: scene.imageName(image),
+        detail: `${slot} of "${material}" is read as ${colourSpace}, not ${wanted}`,
+        count: 1,
+      });
+      const id = scene.documentTextureOf(image, colourSpace);
+      if (id !== null) values[`/textures/${id}/colourSpace`] = wanted;
+    }
+    const { document } = scene;
+    return {
+      expected: 'sRGB for colours, linear for data',
+      found: count(offenders, 'texture'),
+      offenders,
+      repair:
+        document && Object.keys(values).length
+          ? { label: 'Read them as what they are', patch: replaceValues(document, values) }
+          : null,
+    };
+  },
+};

@@ -1,0 +1,17 @@
+import { CAUTION, type Check } from '../check.ts';
+import { determinant } from '../../../data/transform.ts';
+import { count, objectFaults } from '../tell.ts';
+
+export const transformNegative: Check = {
+  id: 'transform-negative',
+  group: 'space',
+  title: 'Mirrored objects',
+  why: 'Mirroring turns faces inside out: normals and one-sided surfaces face the other way in many renderers.',
+  threshold: CAUTION,
+  run(scene) {
+    const offenders = objectFaults(scene, ({ node }) =>
+      determinant(node.world) < 0 ? 'is mirrored by its transform' : null,
+    );
+    return { expected: 'none', found: count(offenders, 'object'), offenders };
+  },
+};

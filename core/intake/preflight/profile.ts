@@ -1,0 +1,105 @@
+/**
+ * What a show expects of its shots: `dusting.preflight/1`, plain JSON that people edit, keep and hand round.
+ * Described in `docs/preflight.md`.
+ */
+import { Type, type Static } from '@sinclair/typebox';
+import { checkSchema } from '../../document/schema-check.ts';
+import { InvalidInput, showValue } from '../../document/problem.ts';
+
+const closed = { additionalProperties: false } as const;
+const orNone = <T extends ReturnType<typeof Type.Number> | ReturnType<typeof Type.String>>(type: T) =>
+  Type.Union([type, Type.Null()]);
+const figure = (description: string) => Type.Union([Type.Number(), Type.Null()], { description });
+
+const Threshold = Type.Object(
+  {
+    caution: figure('from here on a caution; null: never'),
+    stop: figure('from here on a stop; null: never'),
+  },
+  closed,
+);
+
+export const ProfileSchema = Type.Object(
+  {
+    schema: Type.Literal('dusting.preflight/1'),
+    name: Type.String({ maxLength: 200 }),
+    /** Null: whatever the shot has is right. */
+    frameRate: orNone(Type.Number({ exclusiveMinimum: 0 })),
+    firstFrame: orNone(Type.Number()),
+    lastFrame: orNone(Type.Number()),
+    width: orNone(Type.Number({ minimum: 1 })),
+    height: orNone(Type.Number({ minimum: 1 })),
+    pixelAspect: orNone(Type.Number({ exclusiveMinimum: 0 })),
+    cameras: orNone(Type.Number({ minimum: 0 })),
+    viewTransform: orNone(Type.String({ maxLength: 200 })),
+    metresPerUnit: orNone(Type.Number({ exclusiveMinimum: 0 })),
+    /** Name of the renderer that the shot is for. */
+    renderer: orNone(Type.String({ maxLength: 200 })),
+    /** Extensions that may be used. */
+    extensions: Type.Union([Type.Array(Type.String({ maxLength: 200 }), { maxItems: 1000 }), Type.Null()]),
+    /** Folders outside the shot that files may come from. */
+    roots: Type.Array(Type.String({ maxLength: 1000 }), { maxItems: 100 }),
+    /** Regular expressions of names that nobody chose. */
+    placeholderNames: Type.Array(Type.String({ maxLength: 500 }), { maxItems: 100 }),
+    thresholds: Type.Record(Type.String({ pattern: '^[a-z-]+$' }), Threshold),
+    /** Ids of checks that this show does without. */
+    off: Type.Array(Type.String({ pattern: '^[a-z-]+$' }), { maxItems: 200 }),
+  },
+  { ...closed, $id: 'dusting.preflight/1' },
+);
+
+export type Profile = Static<typeof ProfileSchema>;
+export type Threshold = Static<typeof Threshold>;
+
+export const defaultProfile = (): Profile => ({
+  schema: 'dusting.preflight/1',
+  name: 'Without a show',
+  frameRate: null,
+  firstFrame: null,
+  lastFrame: null,
+  width: null,
+  height: null,
+  pixelAspect: 1,
+  cameras: null,
+  viewTransform: null,
+  metresPerUnit: null,
+  renderer: null,
+  extensions: null,
+  roots: [],
+  placeholderNames: [
+    '^(mesh|object|node|group|material|light|camera|default|unnamed|untitled|new)[ _.-]?\\d*$',
+    '^(cube|sphere|plane|cylinder|cone|torus|box|circle)[ _.-]?\\d*$',
+    '^(copy|duplicate) of ',
+    '[ _.-](copy|final|old|tmp|temp|test)\\d*$',
+  ],
+  thresholds: {},
+  off: [],
+});
+
+/**
+ * Text of a profile; what it leaves out is as without a show.
+ * @throws InvalidInput naming the place
+ */
+export function parseProfile(text: string, what: string): Profile {
+  let value: unknown;
+  try {
+    value = JSON.parse(text);
+  } catch (error) {
+    throw new InvalidInput(what, [
+      { path: '', value: showValue(text.slice(0, 40)), expected: `JSON text (${(error as Error).message})` },
+    ]);
+  }
+  const profile = value && typeof value === 'object' ? { ...defaultProfile(), ...value } : value;
+  checkSchema(ProfileSchema, profile, what);
+  const checked = profile as Profile;
+  checked.placeholderNames.forEach((pattern, i) => {
+    try {
+      new RegExp(pattern, 'i');
+    } catch {
+      throw new InvalidInput(what, [
+        { path: `/placeholderNames/${i}`, value: showValue(pattern), expected: 'a regular expression' },
+      ]);
+    }
+  });
+  return checked;
+}
