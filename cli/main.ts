@@ -1,26 +1,34 @@
 /**
- * Dusting from a shell. Exit codes: 0 done, 2 bad input with one sentence on the error stream, 1 anything else.
+ * Dusting from a shell. Exit codes: 0 done or clear, 3 caution, 4 stop, 2 bad input with one sentence on the error
+ * stream, 1 anything else.
  */
 import process from 'node:process';
 import { InvalidInput } from '../core/document/problem.ts';
+import { filesCommand, FILES_USAGE } from './files.ts';
+import { logCommand, LOG_USAGE } from './log.ts';
 import { importCommand, IMPORT_USAGE } from './import.ts';
 import { bakeCommand, BAKE_USAGE } from './bake.ts';
+import { preflightCommand, PREFLIGHT_USAGE } from './preflight.ts';
 import { renderCommand, RENDER_USAGE } from './render.ts';
 import { BadUse } from './bad-use.ts';
 
-const commands: Record<string, (args: string[]) => Promise<void>> = {
+/** A command may say with which code the process ends. */
+const commands: Record<string, (args: string[]) => Promise<number | void>> = {
   render: renderCommand,
   bake: bakeCommand,
   import: importCommand,
+  preflight: preflightCommand,
+  files: filesCommand,
+  log: logCommand,
 };
-const USAGE = [RENDER_USAGE, BAKE_USAGE, IMPORT_USAGE].join('\n');
+const USAGE = [RENDER_USAGE, BAKE_USAGE, IMPORT_USAGE, PREFLIGHT_USAGE, FILES_USAGE, LOG_USAGE].join('\n');
 
 try {
   const [name = '', ...args] = process.argv.slice(2);
   if (name === '' || name === '--help' || name === 'help') console.log(USAGE);
   else if (!Object.hasOwn(commands, name))
-    throw new BadUse(`There is no command "${name}"; there are ${Object.keys(commands).join(' and ')}.`);
-  else await commands[name](args);
+    throw new BadUse(`There is no command "${name}"; there are ${Object.keys(commands).join(', ')}.`);
+  else process.exitCode = (await commands[name](args)) ?? 0;
 } catch (error) {
   const isInput = error instanceof BadUse || error instanceof InvalidInput || error instanceof RangeError;
   process.stderr.write(`${isInput ? (error as Error).message : ((error as Error).stack ?? error)}\n`);

@@ -23,11 +23,12 @@ import { BadUse } from './bad-use.ts';
 import { openShot } from './open-shot.ts';
 import { numbersOption, parseOptions, wholeOption } from './options.ts';
 import { renderFrame } from './render-frame.ts';
+import { RenderLog } from './render-log.ts';
 import { setValues } from './set-values.ts';
 
 export const RENDER_USAGE = `dusting render <shot folder | .glb | .gltf | .obj | .usda> --out file.exr
     [--sheet preview|final] [--set /json/pointer=value]… [--region x,y,w,h] [--size WxH]
-    [--samples n] [--max-depth n] [--threads n] [--seed n] [--json]`;
+    [--samples n] [--max-depth n] [--threads n] [--seed n] [--log file.log] [--json]`;
 
 const OPTIONS = {
   out: { type: 'string' },
@@ -39,6 +40,7 @@ const OPTIONS = {
   'max-depth': { type: 'string' },
   threads: { type: 'string' },
   seed: { type: 'string' },
+  log: { type: 'string' },
   json: { type: 'boolean', default: false },
 } as const;
 
@@ -57,7 +59,12 @@ export async function renderCommand(args: string[]): Promise<void> {
   const samples = wholeOption('samples', values.samples, 1, 65536);
   const depth = wholeOption('max-depth', values['max-depth'], 0, 64);
 
+  let frame = 1;
+  const log = new RenderLog(values.log ?? null, () => frame);
+  log.line('info', 'open', positionals[0]);
   const shot = await openShot(positionals[0], { width, height });
+  frame = shot.document.frame;
+  for (const warning of shot.warnings) log.line('warning', 'open', warning);
   const changed = setValues(shot.document, values.set ?? []);
   const sheet = changed.sheets[values.sheet];
   if (width !== undefined) Object.assign(sheet, { width, height });
@@ -81,17 +88,26 @@ export async function renderCommand(args: string[]): Promise<void> {
   refuseTooLarge(document, document.sheets[values.sheet], region);
   const assets = await shot.load(document);
   const loaded = performance.now();
+  log.line('info', 'compile', `${assets.meshes.size} meshes, ${assets.textures.size} textures`);
 
   const scene = compileScene(document, assets, document.sheets[values.sheet], lentByHost);
   scene.layout = { ...scene.layout, channelErrors: true };
   const compiled = performance.now();
-  const tell = progress(values.json);
+  for (const warning of scene.warnings) log.line('warning', 'compile', warning);
+  log.line('info', 'render', `${region.width} × ${region.height} pixels, ${threads} threads`);
+  const show = progress(values.json);
+  const tell = (done: number, all: number) => {
+    show(done, all);
+    if (done === all || done % Math.ceil(all / 20) === 0) log.line('info', 'render', `${done} of ${all} tiles`);
+  };
   const settings = settingsOf(document.sheets[values.sheet]);
   const groups = document.sheets[values.sheet].samples / GROUP;
   const { films, rays } = await renderFrame(scene, settings, region, groups, threads, tell);
   const rendered = performance.now();
   await writeFile(values.out, toExr(films, region, document.sheets[values.sheet], scene.layout));
   const written = performance.now();
+  const byKind = Object.fromEntries(Object.entries(rays).filter(([kind]) => kind !== 'total'));
+  log.line('info', 'done', `wrote ${values.out}`, byKind);
 
   const seconds = (from: number, to: number) => Math.round(to - from) / 1000;
   const report: RenderReport = {
