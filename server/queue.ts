@@ -15,6 +15,7 @@ const QUEUES = {
   tiles: { expireInSeconds: 12 },
   examine: { expireInSeconds: 120 },
   predict: { expireInSeconds: 60 },
+  preflight: { expireInSeconds: 120 },
 } as const;
 export type QueueName = keyof typeof QUEUES;
 
@@ -36,10 +37,14 @@ export interface ExamineJob {
 export interface PredictJob {
   trialId: number;
 }
+export interface PreflightJob {
+  versionId: number;
+}
 export interface Jobs {
   tiles: TilesJob;
   examine: ExamineJob;
   predict: PredictJob;
+  preflight: PreflightJob;
 }
 
 export class Queue {

@@ -8,6 +8,7 @@ import { connect } from './db/database.ts';
 import { log } from './log.ts';
 import { listen, WORK_CHANNEL } from './notify.ts';
 import { Queue, type Jobs, type QueueName } from './queue.ts';
+import { preflightVersion } from './intake/preflight-job.ts';
 import { examineRender } from './render/examine-job.ts';
 import { RenderThreads } from './render/render-threads.ts';
 import { Scenes } from './render/scenes.ts';
@@ -35,6 +36,7 @@ const handlers: { [N in QueueName]: (job: Jobs[N]) => Promise<void> } = {
   predict: (job) => predictTrial(context, scenes, threads, job),
   tiles: (job) => renderBatch(context, scenes, threads, job),
   examine: (job) => examineRender(context, scenes, threads, job),
+  preflight: (job) => preflightVersion(context, job),
 };
 
 let stopping = false;
@@ -87,4 +89,4 @@ async function stop(): Promise<void> {
 log.info({ threads: threads.count }, 'worker ready');
 await sweepBlobs(context).catch((error: unknown) => log.warn({ error: String(error) }, 'sweeping blobs'));
 // Two at once, so that the end of one batch does not leave threads idle.
-await Promise.all([serve(['predict', 'tiles']), serve(['tiles', 'examine'])]);
+await Promise.all([serve(['predict', 'tiles', 'preflight']), serve(['preflight', 'tiles', 'examine'])]);

@@ -1,6 +1,7 @@
 import { createRouter, createWebHistory } from 'vue-router';
 import ShotList from './views/ShotList.vue';
 import Workspace from './views/Workspace.vue';
+import IntakeView from './views/IntakeView.vue';
 import NotThere from './views/NotThere.vue';
 
 export const router = createRouter({
@@ -8,6 +9,7 @@ export const router = createRouter({
   routes: [
     { path: '/', name: 'shots', component: ShotList },
     { path: '/shots/:code', name: 'shot', component: Workspace, props: true },
+    { path: '/shots/:code/intake', name: 'intake', component: IntakeView, props: true },
     { path: '/:rest(.*)*', name: 'not-there', component: NotThere },
   ],
 });

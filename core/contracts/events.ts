@@ -1,5 +1,6 @@
 /** What a page shows of a shot, as one state: sent whole on every change, so that a late page is right at once. */
 import type { Effect, Finding } from './finding.ts';
+import type { PreflightSummary } from './intake.ts';
 import type { Region } from '../data/picture.ts';
 import type { JsonPatch } from '../document/patch.ts';
 import type { ShotDocument, SheetName } from '../document/schema.ts';
@@ -85,6 +86,7 @@ export interface ShotState {
   renders: RenderSummary[];
   findings: FindingSummary[];
   trials: TrialSummary[];
+  preflight: PreflightSummary | null;
 }
 
 export interface ShotSummary {

@@ -64,3 +64,10 @@ export type AsideRequest = Static<typeof AsideRequest>;
 /** Moves the head along the versions. `base` is the head the page showed. */
 export const StepRequest = Type.Object({ base: Type.Integer() }, closed);
 export type StepRequest = Static<typeof StepRequest>;
+
+/** Carries out the repair that a check of preflight offers. */
+export const RepairRequest = Type.Object(
+  { base: Type.Integer(), check: Type.String({ pattern: '^[a-z-]{1,60}$' }) },
+  closed,
+);
+export type RepairRequest = Static<typeof RepairRequest>;

@@ -31,6 +31,8 @@ export const shots = pgTable('shots', {
   headVersionId: integer(),
   /** Raised by every change that a page shows, in the transaction that makes it. */
   revision: integer().notNull().default(0),
+  /** `CameIn` as JSON, where the shot was made from a scene of another format. */
+  cameIn: text(),
   createdAt: createdAt(),
 });
 
@@ -192,4 +194,18 @@ export const decisions = pgTable('decisions', {
   /** The version that keeping made. */
   versionId: integer().references(() => versions.id),
   createdAt: createdAt(),
+});
+
+/** What preflight says of a version; run once, for a version never changes. */
+export const preflights = pgTable('preflights', {
+  versionId: integer()
+    .primaryKey()
+    .references(() => versions.id),
+  state: text().$type<'waiting' | 'done' | 'failed'>().notNull(),
+  error: text(),
+  seconds: doublePrecision().notNull().default(0),
+  /** Checks and files as JSON. */
+  results: text(),
+  stops: integer().notNull().default(0),
+  cautions: integer().notNull().default(0),
 });

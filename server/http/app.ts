@@ -12,11 +12,13 @@ import {
   DialRequest,
   KeepRequest,
   RenderRequest,
+  RepairRequest,
   StepRequest,
   TrialRequest,
 } from '../../core/contracts/requests.ts';
 import { config } from '../config.ts';
 import type { Context } from '../context.ts';
+import { intakeOf, preflightReport, repairShot } from '../intake/preflights.ts';
 import { log } from '../log.ts';
 import { renderFigures, renderPicture, renderPixel } from '../render/picture.ts';
 import { continueRender, createRender, stopRender } from '../render/renders.ts';
@@ -127,6 +129,28 @@ function api(context: Context, hub: EventHub): express.Router {
       `/shots/:code/${way}`,
       answer((request) => stepHead(context, code(request), bodyOf(request, StepRequest).base, way)),
     );
+  router.get(
+    '/shots/:code/intake',
+    answer((request) => intakeOf(context, code(request))),
+  );
+  router.get(
+    '/shots/:code/preflight.:kind',
+    answer(async (request, response) => {
+      const kind = String(request.params.kind);
+      const text = await preflightReport(context, code(request), kind);
+      response
+        .type(kind === 'md' ? 'text/markdown' : kind)
+        .attachment(`${code(request)}-preflight.${kind}`)
+        .send(text);
+    }),
+  );
+  router.post(
+    '/shots/:code/repairs',
+    answer((request) => {
+      const { base, check } = bodyOf(request, RepairRequest);
+      return repairShot(context, code(request), base, check);
+    }),
+  );
   router.post(
     '/shots/:code/renders',
     answer(async (request, response) => {

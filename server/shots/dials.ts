@@ -30,6 +30,6 @@ export async function setDials(context: Context, code: string, { base, sheets, v
     const patch = controlPatch(JSON.parse(head.document) as ShotDocument, sheets, values);
     if (patch.length === 0) throw conflict(`The dials of ${code} stand like that already.`);
     const where = Object.keys(values).every(isOfDocument) ? '' : ` (${sheets.join(' and ')})`;
-    await addVersion(tx, shot, head, patch, `Set ${tellValues(values)}${where}`);
+    await addVersion(context, tx, shot, head, patch, `Set ${tellValues(values)}${where}`);
   });
 }

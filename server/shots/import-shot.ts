@@ -4,36 +4,36 @@
  */
 import { eq } from 'drizzle-orm';
 import { canonicalText } from '../../core/document/canonical.ts';
-import { InvalidInput } from '../../core/document/problem.ts';
-import { parseDocument } from '../../core/document/validate.ts';
 import { loadAssets, referencedFiles } from '../../core/render/load-assets.ts';
 import type { Context } from '../context.ts';
 import { shots, versions } from '../db/schema.ts';
 import { conflict } from '../errors.ts';
+import { queuePreflight } from '../intake/preflights.ts';
 import { shotChanged } from '../notify.ts';
 import { createRender } from '../render/renders.ts';
+import { bringIn } from './bring-in.ts';
 import type { ShotFiles } from './shot-files.ts';
-
-export const DOCUMENT_FILE = 'shot.json';
 
 /**
  * @returns the shot's code
  * @throws InvalidInput when document or files cannot be used; RequestError 409 when the code is taken
  */
 export async function importShot(context: Context, files: ShotFiles): Promise<string> {
-  const root = rootOf(files);
-  const read = (path: string) => files.read(root + path);
-  const text = new TextDecoder().decode((await read(DOCUMENT_FILE))!);
-  const document = parseDocument(text, root + DOCUMENT_FILE);
+  const { document, read, cameIn } = await bringIn(files);
   const [present] = await context.db.select().from(shots).where(eq(shots.code, document.code));
-  if (present)
-    throw conflict(`A shot with the code ${document.code} is here already. Give this one another code in shot.json.`);
+  if (present) {
+    const how = cameIn ? `Give ${cameIn.file} another name` : 'Give this one another code in shot.json';
+    throw conflict(`A shot with the code ${document.code} is here already. ${how}.`);
+  }
   await loadAssets(document, read, document.code);
   const manifest: Record<string, string> = {};
   for (const path of referencedFiles(document)) manifest[path] = await context.blobs.put((await read(path))!);
 
   await context.db.transaction(async (tx) => {
-    const [shot] = await tx.insert(shots).values({ code: document.code, name: document.name }).returning();
+    const [shot] = await tx
+      .insert(shots)
+      .values({ code: document.code, name: document.name, cameIn: cameIn && JSON.stringify(cameIn) })
+      .returning();
     const [version] = await tx
       .insert(versions)
       .values({
@@ -46,15 +46,8 @@ export async function importShot(context: Context, files: ShotFiles): Promise<st
       .returning();
     await tx.update(shots).set({ headVersionId: version.id }).where(eq(shots.id, shot.id));
     await createRender(context, tx, { version, purpose: 'base', sheet: 'preview', patch: [], region: null });
+    await queuePreflight(context, tx, version.id);
     await shotChanged(tx, shot.id);
   });
   return document.code;
-}
-
-/** The folder, with its slash, that holds the document: the top one, or the only one that has it. */
-function rootOf({ paths }: ShotFiles): string {
-  const documents = paths.filter((path) => path === DOCUMENT_FILE || path.endsWith(`/${DOCUMENT_FILE}`));
-  if (documents.length === 1) return documents[0].slice(0, -DOCUMENT_FILE.length);
-  const found = documents.length ? documents.slice(0, 5).join(', ') : paths.slice(0, 5).join(', ') || 'no files';
-  throw new InvalidInput('the upload', [{ path: '', value: found, expected: `exactly one ${DOCUMENT_FILE}` }]);
 }

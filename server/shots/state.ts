@@ -15,6 +15,7 @@ import { samplesOf } from '../../core/render/rounds.ts';
 import type { Context } from '../context.ts';
 import type { Transaction } from '../db/database.ts';
 import { decisions, findings, renders, shots, trials, versions } from '../db/schema.ts';
+import { preflightSummary } from '../intake/preflights.ts';
 import { patchedDocument, type RenderRow, type VersionRow } from '../render/renders.ts';
 import { redoOf, shotByCode, type ShotRow } from './versions.ts';
 
@@ -42,6 +43,7 @@ async function readState(tx: Transaction, shot: ShotRow): Promise<ShotState> {
     renders: renderRows.map((row) => renderSummary(row, byId.get(row.versionId)!)),
     findings: await findingSummaries(tx, shot.id, renderRows, byId, decided),
     trials: await trialSummaries(tx, shot.id, byId, decided),
+    preflight: await preflightSummary(tx, head.id),
   };
 }
 

@@ -8,6 +8,7 @@ import type { Context } from '../context.ts';
 import type { Transaction } from '../db/database.ts';
 import { shots, versions } from '../db/schema.ts';
 import { conflict, notFound } from '../errors.ts';
+import { queuePreflight } from '../intake/preflights.ts';
 import { shotChanged } from '../notify.ts';
 import type { VersionRow } from '../render/renders.ts';
 
@@ -29,6 +30,7 @@ export async function lockHead(tx: Transaction, code: string): Promise<{ shot: S
 
 /** A new version on the head: its document patched, checked as a whole, and made the head. */
 export async function addVersion(
+  context: Context,
   tx: Transaction,
   shot: ShotRow,
   head: VersionRow,
@@ -52,6 +54,7 @@ export async function addVersion(
       reason,
     })
     .returning();
+  await queuePreflight(context, tx, version.id);
   await moveHead(tx, shot, version.id);
   return version;
 }

@@ -147,7 +147,14 @@ export async function keepTrial(context: Context, id: number, both: boolean): Pr
       if (step.op === 'replace' && step.path.startsWith('/sheets/')) values[pointerOf(step.path)] = step.value;
     const whole = both ? [...patch, ...controlPatch(document, [other], values)] : patch;
     const sheets = both ? `${trial.sheet} and ${other}` : trial.sheet;
-    const version = await addVersion(tx, shot, head, whole, `Kept trial ${trial.number}: ${trial.title} (${sheets})`);
+    const version = await addVersion(
+      context,
+      tx,
+      shot,
+      head,
+      whole,
+      `Kept trial ${trial.number}: ${trial.title} (${sheets})`,
+    );
     await tx
       .insert(decisions)
       .values({ shotId: shot.id, trialId: id, verdict: 'keep', reason: sheets, versionId: version.id });

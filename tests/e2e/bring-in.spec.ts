@@ -1,19 +1,14 @@
 /** Bringing shots in through the page: an archive, and what is wrong with one. */
 import { expect, test } from '@playwright/test';
-import yazl from 'yazl';
 import { filesOf, smallShot } from '../api/small-shot.ts';
+import { zipped } from './zipped.ts';
 
 const address = () => process.env.DUSTING_TEST_ADDRESS!;
 
 async function archive(code: string, change: (document: any) => void = () => {}): Promise<Buffer> {
   const shot = await smallShot(code);
   change(shot.document);
-  const zip = new yazl.ZipFile();
-  for (const [path, bytes] of filesOf(shot)) zip.addBuffer(Buffer.from(bytes), `${code}/${path}`);
-  zip.end();
-  const chunks: Buffer[] = [];
-  for await (const chunk of zip.outputStream) chunks.push(chunk as Buffer);
-  return Buffer.concat(chunks);
+  return zipped(filesOf(shot).map(([path, bytes]) => [`${code}/${path}`, bytes]));
 }
 
 test('a shot that is broken is refused with every place that is wrong, and nothing is kept', async ({ page }) => {
@@ -23,7 +18,7 @@ test('a shot that is broken is refused with every place that is wrong, and nothi
     document.objects.wall.material = 'gold';
     document.sheets.final.smaples = 3;
   });
-  await page.getByLabel('Bring in a shot as a zip archive').setInputFiles({ name: 'broken.zip', mimeType: 'application/zip', buffer });
+  await page.getByLabel('Bring in a zip archive or a scene file').setInputFiles({ name: 'broken.zip', mimeType: 'application/zip', buffer });
   const refusal = page.getByRole('alert');
   await expect(refusal).toContainText('nothing was kept');
   await expect(refusal).toContainText('/sheets/preview/samples is -4, expected at least 4');
@@ -35,7 +30,7 @@ test('a shot that is broken is refused with every place that is wrong, and nothi
 test('a shot that is whole comes in, opens, renders, and has its causes found', async ({ page }) => {
   await page.goto(address());
   const buffer = await archive('E2E-2');
-  await page.getByLabel('Bring in a shot as a zip archive').setInputFiles({ name: 'shot.zip', mimeType: 'application/zip', buffer });
+  await page.getByLabel('Bring in a zip archive or a scene file').setInputFiles({ name: 'shot.zip', mimeType: 'application/zip', buffer });
   await expect(page).toHaveURL(/shots\/E2E-2/);
   await expect(page.getByRole('heading', { name: 'A straight look crosses 6 faces; paths end at 2' })).toBeVisible({ timeout: 120_000 });
   await page.getByRole('button', { name: 'Put aside …' }).click();

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Which shot and version, where its work stands, and what is running. */
 import { computed, ref, watch } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
 import type { RenderSummary } from '../../core/contracts/events.ts';
 import { duration, percent } from '../format.ts';
 import { useCurrent } from '../stores/current.ts';
@@ -8,6 +9,8 @@ import { useShot } from '../stores/shot.ts';
 import { useView } from '../stores/view.ts';
 
 const emit = defineEmits<{ keys: [] }>();
+const route = useRoute();
+const router = useRouter();
 const shot = useShot();
 const view = useView();
 const current = useCurrent();
@@ -16,13 +19,25 @@ const open = computed(() => current.findings.filter((f) => f.aside === null).len
 const kept = computed(() => shot.state?.trials.filter((t) => t.verdict === 'keep').length ?? 0);
 const waiting = computed(() => shot.state?.trials.filter((t) => t.state === 'done' && t.verdict === null).length ?? 0);
 
+const atIntake = computed(() => route.name === 'intake');
+const checked = computed(() => {
+  const { state = 'waiting', stop = 0, caution = 0 } = shot.state?.preflight ?? {};
+  if (state === 'failed') return 'not checked';
+  if (state === 'waiting') return 'checking …';
+  return stop ? `${stop} stop` : caution ? `${caution} caution` : 'clear';
+});
+/** The stations after intake stand around the picture. */
+function toPicture(): void {
+  if (atIntake.value) void router.push({ name: 'shot', params: { code: shot.state!.code }, query: view.query });
+}
+
 type Station = { name: string; told: string; state: 'done' | 'here' | 'open'; go: () => void };
 const stations = computed<Station[]>(() => {
   const render = current.render;
   const looked = render?.state === 'done';
   const examined = render?.examined === 'done';
   const atTrial = current.trial !== null;
-  return [
+  const around: Station[] = [
     {
       name: 'Look',
       told: render ? (looked ? `${render.samples} samples` : percent(render.progress)) : 'no render',
@@ -57,6 +72,23 @@ const stations = computed<Station[]>(() => {
         if (last) view.trialId = last.id;
       },
     },
+  ];
+  const preflight = shot.state?.preflight;
+  return [
+    {
+      name: 'Intake',
+      told: checked.value,
+      state: atIntake.value ? 'here' : preflight?.state === 'done' && preflight.stop === 0 ? 'done' : 'open',
+      go: () => void router.push({ name: 'intake', params: { code: shot.state!.code } }),
+    },
+    ...around.map((station) => ({
+      ...station,
+      state: atIntake.value && station.state === 'here' ? ('open' as const) : station.state,
+      go: () => {
+        station.go();
+        toPicture();
+      },
+    })),
   ];
 });
 
@@ -185,7 +217,7 @@ const left = computed(() => {
 .stations {
   display: flex;
   flex: 1;
-  max-width: 400px;
+  max-width: 520px;
 }
 .stations li {
   flex: 1;

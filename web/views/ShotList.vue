@@ -86,8 +86,12 @@ function openTold(shot: ShotSummary): string {
         ><input type="file" webkitdirectory aria-label="Bring in a shot folder" @change="choose"
       /></label>
       <label class="pick"
-        ><button class="plain act" type="button" tabindex="-1">Bring in an archive</button
-        ><input type="file" accept=".zip" aria-label="Bring in a shot as a zip archive" @change="choose"
+        ><button class="plain act" type="button" tabindex="-1">Bring in a file</button
+        ><input
+          type="file"
+          accept=".zip,.glb,.gltf,.obj,.usda,.usd"
+          aria-label="Bring in a zip archive or a scene file"
+          @change="choose"
       /></label>
     </header>
     <main>
@@ -107,8 +111,8 @@ function openTold(shot: ShotSummary): string {
       <div v-else-if="shots.length === 0" class="empty">
         <h2>No shots yet</h2>
         <p class="soft">
-          Drop a shot folder or a zip archive here. It needs a shot.json and the files that it names; the folder layout
-          is described in docs/shot-document.md.
+          Drop a shot folder, a scene (glTF, OBJ or USD text, with its files) or a zip archive of either here. The
+          layout of a shot folder is described in docs/shot-document.md.
         </p>
       </div>
       <table v-else>
@@ -149,7 +153,8 @@ function openTold(shot: ShotSummary): string {
         </tbody>
       </table>
       <p v-if="shots?.length" class="dim hint">
-        Drop a shot folder or a zip archive anywhere on this page to bring it in.
+        Drop a shot folder, a scene (.gltf, .glb, .obj, .usda, with its files) or a zip archive anywhere on this page to
+        bring it in.
       </p>
     </main>
   </div>

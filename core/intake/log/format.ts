@@ -1,6 +1,6 @@
 /**
  * How one renderer writes its log: `dusting.log-format/1`, plain JSON that people edit. Each line is held against the
- * patterns in turn; named groups say what is what. Described in `docs/log-formats.md`.
+ * patterns in turn; named groups say what is what. Described in `docs/intake.md`.
  */
 import { Type, type Static } from '@sinclair/typebox';
 import { InvalidInput, showValue } from '../../document/problem.ts';

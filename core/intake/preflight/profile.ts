@@ -1,6 +1,6 @@
 /**
  * What a show expects of its shots: `dusting.preflight/1`, plain JSON that people edit, keep and hand round.
- * Described in `docs/preflight.md`.
+ * Described in `docs/intake.md`.
  */
 import { Type, type Static } from '@sinclair/typebox';
 import { checkSchema } from '../../document/schema-check.ts';

@@ -1,0 +1,61 @@
+/** A broken scene is dropped, read, repaired and reported. */
+import { readFileSync } from 'node:fs';
+import { expect, test } from '@playwright/test';
+import AxeBuilder from '@axe-core/playwright';
+import { filesOf, smallShot } from '../api/small-shot.ts';
+import { zipped } from './zipped.ts';
+
+const address = () => process.env.DUSTING_TEST_ADDRESS!;
+const bringIn = 'Bring in a zip archive or a scene file';
+
+test('a scene of an open format comes in, and says what of it was not understood', async ({ page }) => {
+  await page.goto(address());
+  const buffer = await zipped([
+    ['yard/yard.usda', '#usda 1.0\n(metersPerUnit = 1)\ndef Mesh "Cube_003" { point3f[] points = [(0,0,0), (1,0,0), (1,1,0), (0,1,0)]\n int[] faceVertexCounts = [4, 4]\n int[] faceVertexIndices = [0,1,2,3, 1,0,3,2]\n uniform token subdivisionScheme = "none" }\ndef BasisCurves "grass" {}'],
+  ]);
+  await page.getByLabel(bringIn).setInputFiles({ name: 'yard.zip', mimeType: 'application/zip', buffer });
+  await expect(page).toHaveURL(/shots\/yard/);
+  await page.getByRole('button', { name: /^Intake/ }).click();
+  await expect(page.getByRole('heading', { name: '2 things stop this shot from being sent' })).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole('button', { name: /Faces twice over/ })).toContainText('caution');
+  await page.getByRole('button', { name: /Names that nobody chose/ }).click();
+  await expect(page.getByRole('list', { name: 'Offenders of Names that nobody chose' })).toContainText('is called "Cube_003"');
+  await page.getByRole('button', { name: /As it came in/ }).click();
+  await expect(page.getByText('BasisCurves "grass"')).toBeVisible();
+  await expect(page.getByText('yard/yard.usda:7')).toBeVisible();
+  await page.getByRole('button', { name: /^Files/ }).click();
+  await expect(page.getByRole('row', { name: /geometry\/scene\.glb/ })).toContainText('there');
+}); // prettier-ignore
+
+test('a scene that cannot be read is refused by file and line, and nothing is kept', async ({ page }) => {
+  await page.goto(address());
+  const buffer = Buffer.from('v 0 0 0\nv nan 0 0\nf 1 2 1\n');
+  await page.getByLabel(bringIn).setInputFiles({ name: 'bent.obj', mimeType: 'model/obj', buffer });
+  await expect(page.getByRole('alert')).toContainText('bent.obj:2: "nan" is not a finite number');
+  await expect(page.getByRole('row', { name: /bent/ })).toHaveCount(0);
+});
+
+test('preflight tells what is wrong, a repair is a version of its own and is undone, the report is a file', async ({ page }) => {
+  await page.goto(address());
+  const shot = await smallShot('E2E-3');
+  shot.document.sheets.preview.limits.transmission = 6;
+  const buffer = await zipped(filesOf(shot));
+  await page.getByLabel(bringIn).setInputFiles({ name: 'shot.zip', mimeType: 'application/zip', buffer });
+  await expect(page).toHaveURL(/shots\/E2E-3/);
+  await page.goto(`${address()}/shots/E2E-3/intake?check=limit-overridden`);
+  const row = page.getByRole('button', { name: /Limits that others override/ });
+  await expect(row).toContainText('caution', { timeout: 60_000 });
+  await expect(page.getByText('transmission 6 needs an overall limit of 7; it is 4')).toBeVisible();
+  const accessibility = await new AxeBuilder({ page }).analyze();
+  expect(accessibility.violations.filter(({ impact }) => impact === 'serious' || impact === 'critical')).toEqual([]);
+  await page.keyboard.press('r');
+  await expect(page.getByText(/version 2/).first()).toBeVisible();
+  await expect(row).toHaveCount(0, { timeout: 60_000 });
+  await page.keyboard.press('Control+z');
+  await expect(row).toContainText('caution', { timeout: 60_000 });
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Page' }).click()]);
+  expect(readFileSync(await download.path(), 'utf8')).toContain('Preflight of E2E-3, version 1');
+  await page.keyboard.press('/');
+  await page.keyboard.type('nothing of this name');
+  await expect(page.getByText('No check and no offender is called')).toBeVisible();
+}); // prettier-ignore

@@ -1,0 +1,102 @@
+<script setup lang="ts">
+/** One check: what is wrong with what, why it matters, and what would put it right. */
+import { computed, ref, watch } from 'vue';
+import type { PreflightCheck } from '../../core/contracts/intake.ts';
+import { number } from '../format.ts';
+
+const props = defineProps<{ check: PreflightCheck }>();
+const emit = defineEmits<{ repair: []; show: [object: string] }>();
+
+/** So many at first; the rest on request, for there may be thousands. */
+const STEP = 200;
+const shown = ref(STEP);
+watch(
+  () => props.check.id,
+  () => (shown.value = STEP),
+);
+const changes = computed(() => (props.check.repair?.patch ?? []).filter(({ op }) => op === 'replace'));
+const tell = (value: unknown): string => (typeof value === 'string' ? value : JSON.stringify(value));
+const told = (change: object): string => ('value' in change ? tell(change.value) : '');
+</script>
+
+<template>
+  <article>
+    <header>
+      <h2>{{ check.title }}</h2>
+      <span class="severity" :class="check.state">{{ check.state === 'not-run' ? 'not run' : check.state }}</span>
+    </header>
+    <p class="soft">{{ check.why }}</p>
+    <p v-if="check.state === 'not-run'" class="dim">It could not run: {{ check.found }}.</p>
+    <p v-else-if="check.state === 'clear'" class="dim">Clear: {{ check.found }}.</p>
+    <ul v-if="check.offenders.length" class="offenders" :aria-label="`Offenders of ${check.title}`">
+      <li v-for="(offender, i) in check.offenders.slice(0, shown)" :key="i">
+        <button class="bare" :title="`Show ${offender.object}`" @click="emit('show', offender.object)">
+          {{ offender.object }}
+        </button>
+        <span class="soft">{{ offender.detail }}</span>
+      </li>
+    </ul>
+    <button v-if="check.offenders.length > shown" class="flat" @click="shown += STEP">
+      {{ number(check.offenders.length - shown) }} more
+    </button>
+    <div v-if="check.repair" class="repair">
+      <div>
+        <b>{{ check.repair.label }}</b>
+        <p v-for="change in changes.slice(0, 6)" :key="change.path" class="dim">
+          {{ change.path }} to {{ told(change) }}
+        </p>
+        <p v-if="changes.length > 6" class="dim">and {{ changes.length - 6 }} more</p>
+      </div>
+      <button class="plain act" @click="emit('repair')">Repair</button>
+    </div>
+    <p class="dim id">
+      <code>{{ check.id }}</code>
+    </p>
+  </article>
+</template>
+
+<style scoped>
+article {
+  display: grid;
+  gap: 10px;
+  padding: 10px 14px;
+  align-content: start;
+}
+header {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 10px;
+}
+.severity.clear,
+.severity.not-run {
+  color: var(--dim);
+}
+.offenders li {
+  display: grid;
+  grid-template-columns: minmax(0, 2fr) minmax(0, 3fr);
+  gap: 10px;
+  padding: 4px 0;
+  border-top: 1px solid var(--line);
+  overflow-wrap: anywhere;
+}
+.offenders button:hover {
+  text-decoration: underline;
+}
+.repair {
+  display: flex;
+  gap: 10px;
+  justify-content: space-between;
+  align-items: center;
+  background: var(--up);
+  border-radius: 3px;
+  padding: 8px 10px;
+}
+.repair p {
+  font-size: 12px;
+  overflow-wrap: anywhere;
+}
+.id {
+  font-size: 11px;
+}
+</style>

@@ -1,0 +1,317 @@
+<script setup lang="ts">
+/** The first station of a shot: whether it can be sent at all. The picture stays as a corner. */
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import CameInList from '../components/CameInList.vue';
+import CheckDetail from '../components/CheckDetail.vue';
+import CheckTable from '../components/CheckTable.vue';
+import FileTable from '../components/FileTable.vue';
+import KeysDialog from '../components/KeysDialog.vue';
+import PictureThumb from '../components/PictureThumb.vue';
+import TopBar from '../components/TopBar.vue';
+import { number } from '../format.ts';
+import { pressKey, type Key } from '../keys.ts';
+import { useIntake } from '../stores/intake.ts';
+import { useShot } from '../stores/shot.ts';
+import { useView } from '../stores/view.ts';
+
+const props = defineProps<{ code: string }>();
+const route = useRoute();
+const router = useRouter();
+const shot = useShot();
+const view = useView();
+const store = useIntake();
+const table = ref<InstanceType<typeof CheckTable> | null>(null);
+const search = ref<HTMLInputElement | null>(null);
+const isListingKeys = ref(false);
+const find = ref('');
+const showAll = ref(false);
+
+const SECTIONS = ['preflight', 'files', 'came-in'] as const;
+type Section = (typeof SECTIONS)[number];
+const section = ref<Section>(SECTIONS.find((one) => one === route.query.section) ?? 'preflight');
+const chosen = ref<string | null>(typeof route.query.check === 'string' ? route.query.check : null);
+
+watch(
+  () => props.code,
+  (code) => shot.open(code),
+  { immediate: true },
+);
+onBeforeUnmount(() => shot.close());
+watch([section, chosen], () => {
+  const query: Record<string, string> = {};
+  if (section.value !== 'preflight') query.section = section.value;
+  else if (chosen.value) query.check = chosen.value;
+  if (route.name === 'intake') void router.replace({ query });
+});
+
+const intake = computed(() => store.intake);
+const check = computed(() => intake.value?.checks.find(({ id }) => id === chosen.value) ?? null);
+const broken = computed(() => store.files.filter(({ state }) => state !== 'ok').length);
+const isChecking = computed(() => intake.value?.state === 'waiting' || intake.value === null);
+
+const headline = computed(() => {
+  const { stop, caution } = store.counts;
+  if (stop) return `${stop === 1 ? 'One thing stops' : `${stop} things stop`} this shot from being sent`;
+  if (caution) return `Nothing stops this shot; ${caution === 1 ? 'one thing wants' : `${caution} things want`} a look`;
+  return 'This shot is clear to be sent';
+});
+const summary = computed(() => {
+  const { stop, caution, clear, 'not-run': notRun } = store.counts;
+  const all = stop + caution + clear + notRun;
+  const repairs = intake.value?.checks.filter(({ repair }) => repair).length ?? 0;
+  const offered = repairs ? ` ${repairs} ${repairs === 1 ? 'has a repair' : 'have a repair'} that can be undone.` : '';
+  const took = number(intake.value?.seconds ?? 0, 1);
+  return `${all} checks in ${took} s: ${stop} stop, ${caution} caution, ${clear} clear, ${notRun} could not run.${offered}`;
+});
+const sections = computed(() => [
+  { id: 'preflight' as const, name: 'Preflight', told: told(store.counts.stop, store.counts.caution) },
+  { id: 'files' as const, name: 'Files', told: broken.value ? String(broken.value) : '' },
+  { id: 'came-in' as const, name: 'As it came in', told: String(intake.value?.cameIn?.notUnderstood.length || '') },
+]);
+const told = (stops: number, cautions: number) => [stops, cautions].filter(Boolean).join(' · ');
+
+/** An offender of the document is shown where its controls are: an object in the scene, a dial in the sheets. */
+function show(object: string): void {
+  const id = object.replace(/^\//, '');
+  const dial = /^(?:final|preview) sheet (\/.+)$/.exec(object)?.[1];
+  if (dial) view.showDial(dial);
+  else if (shot.state && Object.hasOwn(shot.state.document.objects, id)) view.showDial(`/objects/${id}/hidden`);
+  else return;
+  void router.push({ name: 'shot', params: { code: props.code }, query: view.query });
+}
+
+const keys: Key[] = [
+  { keys: ['j', 'ArrowDown'], shown: 'J', does: 'Next check', run: () => table.value?.step(1) },
+  { keys: ['k', 'ArrowUp'], shown: 'K', does: 'Check before', run: () => table.value?.step(-1) },
+  { keys: ['r'], shown: 'R', does: 'Carry out the repair of the check', run: () => check.value?.repair && void store.repair(check.value) },
+  { keys: ['a'], shown: 'A', does: 'Show checks that are clear, too', run: () => (showAll.value = !showAll.value) },
+  { keys: ['s'], shown: 'S', does: 'Next list: preflight, files, as it came in', run: () => (section.value = SECTIONS[(SECTIONS.indexOf(section.value) + 1) % SECTIONS.length]) },
+  { keys: ['/'], shown: '/', does: 'Find a check, a file, an object', run: () => search.value?.focus() },
+  { keys: ['Ctrl+z'], shown: 'Ctrl Z', does: 'Undo the last kept change', run: () => shot.state?.undo && void shot.undo() },
+  { keys: ['Ctrl+Shift+z', 'Ctrl+y'], shown: 'Ctrl Shift Z', does: 'Redo it', run: () => shot.state?.redo && void shot.redo() },
+  { keys: ['?', 'Shift+?'], shown: '?', does: 'This list', run: () => (isListingKeys.value = !isListingKeys.value) },
+]; // prettier-ignore
+const onKey = (event: KeyboardEvent) => pressKey(event, keys);
+onMounted(() => window.addEventListener('keydown', onKey));
+onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
+
+const title = computed(() => `Intake of ${shot.state?.code ?? props.code} · Dusting`);
+watch(title, (now) => (document.title = now), { immediate: true });
+</script>
+
+<template>
+  <main v-if="shot.missing" class="missing">
+    <h1>{{ shot.missing }}</h1>
+    <p class="soft">It may have another code by now. <RouterLink to="/">All shots</RouterLink></p>
+  </main>
+  <div v-else-if="shot.state" class="intake">
+    <TopBar @keys="isListingKeys = true" />
+    <div class="columns">
+      <nav aria-label="Intake">
+        <button
+          v-for="one in sections"
+          :key="one.id"
+          class="bare"
+          :class="{ on: section === one.id }"
+          :aria-pressed="section === one.id"
+          @click="section = one.id"
+        >
+          {{ one.name }} <span class="num">{{ one.told }}</span>
+        </button>
+        <template v-if="intake?.state === 'done'">
+          <h3>Report</h3>
+          <p class="reports">
+            <a
+              v-for="[kind, name] in [
+                ['html', 'Page'],
+                ['md', 'Markdown'],
+                ['csv', 'CSV'],
+                ['json', 'JSON'],
+              ]"
+              :key="kind"
+              :href="`/api/shots/${code}/preflight.${kind}`"
+              download
+              >{{ name }}</a
+            >
+          </p>
+        </template>
+      </nav>
+      <main>
+        <header>
+          <div>
+            <h1 v-if="isChecking" role="status">Checking version {{ shot.state.head.number }} …</h1>
+            <h1 v-else-if="intake?.state === 'failed'">This version could not be checked</h1>
+            <h1 v-else>{{ headline }}</h1>
+            <p class="soft">
+              {{
+                intake?.state === 'failed'
+                  ? intake.error
+                  : isChecking
+                    ? 'Every check on every object; this takes a few seconds.'
+                    : summary
+              }}
+            </p>
+          </div>
+          <label class="find">
+            <input
+              ref="search"
+              v-model="find"
+              type="search"
+              placeholder="Find a check, file, object"
+              aria-label="Find a check, a file or an object"
+              @keydown.esc="search?.blur()"
+            />
+            <kbd>/</kbd>
+          </label>
+          <button
+            v-if="section === 'preflight'"
+            class="flat"
+            :class="{ on: showAll }"
+            :aria-pressed="showAll"
+            @click="showAll = !showAll"
+          >
+            All checks
+          </button>
+        </header>
+        <template v-if="intake">
+          <CheckTable
+            v-if="section === 'preflight'"
+            ref="table"
+            v-model:chosen="chosen"
+            :checks="intake.checks"
+            :find="find"
+            :all="showAll"
+          />
+          <FileTable v-else-if="section === 'files'" :files="store.files" :find="find" />
+          <CameInList v-else :came-in="intake.cameIn" :find="find" />
+        </template>
+      </main>
+      <aside>
+        <CheckDetail
+          v-if="section === 'preflight' && check"
+          class="detail"
+          :check="check"
+          @repair="store.repair(check)"
+          @show="show"
+        />
+        <p v-else-if="section === 'files'" class="detail soft">
+          {{ store.files.length }} files, {{ number((intake?.totalBytes ?? 0) / 2 ** 20, 1) }} MB.
+          <template v-if="broken">{{ broken }} will not travel as they are.</template>
+          <template v-else>All of them travel.</template>
+        </p>
+        <p v-else-if="section === 'came-in' && intake?.cameIn" class="detail soft">
+          Made from {{ intake.cameIn.file }}, {{ intake.cameIn.format }}.
+        </p>
+        <span v-else class="detail"></span>
+        <RouterLink class="corner" :to="{ name: 'shot', params: { code } }" aria-label="To the picture">
+          <PictureThumb v-if="shot.newestBase" :render="shot.newestBase" />
+        </RouterLink>
+      </aside>
+    </div>
+    <KeysDialog v-if="isListingKeys" :keys="keys" @closed="isListingKeys = false" />
+  </div>
+  <p v-else class="missing dim" role="status">Opening {{ code }} …</p>
+</template>
+
+<style scoped>
+.intake {
+  height: 100%;
+  display: grid;
+  grid-template-rows: 44px minmax(0, 1fr);
+}
+.columns {
+  display: grid;
+  grid-template-columns: 176px minmax(0, 1fr) 340px;
+  min-height: 0;
+}
+nav {
+  background: var(--panel);
+  border-right: 1px solid var(--line);
+  padding: 8px 0;
+}
+nav button {
+  display: flex;
+  justify-content: space-between;
+  width: 100%;
+  padding: 6px 12px;
+  color: var(--soft);
+}
+nav button.on {
+  color: var(--text);
+  background: var(--up);
+  box-shadow: inset 2px 0 var(--act);
+}
+nav h3 {
+  font-size: 11px;
+  font-weight: 400;
+  color: var(--dim);
+  padding: 16px 12px 4px;
+}
+.reports {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 10px;
+  padding: 0 12px;
+}
+.reports a {
+  color: var(--soft);
+}
+main {
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+  min-height: 0;
+}
+main > header {
+  display: flex;
+  gap: 14px;
+  align-items: center;
+  padding: 12px 16px;
+  border-bottom: 1px solid var(--line);
+}
+main > header > div {
+  flex: 1;
+}
+.find {
+  position: relative;
+}
+.find input {
+  font: inherit;
+  color: var(--text);
+  background: none;
+  border: 0;
+  border-bottom: 1px solid #777;
+  width: 190px;
+  padding: 3px 22px 3px 0;
+}
+.find input::placeholder {
+  color: var(--dim);
+}
+.find kbd {
+  position: absolute;
+  right: 0;
+  top: 4px;
+}
+aside {
+  background: var(--panel);
+  border-left: 1px solid var(--line);
+  display: grid;
+  grid-template-rows: minmax(0, 1fr) auto;
+  min-height: 0;
+}
+.detail {
+  overflow: auto;
+}
+p.detail {
+  padding: 12px 14px;
+}
+.corner {
+  display: block;
+  padding: 12px;
+  background: var(--stage);
+  border-top: 1px solid var(--line);
+}
+.missing {
+  padding: 40px;
+}
+</style>
