@@ -16,7 +16,7 @@ test('a scene of an open format comes in, and says what of it was not understood
   await page.getByLabel(bringIn).setInputFiles({ name: 'yard.zip', mimeType: 'application/zip', buffer });
   await expect(page).toHaveURL(/shots\/yard/);
   await page.getByRole('button', { name: /^Intake/ }).click();
-  await expect(page.getByRole('heading', { name: '2 things stop this shot from being sent' })).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole('heading', { name: 'One thing stops this shot from being sent' })).toBeVisible({ timeout: 60_000 });
   await expect(page.getByRole('button', { name: /Faces twice over/ })).toContainText('caution');
   await page.getByRole('button', { name: /Names that nobody chose/ }).click();
   await expect(page.getByRole('list', { name: 'Offenders of Names that nobody chose' })).toContainText('is called "Cube_003"');
