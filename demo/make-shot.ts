@@ -3,6 +3,7 @@ import type { Mesh } from '../core/data/mesh.ts';
 import { completeDocument } from '../core/document/complete.ts';
 import { validateDocument } from '../core/document/validate.ts';
 import { writeGlb } from '../core/formats/gltf.ts';
+import type { PolygonData } from '../core/formats/gltf/polygons.ts';
 import { writePng } from '../core/formats/png.ts';
 import type { DemoShot } from './shot.ts';
 
@@ -20,7 +21,7 @@ export interface Drawing {
  */
 export async function makeShot(
   geometry: string,
-  meshes: Record<string, Mesh>,
+  meshes: Record<string, Mesh & { polygons?: PolygonData }>,
   images: Record<string, Drawing>,
   shot: object,
 ): Promise<DemoShot> {
@@ -37,7 +38,10 @@ export async function makeShot(
   return {
     document,
     files: new Map([
-      [geometry, await writeGlb(Object.entries(meshes).map(([name, mesh]) => ({ name, mesh })))],
+      [
+        geometry,
+        await writeGlb(Object.entries(meshes).map(([name, mesh]) => ({ name, mesh, polygons: mesh.polygons }))),
+      ],
       ...Object.entries(images).map(
         ([id, { width, height, rgb }]) => [`textures/${id}.png`, writePng(width, height, rgb)] as [string, Uint8Array],
       ),

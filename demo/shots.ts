@@ -3,6 +3,7 @@ import { buildJarShelf } from './ha-010/build.ts';
 import { buildNightLantern } from './ha-020/build.ts';
 import { buildStoreRoom } from './ha-040/build.ts';
 import { buildHiveYard } from './ha-050/build.ts';
+import { buildDawnSet } from './ha-070/build.ts';
 import type { DemoShot } from './shot.ts';
 
 export const demoShots: Record<string, () => Promise<DemoShot>> = {
@@ -10,4 +11,5 @@ export const demoShots: Record<string, () => Promise<DemoShot>> = {
   'HA-020': buildNightLantern,
   'HA-040': buildStoreRoom,
   'HA-050': buildHiveYard,
+  'HA-070': buildDawnSet,
 };

@@ -8,6 +8,8 @@ export interface Assets {
   textures: Map<string, Texture>;
   /** Maps and coats that stand in other files, with what the document overrides. */
   shared?: { maps: Map<string, MapSpec>; coats: Map<string, CoatSpec> };
+  /** What is not there and what stands in for it, one sentence each. */
+  missing?: string[];
 }
 
 /** @throws RangeError naming the id of what is not there */

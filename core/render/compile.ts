@@ -19,13 +19,14 @@ export type SceneSheet = Pick<Sheet, 'width' | 'height' | 'motion' | 'precision'
  * @throws RangeError naming the id of a mesh or texture that is not among the assets
  */
 export function compileScene(
-  document: ShotDocument,
+  asked: ShotDocument,
   assets: Assets,
   sheet: SceneSheet,
   means: Means = PLAIN_MEANS,
 ): CompiledScene {
   const { allocate } = means;
-  const warnings: string[] = [];
+  const document = withoutLacking(asked, assets);
+  const warnings: string[] = [...(assets.missing ?? [])];
   const glows = meshLights(document);
   const glowing = [...glows].map(([id, light]) => glowOfObject(light, document.objects[id]));
   const surfaces = compileSurfaces(document, assets, sheet.neutral, glowing, allocate, warnings);
@@ -92,6 +93,17 @@ export function compileScene(
     camera: compileCamera(document, sheet.width / sheet.height),
     warnings,
   };
+}
+
+/** Objects whose mesh is not there are left out, where that was taken. */
+function withoutLacking(document: ShotDocument, assets: Assets): ShotDocument {
+  if (!assets.missing?.length) return document;
+  const lacks = ({ shape, mesh, keys }: ObjectSpec) =>
+    shape === 'mesh' && [mesh, ...keys.map((key) => key.mesh)].some((id) => id !== null && !assets.meshes.has(id));
+  const objects = Object.entries(document.objects).map(([id, object]) =>
+    lacks(object) ? [id, { ...object, hidden: true }] : [id, object],
+  );
+  return { ...document, objects: Object.fromEntries(objects) as ShotDocument['objects'] };
 }
 
 const rowsOf = (m: number[]): number[] => [0, 1, 2].flatMap((row) => [m[row], m[4 + row], m[8 + row], m[12 + row]]);

@@ -2,6 +2,7 @@
 import type { Mesh } from '../data/mesh.ts';
 import type { Texture } from '../data/texture.ts';
 import { completeFragments } from '../document/complete.ts';
+import { defaultCoat, defaultMap } from '../document/defaults.ts';
 import { InvalidInput, type Problem } from '../document/problem.ts';
 import { checkSchema } from '../document/schema-check.ts';
 import {
@@ -15,6 +16,7 @@ import {
 import { readGlb, type GlbFile } from '../formats/gltf.ts';
 import { readPfmTexture } from '../formats/pfm.ts';
 import { readPngTexture } from '../formats/png.ts';
+import { standInTexture } from '../textures/stand-in.ts';
 import type { Assets } from './assets.ts';
 
 /** Gives a file's bytes by its path relative to the shot folder, or null when it is not there. */
@@ -23,11 +25,25 @@ export type ReadFile = (path: string) => Promise<Uint8Array | null>;
 /** Fragments may stand in files that refer to further files, so deep at most. */
 const DEEPEST = 16;
 
+/** A file that a document names is not there. */
+class NotThere extends RangeError {
+  constructor(readonly file: string) {
+    super('no such file in the shot folder');
+  }
+}
+
 /**
  * @param what the shot's name in messages
+ * @param missing `refuse`, or let something stand in for files that are not there: textures show their name,
+ *   objects without their mesh are left out
  * @throws InvalidInput with the JSON pointer of every reference that is missing or cannot be used
  */
-export async function loadAssets(document: ShotDocument, read: ReadFile, what: string): Promise<Assets> {
+export async function loadAssets(
+  document: ShotDocument,
+  read: ReadFile,
+  what: string,
+  missing: 'refuse' | 'stand in' = 'refuse',
+): Promise<Assets> {
   const meshes = new Map<string, Mesh>();
   const textures = new Map<string, Texture>();
   const shared = { maps: new Map<string, MapSpec>(), coats: new Map<string, CoatSpec>() };
@@ -35,13 +51,19 @@ export async function loadAssets(document: ShotDocument, read: ReadFile, what: s
   const glbs = new Map<string, Promise<GlbFile>>();
   const bytesOf = async (path: string) => {
     const bytes = await read(path);
-    if (!bytes) throw new RangeError('no such file in the shot folder');
+    if (!bytes) throw new NotThere(path);
     return bytes;
   };
-  const attempt = async (pointer: string, value: string, work: () => Promise<void>) => {
+  const lacking: string[] = [];
+  const attempt = async (pointer: string, file: string, work: () => Promise<void>, standIn: () => string) => {
+    const value = JSON.stringify(file);
     try {
       await work();
     } catch (error) {
+      if (error instanceof NotThere && missing === 'stand in') {
+        lacking.push(`File "${error.file}" is not there; ${standIn()}.`);
+        return;
+      }
       if (!(error instanceof RangeError) && !(error instanceof InvalidInput)) throw error;
       problems.push({ path: pointer, value, expected: `something usable (${error.message})` });
     }
@@ -51,34 +73,62 @@ export async function loadAssets(document: ShotDocument, read: ReadFile, what: s
     return file.toLowerCase().endsWith('.pfm') ? readPfmTexture(bytes, file) : readPngTexture(bytes, colourSpace, file);
   };
   for (const [id, { file, mesh, primitive }] of Object.entries(document.meshes))
-    await attempt(`/meshes/${id}`, JSON.stringify(file), async () => {
-      let glb = glbs.get(file);
-      if (!glb) glbs.set(file, (glb = bytesOf(file).then((bytes) => readGlb(bytes, file))));
-      meshes.set(id, (await glb).mesh(mesh, primitive));
-    });
+    await attempt(
+      `/meshes/${id}`,
+      file,
+      async () => {
+        let glb = glbs.get(file);
+        if (!glb) glbs.set(file, (glb = bytesOf(file).then((bytes) => readGlb(bytes, file))));
+        meshes.set(id, (await glb).mesh(mesh, primitive));
+      },
+      () => `objects of mesh "${id}" are left out`,
+    );
   for (const [id, spec] of Object.entries(document.textures))
-    await attempt(`/textures/${id}`, JSON.stringify(spec.file), async () => {
-      textures.set(id, await texture(spec));
-    });
+    await attempt(
+      `/textures/${id}`,
+      spec.file,
+      async () => void textures.set(id, await texture(spec)),
+      () => {
+        textures.set(id, standInTexture(spec.file));
+        return `its name is shown in place of texture "${id}"`;
+      },
+    );
   for (const [id, map] of Object.entries(document.maps))
     if (map.kind === 'shared')
-      await attempt(`/maps/${id}`, JSON.stringify(map.file), async () => {
-        const { item, texture: spec } = await findShared(bytesOf, map.file, 'maps', map.item);
-        const own = { ...item, ...map.override } as MapSpec;
-        if (own.kind === 'image' && spec) {
-          own.texture = `${map.file} ${own.texture}`;
-          textures.set(own.texture, await texture(spec));
-        }
-        shared.maps.set(id, own);
-      });
+      await attempt(
+        `/maps/${id}`,
+        map.file,
+        async () => {
+          const { item, texture: spec } = await findShared(bytesOf, map.file, 'maps', map.item);
+          const own = { ...item, ...map.override } as MapSpec;
+          if (own.kind === 'image' && spec) {
+            own.texture = `${map.file} ${own.texture}`;
+            textures.set(own.texture, await texture(spec));
+          }
+          shared.maps.set(id, own);
+        },
+        () => {
+          textures.set(map.file, standInTexture(map.file));
+          shared.maps.set(id, { ...defaultMap('image'), texture: map.file });
+          return `its name is shown in place of map "${id}"`;
+        },
+      );
   for (const [id, coat] of Object.entries(document.coats))
     if (coat.kind === 'shared')
-      await attempt(`/coats/${id}`, JSON.stringify(coat.file), async () => {
-        const { item } = await findShared(bytesOf, coat.file, 'coats', coat.item);
-        shared.coats.set(id, { ...item, ...coat.override } as CoatSpec);
-      });
+      await attempt(
+        `/coats/${id}`,
+        coat.file,
+        async () => {
+          const { item } = await findShared(bytesOf, coat.file, 'coats', coat.item);
+          shared.coats.set(id, { ...item, ...coat.override } as CoatSpec);
+        },
+        () => {
+          shared.coats.set(id, { ...defaultCoat(), strength: 0 });
+          return `coat "${id}" is left off`;
+        },
+      );
   if (problems.length) throw new InvalidInput(what, problems);
-  return { meshes, textures, shared };
+  return { meshes, textures, shared, missing: lacking };
 }
 
 /** Follows a fragment through files that may share it in their turn; a further file's overrides come first. */
@@ -122,4 +172,24 @@ export function referencedFiles(document: ShotDocument): string[] {
   );
   const files = [...Object.values(document.meshes), ...Object.values(document.textures)].map((r) => r.file);
   return [...new Set([...files, ...shared])].sort();
+}
+
+/**
+ * Every file a document needs that is there, fragments of fragments and their textures too.
+ * @throws InvalidInput as loading does
+ */
+export async function neededFiles(
+  document: ShotDocument,
+  read: ReadFile,
+  what: string,
+  missing: 'refuse' | 'stand in' = 'refuse',
+): Promise<string[]> {
+  const found = new Set<string>();
+  const noting: ReadFile = async (path) => {
+    const bytes = await read(path);
+    if (bytes) found.add(path);
+    return bytes;
+  };
+  await loadAssets(document, noting, what, missing);
+  return [...found].sort();
 }

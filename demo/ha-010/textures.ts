@@ -6,7 +6,11 @@ export interface Drawing {
   rgb: Uint8Array;
 }
 
-function draw(width: number, height: number, colour: (u: number, v: number) => [number, number, number]): Drawing {
+export function draw(
+  width: number,
+  height: number,
+  colour: (u: number, v: number) => [number, number, number],
+): Drawing {
   const rgb = new Uint8Array(width * height * 3);
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++)

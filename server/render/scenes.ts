@@ -38,7 +38,7 @@ export class Scenes {
       const assets = await keep(this.assets, version.manifest + references, () => {
         const manifest = JSON.parse(version.manifest) as Record<string, string>;
         const read = async (path: string) => (manifest[path] ? this.context.blobs.get(manifest[path]) : null);
-        return loadAssets(document, read, document.code);
+        return loadAssets(document, read, document.code, 'stand in');
       });
       const scene = compileScene(document, assets, document.sheets[sheet], lentByHost);
       return { document, scene, packed: packScene(scene) };

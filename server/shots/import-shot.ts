@@ -4,7 +4,7 @@
  */
 import { eq } from 'drizzle-orm';
 import { canonicalText } from '../../core/document/canonical.ts';
-import { loadAssets, referencedFiles } from '../../core/render/load-assets.ts';
+import { neededFiles } from '../../core/render/load-assets.ts';
 import type { Context } from '../context.ts';
 import { shots, versions } from '../db/schema.ts';
 import { conflict } from '../errors.ts';
@@ -25,9 +25,10 @@ export async function importShot(context: Context, files: ShotFiles): Promise<st
     const how = cameIn ? `Give ${cameIn.file} another name` : 'Give this one another code in shot.json';
     throw conflict(`A shot with the code ${document.code} is here already. ${how}.`);
   }
-  await loadAssets(document, read, document.code);
+  // What is missing is told by preflight and shown in the picture: a broken shot comes in to be mended.
   const manifest: Record<string, string> = {};
-  for (const path of referencedFiles(document)) manifest[path] = await context.blobs.put((await read(path))!);
+  for (const path of await neededFiles(document, read, document.code, 'stand in'))
+    manifest[path] = await context.blobs.put((await read(path))!);
 
   await context.db.transaction(async (tx) => {
     const [shot] = await tx

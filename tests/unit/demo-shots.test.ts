@@ -22,7 +22,10 @@ describe('demo shots', function () {
   before(async () => {
     for (const [code, build] of Object.entries(demoShots)) {
       const { document, files } = await build();
-      shots.set(code, { document, assets: await loadAssets(document, async (p) => files.get(p) ?? null, code) });
+      shots.set(code, {
+        document,
+        assets: await loadAssets(document, async (p) => files.get(p) ?? null, code, 'stand in'),
+      });
     }
   });
 

@@ -3,7 +3,7 @@
  */
 import { canonicalText } from '../../document/canonical.ts';
 import type { ShotDocument } from '../../document/schema.ts';
-import { referencedFiles } from '../../render/load-assets.ts';
+import { neededFiles, referencedFiles } from '../../render/load-assets.ts';
 import { DOCUMENT } from '../from-shot.ts';
 
 export interface ShotPackage {
@@ -26,21 +26,24 @@ export async function packShot(
   read: (path: string) => Promise<Uint8Array | null>,
   hash: (bytes: Uint8Array) => string,
 ): Promise<ShotPackage> {
+  const missing: string[] = [];
+  for (const path of referencedFiles(document)) if (!(await read(path))) missing.push(path);
+  if (missing.length) {
+    const lack = missing.length === 1 ? 'a file' : `${missing.length} files`;
+    throw new RangeError(`the package lacks ${lack}: ${missing.slice(0, 10).join(', ')}`);
+  }
+  // What other files name is found under the path they name it by; what the document names can be one file for several.
+  const own = new Set(referencedFiles(document));
   const kept = new Map<string, string>();
   const files = new Map<string, Uint8Array>();
   const as = new Map<string, string>();
   const same: ShotPackage['same'] = [];
-  const missing: string[] = [];
   let before = 0;
-  for (const path of referencedFiles(document)) {
-    const bytes = await read(path);
-    if (!bytes) {
-      missing.push(path);
-      continue;
-    }
+  for (const path of await neededFiles(document, read, 'the package')) {
+    const bytes = (await read(path))!;
     before += bytes.byteLength;
     const key = hash(bytes);
-    const first = kept.get(key);
+    const first = own.has(path) ? kept.get(key) : undefined;
     as.set(path, first ?? path);
     if (first !== undefined) same.push([path, first]);
     else {
@@ -48,10 +51,6 @@ export async function packShot(
       files.set(path, bytes);
     }
   }
-  if (missing.length)
-    throw new RangeError(
-      `the package lacks ${missing.length === 1 ? 'a file' : `${missing.length} files`}: ${missing.slice(0, 10).join(', ')}`,
-    );
   const packed = structuredCopy(document);
   for (const reference of [...Object.values(packed.textures), ...Object.values(packed.meshes)])
     reference.file = as.get(reference.file)!;
@@ -59,8 +58,8 @@ export async function packShot(
     if (item.kind === 'shared') item.file = as.get(item.file)!;
   const text = new TextEncoder().encode(canonicalText(packed));
   const after = [...files.values()].reduce((sum, { byteLength }) => sum + byteLength, text.byteLength);
-  const own = new TextEncoder().encode(canonicalText(document)).byteLength;
-  return { files: new Map([[DOCUMENT, text], ...files]), before: before + own, after, same };
+  const unpacked = new TextEncoder().encode(canonicalText(document)).byteLength;
+  return { files: new Map([[DOCUMENT, text], ...files]), before: before + unpacked, after, same };
 }
 
 const structuredCopy = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;

@@ -1,6 +1,7 @@
 import { CAUTION, type Check } from '../check.ts';
 import { replaceValues } from '../../../document/patch.ts';
 import type { Offender } from '../check.ts';
+import type { Scene } from '../scene.ts';
 import { count } from '../tell.ts';
 
 export const textureColourSpace: Check = {
@@ -28,7 +29,8 @@ export const textureColourSpace: Check = {
         count: 1,
       });
       const id = scene.documentTextureOf(image, colourSpace);
-      if (id !== null) values[`/textures/${id}/colourSpace`] = wanted;
+      // One that is worn as colour and as data at once needs a texture for each first.
+      if (id !== null && !isBoth(scene, image)) values[`/textures/${id}/colourSpace`] = wanted;
     }
     const { document } = scene;
     return {
@@ -41,4 +43,10 @@ export const textureColourSpace: Check = {
           : null,
     };
   },
+};
+
+const isBoth = (scene: Scene, image: number): boolean => {
+  const slots = scene.worn.filter(({ texture }) => texture.image === image).map(({ texture }) => texture.slot);
+  const colours = slots.filter((slot) => slot === 'baseColour' || slot === 'emission').length;
+  return colours > 0 && colours < slots.length;
 };
