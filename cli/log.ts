@@ -2,9 +2,10 @@
 import { createReadStream, existsSync } from 'node:fs';
 import { open, readFile, stat } from 'node:fs/promises';
 import { parseLogFormat } from '../core/intake/log/format.ts';
-import { formatOf, LINES_TO_TELL, LOG_FORMATS } from '../core/intake/log/formats.ts';
+import { LOG_FORMATS } from '../core/intake/log/formats.ts';
 import { pathIn, type LogEvidence } from '../core/intake/log/meanings.ts';
-import { LogReading, type ReadLog } from '../core/intake/log/read.ts';
+import type { ReadLog } from '../core/intake/log/read.ts';
+import { LogStream } from '../core/intake/log/stream.ts';
 import { compareLogs, type LogDifference } from '../core/intake/log/compare.ts';
 import { triage, type Triage } from '../core/intake/log/triage.ts';
 import { normalise } from '../core/formats/paths.ts';
@@ -43,26 +44,9 @@ export async function logCommand(args: string[]): Promise<number> {
 async function readLog(path: string, formats: typeof LOG_FORMATS): Promise<ReadLog> {
   if (!(await stat(path)).isFile()) throw new BadUse(`"${path}" is no file.`);
   const encoding = await encodingOf(path);
-  let reading: LogReading | null = null;
-  let begun = '';
-  for await (const piece of createReadStream(path, { encoding, highWaterMark: 2 ** 20 })) {
-    if (reading) {
-      reading.push(piece as string);
-      continue;
-    }
-    begun += piece as string;
-    const lines = begun.split('\n');
-    if (lines.length <= LINES_TO_TELL && begun.length < 2 ** 22) continue;
-    reading = new LogReading(formatOf(lines.slice(0, LINES_TO_TELL), formats));
-    reading.push(begun);
-  }
-  if (begun.trim() === '') throw new BadUse(`"${path}" is empty.`);
-  if (begun.slice(0, 4096).includes('\0')) throw new BadUse(`"${path}" is not text.`);
-  if (!reading) {
-    reading = new LogReading(formatOf(begun.split('\n').slice(0, LINES_TO_TELL), formats));
-    reading.push(begun);
-  }
-  return reading.end();
+  const stream = new LogStream(path, formats);
+  for await (const piece of createReadStream(path, { encoding, highWaterMark: 2 ** 20 })) stream.push(piece as string);
+  return stream.end();
 }
 
 async function encodingOf(path: string): Promise<'utf8' | 'utf16le'> {

@@ -87,6 +87,8 @@ export interface ShotState {
   findings: FindingSummary[];
   trials: TrialSummary[];
   preflight: PreflightSummary | null;
+  /** How many logs came with it. */
+  logs: number;
 }
 
 export interface ShotSummary {

@@ -58,3 +58,39 @@ export interface PreflightSummary {
   stop: number;
   caution: number;
 }
+
+export interface LogKindTold {
+  key: string;
+  severity: 'debug' | 'info' | 'warning' | 'error' | 'fatal';
+  count: number;
+  message: string;
+  firstLine: number;
+  lastLine: number;
+  phase: string | null;
+  objects: string[];
+  /** Null: nobody has written down what it means. */
+  id: string | null;
+  meaning: string;
+  verdict: { harmless: 'yes' | 'no' | 'unknown'; why: string };
+}
+
+/** A log that came with a shot, read and judged. */
+export interface ShotLog {
+  id: number;
+  name: string;
+  bytes: number;
+  createdAt: string;
+  format: string;
+  lines: number;
+  unread: number;
+  seconds: number | null;
+  phases: { name: string; seconds: number; lines: number }[];
+  frames: { frame: number; seconds: number | null; peakMemory: number | null; warnings: number; errors: number }[];
+  memory: { peak: number; last: number; curve: { seconds: number; bytes: number }[] } | null;
+  rays: Record<string, number> | null;
+  state: 'clear' | 'caution' | 'stop';
+  brokeOff: { phase: string | null; frame: number | null; object: string | null; line: number; cause: string } | null;
+  kinds: LogKindTold[];
+  hints: string[];
+  lacking: string[];
+}

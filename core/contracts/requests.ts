@@ -71,3 +71,14 @@ export const RepairRequest = Type.Object(
   closed,
 );
 export type RepairRequest = Static<typeof RepairRequest>;
+
+/** Decides about a kind of message in a shot's logs; null takes a decision back. */
+export const LogDecisionRequest = Type.Object(
+  {
+    key: Type.String({ minLength: 1, maxLength: 8000 }),
+    harmless: Type.Union([Type.Boolean(), Type.Null()]),
+    why: Type.String({ maxLength: 500 }),
+  },
+  closed,
+);
+export type LogDecisionRequest = Static<typeof LogDecisionRequest>;

@@ -14,33 +14,39 @@ const LETTERS: Record<string, string> = {
   9: '064949291e', '.': '0060600000', _: '4040404040', '-': '0808080808', '/': '2010080402',
 }; // prettier-ignore
 
-/** Texels of one dot of a letter, dots of a letter's cell, and lines of a whole texture. */
-const DOT = 3;
+/** Texels of one dot of a letter, and dots of a letter's cell. */
+const DOT = 4;
 const [CELL_WIDTH, CELL_HEIGHT] = [6, 11];
-const LINES = 4;
 const [PAPER, SHADE, INK] = [0.42, 0.3, 0.02];
-const LONGEST = 28;
+const LONGEST = 16;
 
-/** @param name what is missing; of a long one the end is shown */
-export function standInTexture(name: string): Texture {
-  const text = ` ${name.toUpperCase().slice(-LONGEST)} IS MISSING `;
-  const width = text.length * CELL_WIDTH * DOT;
-  const height = LINES * CELL_HEIGHT * DOT;
+/** @param path what is missing; its name is shown, of a long one the end */
+export function standInTexture(path: string): Texture {
+  const name = path
+    .slice(path.lastIndexOf('/') + 1)
+    .toUpperCase()
+    .slice(-LONGEST);
+  const texts = [name, 'IS MISSING'];
+  const columns = (Math.max(...texts.map((text) => text.length)) + 2) * CELL_WIDTH;
+  // As high as wide, so that letters keep their shape where the texture covers a square.
+  const lines = Math.max(2, 2 * Math.round(columns / CELL_HEIGHT / 2));
+  const width = columns * DOT;
+  const height = lines * CELL_HEIGHT * DOT;
   const texels = new Float32Array(width * height * 3);
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++) {
-      const [column, row] = [Math.floor(x / DOT), Math.floor(y / DOT)];
+      const row = Math.floor(y / DOT);
       const line = Math.floor(row / CELL_HEIGHT);
-      // Every other line begins half a text further on, as bricks do.
-      const shifted = (column + (line % 2) * (text.length >> 1) * CELL_WIDTH) % (text.length * CELL_WIDTH);
-      const isInk = hasDot(text[Math.floor(shifted / CELL_WIDTH)], shifted % CELL_WIDTH, (row % CELL_HEIGHT) - 2);
+      const text = texts[line % 2];
+      const column = Math.floor(x / DOT) - ((columns - text.length * CELL_WIDTH) >> 1);
+      const isInk = column >= 0 && hasDot(text[Math.floor(column / CELL_WIDTH)], column % CELL_WIDTH, (row % CELL_HEIGHT) - 2); // prettier-ignore
       texels.fill(isInk ? INK : line % 2 ? SHADE : PAPER, (y * width + x) * 3, (y * width + x) * 3 + 3);
     }
   return { width, height, texels, alpha: null };
 }
 
-function hasDot(letter: string, column: number, row: number): boolean {
+function hasDot(letter: string | undefined, column: number, row: number): boolean {
   if (column > 4 || row < 0 || row > 6) return false;
-  const columns = LETTERS[letter];
+  const columns = letter === undefined ? undefined : LETTERS[letter];
   return columns !== undefined && ((parseInt(columns.slice(column * 2, column * 2 + 2), 16) >> row) & 1) === 1;
 }

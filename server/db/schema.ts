@@ -209,3 +209,35 @@ export const preflights = pgTable('preflights', {
   stops: integer().notNull().default(0),
   cautions: integer().notNull().default(0),
 });
+
+/** Logs that came with a shot, read on the way in; the text itself is not kept. */
+export const logs = pgTable(
+  'logs',
+  {
+    id: serial().primaryKey(),
+    shotId: integer()
+      .notNull()
+      .references(() => shots.id),
+    name: text().notNull(),
+    bytes: doublePrecision().notNull(),
+    /** `ReadLog` as JSON. */
+    body: text().notNull(),
+    createdAt: createdAt(),
+  },
+  (t) => [index().on(t.shotId)],
+);
+
+/** What somebody decided about a kind of message, for this shot and all its logs. */
+export const logDecisions = pgTable(
+  'log_decisions',
+  {
+    shotId: integer()
+      .notNull()
+      .references(() => shots.id),
+    key: text().notNull(),
+    harmless: boolean().notNull(),
+    why: text().notNull(),
+    createdAt: createdAt(),
+  },
+  (t) => [primaryKey({ columns: [t.shotId, t.key] })],
+);

@@ -11,6 +11,7 @@ import {
   ContinueRequest,
   DialRequest,
   KeepRequest,
+  LogDecisionRequest,
   RenderRequest,
   RepairRequest,
   StepRequest,
@@ -19,6 +20,7 @@ import {
 import { config } from '../config.ts';
 import type { Context } from '../context.ts';
 import { intakeOf, preflightReport, repairShot } from '../intake/preflights.ts';
+import { addLog, decideLog, dropLog, logsOf } from '../intake/logs.ts';
 import { log } from '../log.ts';
 import { renderFigures, renderPicture, renderPixel } from '../render/picture.ts';
 import { continueRender, createRender, stopRender } from '../render/renders.ts';
@@ -143,6 +145,26 @@ function api(context: Context, hub: EventHub): express.Router {
         .attachment(`${code(request)}-preflight.${kind}`)
         .send(text);
     }),
+  );
+  router.get(
+    '/shots/:code/logs',
+    answer((request) => logsOf(context, code(request))),
+  );
+  router.post(
+    '/shots/:code/logs',
+    answer(async (request, response) => {
+      const id = await addLog(context, code(request), String(request.query.name ?? 'log'), request);
+      response.status(201);
+      return { id };
+    }),
+  );
+  router.post(
+    '/shots/:code/log-decisions',
+    answer((request) => decideLog(context, code(request), bodyOf(request, LogDecisionRequest))),
+  );
+  router.delete(
+    '/logs/:id',
+    answer((request) => dropLog(context, idOf(request, 'log'))),
   );
   router.post(
     '/shots/:code/repairs',

@@ -14,7 +14,7 @@ import type { ShotDocument } from '../../core/document/schema.ts';
 import { samplesOf } from '../../core/render/rounds.ts';
 import type { Context } from '../context.ts';
 import type { Transaction } from '../db/database.ts';
-import { decisions, findings, renders, shots, trials, versions } from '../db/schema.ts';
+import { decisions, findings, logs, renders, shots, trials, versions } from '../db/schema.ts';
 import { preflightSummary } from '../intake/preflights.ts';
 import { patchedDocument, type RenderRow, type VersionRow } from '../render/renders.ts';
 import { redoOf, shotByCode, type ShotRow } from './versions.ts';
@@ -44,6 +44,7 @@ async function readState(tx: Transaction, shot: ShotRow): Promise<ShotState> {
     findings: await findingSummaries(tx, shot.id, renderRows, byId, decided),
     trials: await trialSummaries(tx, shot.id, byId, decided),
     preflight: await preflightSummary(tx, head.id),
+    logs: await tx.$count(logs, eq(logs.shotId, shot.id)),
   };
 }
 

@@ -4,7 +4,7 @@ import { readdir } from 'node:fs/promises';
 import { request } from 'node:http';
 import { join } from 'node:path';
 import yazl from 'yazl';
-import { Dusting, until } from './harness.ts';
+import { Dusting } from './harness.ts';
 import { filesOf, smallShot, type SmallShot } from './small-shot.ts';
 
 function zip(files: Iterable<readonly [string, Uint8Array | string]>): Promise<Buffer> {
@@ -59,32 +59,6 @@ describe('bad input over HTTP', function () {
       expect(problem, JSON.stringify(body)).to.not.equal(undefined);
       expect(problem!.expected).to.match(expected);
     });
-
-  it('takes a shot whose files did not all come along, shows what is missing, and stops it in preflight', async () => {
-    const { status, body } = await sendChanged(({ document }) => {
-      document.code = 'LOST-1';
-      document.meshes.pane.file = 'geometry/lost.glb';
-      document.textures.label = { file: 'textures/label.png', colourSpace: 'srgb' };
-      document.maps.label = { kind: 'image', texture: 'label' };
-      document.materials.wall.baseColourMap = 'label';
-    });
-    expect([status, body.code]).to.deep.equal([201, 'LOST-1']);
-    dusting.worker(1);
-    await until('it is checked', async () => (await dusting.shot('LOST-1')).preflight?.state === 'done', 60);
-    const { checks, files } = (await dusting.get('/shots/LOST-1/intake')).body;
-    const of = (id: string) => checks.find((check: { id: string }) => check.id === id);
-    expect(of('file-missing')).to.deep.include({ state: 'stop', found: '1 missing file' });
-    expect(of('texture-missing').offenders[0].object).to.equal('textures/label.png');
-    const missing = files.filter((file: { state: string }) => file.state === 'missing');
-    expect(missing.map((file: { path: string }) => file.path).sort()).to.deep.equal([
-      'geometry/lost.glb',
-      'textures/label.png',
-    ]);
-    await until('it is rendered', async () => (await dusting.shot('LOST-1')).renders[0].state === 'done', 60);
-    const [{ warnings }] = (await dusting.shot('LOST-1')).renders;
-    expect(warnings.join(' ')).to.match(/"geometry\/lost\.glb" is not there; objects of mesh "pane" are left out/);
-    expect(warnings.join(' ')).to.match(/its name is shown in place of texture "label"/);
-  });
 
   it('refuses a truncated glTF, naming the file and how much is missing', async () => {
     const { status, body } = await sendChanged(({ files }) => {

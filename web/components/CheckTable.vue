@@ -33,12 +33,18 @@ function step(by: number): void {
 watch(
   () => order.value.map(({ id }) => id).join(' '),
   () => {
-    if (order.value.length && !order.value.some(({ id }) => id === chosen.value)) chosen.value = order.value[0].id;
+    if (order.value.length && !order.value.some(({ id }) => id === chosen.value))
+      chosen.value = (order.value.find(({ state }) => state === 'stop') ?? order.value[0]).id;
   },
   { immediate: true },
 );
 defineExpose({ step });
 
+/** What was found, and in what, as far as there is room. */
+const foundIn = ({ found, offenders, state }: PreflightCheck): string =>
+  state === 'clear' || state === 'not-run' || offenders.length === 0 || offenders.length > 3
+    ? found
+    : `${found}: ${offenders.map(({ object }) => object.replace(/^\//, '')).join(', ')}`;
 const inTold = ({ offenders, state }: PreflightCheck): string =>
   state === 'clear' || state === 'not-run' || offenders.length === 0 ? '' : `${offenders.length}`;
 </script>
@@ -67,7 +73,7 @@ const inTold = ({ offenders, state }: PreflightCheck): string =>
         <span class="severity" :class="check.state">{{ check.state === 'not-run' ? 'not run' : check.state }}</span>
         <span>{{ check.title }}</span>
         <span class="soft cut" :title="check.expected">{{ check.expected }}</span>
-        <span class="soft cut" :title="check.found">{{ check.found }}</span>
+        <span class="soft cut" :title="foundIn(check)">{{ foundIn(check) }}</span>
         <span class="right num">{{ inTold(check) }}</span>
       </button>
     </section>

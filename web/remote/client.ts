@@ -42,6 +42,10 @@ export async function post<T = void>(path: string, body: object = {}): Promise<T
   return (response.status === 204 ? undefined : await response.json()) as T;
 }
 
+export async function remove(path: string): Promise<void> {
+  await request(path, { method: 'DELETE' });
+}
+
 /** A file of an upload, with its path below the folder that was chosen. */
 export interface UploadFile {
   path: string;
@@ -53,19 +57,33 @@ export interface Upload {
   cancel(): void;
 }
 
-/** Sends a shot's files; `progress` hears the share that is sent, 0–1. `fetch` cannot tell that. */
+export interface Sending {
+  done: Promise<{ id: number }>;
+  cancel(): void;
+}
+
+/** Sends a shot's files; `progress` hears the share that is sent, 0–1. */
 export function sendShot(files: UploadFile[], progress: (share: number) => void): Upload {
   const form = new FormData();
   for (const { path, file } of files) form.append('files', file, path);
+  return send<{ code: string }>('/shots', form, progress);
+}
+
+/** Sends the text of a log as it is. */
+export const sendLog = (path: string, file: File, progress: (share: number) => void): Sending =>
+  send<{ id: number }>(`${path}?name=${encodeURIComponent(file.name)}`, file, progress);
+
+/** `fetch` cannot tell how much is sent. */
+function send<T>(path: string, body: FormData | File, progress: (share: number) => void) {
   const sending = new XMLHttpRequest();
-  const done = new Promise<{ code: string }>((resolve, reject) => {
+  const done = new Promise<T>((resolve, reject) => {
     const refuse = (error: string) => reject(new Refused(sending.status, { error, problems: [] }));
     sending.upload.onprogress = (event) => progress(event.total ? event.loaded / event.total : 0);
     sending.onload = () => {
       try {
-        const body = JSON.parse(sending.responseText) as { code: string } & ErrorBody;
-        if (sending.status < 300) resolve(body);
-        else reject(new Refused(sending.status, body));
+        const answer = JSON.parse(sending.responseText) as T & ErrorBody;
+        if (sending.status < 300) resolve(answer);
+        else reject(new Refused(sending.status, answer));
       } catch {
         refuse(`The server answered ${sending.status}.`);
       }
@@ -73,7 +91,8 @@ export function sendShot(files: UploadFile[], progress: (share: number) => void)
     sending.onerror = () => refuse('The upload broke off. Nothing was kept; send it again.');
     sending.onabort = () => refuse('The upload was cancelled. Nothing was kept.');
   });
-  sending.open('POST', '/api/shots');
-  sending.send(form);
+  sending.open('POST', `/api${path}`);
+  if (body instanceof File) sending.setRequestHeader('Content-Type', 'application/octet-stream');
+  sending.send(body);
   return { done, cancel: () => sending.abort() };
 }

@@ -6,12 +6,15 @@ import CameInList from '../components/CameInList.vue';
 import CheckDetail from '../components/CheckDetail.vue';
 import CheckTable from '../components/CheckTable.vue';
 import FileTable from '../components/FileTable.vue';
+import LogDetail from '../components/LogDetail.vue';
+import LogPanel from '../components/LogPanel.vue';
 import KeysDialog from '../components/KeysDialog.vue';
 import PictureThumb from '../components/PictureThumb.vue';
 import TopBar from '../components/TopBar.vue';
 import { number } from '../format.ts';
 import { pressKey, type Key } from '../keys.ts';
 import { useIntake } from '../stores/intake.ts';
+import { useLogs } from '../stores/logs.ts';
 import { useShot } from '../stores/shot.ts';
 import { useView } from '../stores/view.ts';
 
@@ -21,13 +24,14 @@ const router = useRouter();
 const shot = useShot();
 const view = useView();
 const store = useIntake();
+const logs = useLogs();
 const table = ref<InstanceType<typeof CheckTable> | null>(null);
 const search = ref<HTMLInputElement | null>(null);
 const isListingKeys = ref(false);
 const find = ref('');
 const showAll = ref(false);
 
-const SECTIONS = ['preflight', 'files', 'came-in'] as const;
+const SECTIONS = ['log', 'preflight', 'files', 'came-in'] as const;
 type Section = (typeof SECTIONS)[number];
 const section = ref<Section>(SECTIONS.find((one) => one === route.query.section) ?? 'preflight');
 const chosen = ref<string | null>(typeof route.query.check === 'string' ? route.query.check : null);
@@ -50,13 +54,31 @@ const check = computed(() => intake.value?.checks.find(({ id }) => id === chosen
 const broken = computed(() => store.files.filter(({ state }) => state !== 'ok').length);
 const isChecking = computed(() => intake.value?.state === 'waiting' || intake.value === null);
 
+/** What the list on screen comes to, in a sentence. */
 const headline = computed(() => {
   const { stop, caution } = store.counts;
-  if (stop) return `${stop === 1 ? 'One thing stops' : `${stop} things stop`} this shot from being sent`;
-  if (caution) return `Nothing stops this shot; ${caution === 1 ? 'one thing wants' : `${caution} things want`} a look`;
+  if (section.value === 'log') {
+    if (logs.logs?.length && logs.stops === 0) return 'No log of this shot tells of a stop';
+    return logs.stops
+      ? `${logs.stops} of ${logs.logs!.length} logs ${logs.stops === 1 ? 'tells' : 'tell'} of a stop`
+      : 'Logs';
+  }
+  if (section.value === 'files')
+    return broken.value
+      ? `${many(broken.value, 'file')} will not travel as ${broken.value === 1 ? 'it is' : 'they are'}`
+      : 'Every file travels';
+  if (section.value === 'came-in') return 'How the shot came in';
+  if (stop) return `${many(stop, 'thing')} ${stop === 1 ? 'stops' : 'stop'} this shot from being sent`;
+  if (caution) return `Nothing stops this shot; ${many(caution, 'thing')} ${caution === 1 ? 'wants' : 'want'} a look`;
   return 'This shot is clear to be sent';
 });
+const many = (n: number, what: string): string => `${n === 1 ? 'One' : number(n)} ${what}${n === 1 ? '' : 's'}`;
 const summary = computed(() => {
+  if (section.value === 'files')
+    return `${store.files.length} files, ${number((intake.value?.totalBytes ?? 0) / 2 ** 20, 1)} MB.`;
+  if (section.value !== 'preflight') return '';
+  if (intake.value?.state === 'failed') return intake.value.error ?? '';
+  if (isChecking.value) return 'Every check on every object; this takes a few seconds.';
   const { stop, caution, clear, 'not-run': notRun } = store.counts;
   const all = stop + caution + clear + notRun;
   const repairs = intake.value?.checks.filter(({ repair }) => repair).length ?? 0;
@@ -65,6 +87,7 @@ const summary = computed(() => {
   return `${all} checks in ${took} s: ${stop} stop, ${caution} caution, ${clear} clear, ${notRun} could not run.${offered}`;
 });
 const sections = computed(() => [
+  { id: 'log' as const, name: 'Log', told: logs.stops ? `${logs.stops} stop` : String(logs.logs?.length || '') },
   { id: 'preflight' as const, name: 'Preflight', told: told(store.counts.stop, store.counts.caution) },
   { id: 'files' as const, name: 'Files', told: broken.value ? String(broken.value) : '' },
   { id: 'came-in' as const, name: 'As it came in', told: String(intake.value?.cameIn?.notUnderstood.length || '') },
@@ -73,10 +96,14 @@ const told = (stops: number, cautions: number) => [stops, cautions].filter(Boole
 
 /** An offender of the document is shown where its controls are: an object in the scene, a dial in the sheets. */
 function show(object: string): void {
-  const id = object.replace(/^\//, '');
+  // A log of another renderer names objects by their whole path.
+  const name = object.slice(object.lastIndexOf('/') + 1);
+  const id = Object.entries(shot.state?.document.objects ?? {}).find(
+    ([key, item]) => key === name || item.name === name,
+  )?.[0];
   const dial = /^(?:final|preview) sheet (\/.+)$/.exec(object)?.[1];
   if (dial) view.showDial(dial);
-  else if (shot.state && Object.hasOwn(shot.state.document.objects, id)) view.showDial(`/objects/${id}/hidden`);
+  else if (id) view.showDial(`/objects/${id}/hidden`);
   else return;
   void router.push({ name: 'shot', params: { code: props.code }, query: view.query });
 }
@@ -86,7 +113,7 @@ const keys: Key[] = [
   { keys: ['k', 'ArrowUp'], shown: 'K', does: 'Check before', run: () => table.value?.step(-1) },
   { keys: ['r'], shown: 'R', does: 'Carry out the repair of the check', run: () => check.value?.repair && void store.repair(check.value) },
   { keys: ['a'], shown: 'A', does: 'Show checks that are clear, too', run: () => (showAll.value = !showAll.value) },
-  { keys: ['s'], shown: 'S', does: 'Next list: preflight, files, as it came in', run: () => (section.value = SECTIONS[(SECTIONS.indexOf(section.value) + 1) % SECTIONS.length]) },
+  { keys: ['s'], shown: 'S', does: 'Next list: log, preflight, files, as it came in', run: () => (section.value = SECTIONS[(SECTIONS.indexOf(section.value) + 1) % SECTIONS.length]) },
   { keys: ['/'], shown: '/', does: 'Find a check, a file, an object', run: () => search.value?.focus() },
   { keys: ['Ctrl+z'], shown: 'Ctrl Z', does: 'Undo the last kept change', run: () => shot.state?.undo && void shot.undo() },
   { keys: ['Ctrl+Shift+z', 'Ctrl+y'], shown: 'Ctrl Shift Z', does: 'Redo it', run: () => shot.state?.redo && void shot.redo() },
@@ -140,18 +167,12 @@ watch(title, (now) => (document.title = now), { immediate: true });
       <main>
         <header>
           <div>
-            <h1 v-if="isChecking" role="status">Checking version {{ shot.state.head.number }} …</h1>
-            <h1 v-else-if="intake?.state === 'failed'">This version could not be checked</h1>
+            <h1 v-if="isChecking && section === 'preflight'" role="status">
+              Checking version {{ shot.state.head.number }} …
+            </h1>
+            <h1 v-else-if="intake?.state === 'failed' && section === 'preflight'">This version could not be checked</h1>
             <h1 v-else>{{ headline }}</h1>
-            <p class="soft">
-              {{
-                intake?.state === 'failed'
-                  ? intake.error
-                  : isChecking
-                    ? 'Every check on every object; this takes a few seconds.'
-                    : summary
-              }}
-            </p>
+            <p class="soft">{{ summary }}</p>
           </div>
           <label class="find">
             <input
@@ -174,7 +195,8 @@ watch(title, (now) => (document.title = now), { immediate: true });
             All checks
           </button>
         </header>
-        <template v-if="intake">
+        <LogPanel v-if="section === 'log'" :find="find" />
+        <template v-else-if="intake">
           <CheckTable
             v-if="section === 'preflight'"
             ref="table"
@@ -195,10 +217,10 @@ watch(title, (now) => (document.title = now), { immediate: true });
           @repair="store.repair(check)"
           @show="show"
         />
+        <LogDetail v-else-if="section === 'log' && logs.kind" class="detail" :kind="logs.kind" @show="show" />
         <p v-else-if="section === 'files'" class="detail soft">
-          {{ store.files.length }} files, {{ number((intake?.totalBytes ?? 0) / 2 ** 20, 1) }} MB.
-          <template v-if="broken">{{ broken }} will not travel as they are.</template>
-          <template v-else>All of them travel.</template>
+          A file that is missing is shown by its name in the picture, or what stands in it is left out. Packages are
+          made from a shell: npx dusting files.
         </p>
         <p v-else-if="section === 'came-in' && intake?.cameIn" class="detail soft">
           Made from {{ intake.cameIn.file }}, {{ intake.cameIn.format }}.
