@@ -10,6 +10,7 @@ import type { LightSpec, LinkSpec, MaterialSpec, Sheet, ShotDocument } from '../
 import { validateDocument } from '../document/validate.ts';
 import { writeGlb } from '../formats/gltf.ts';
 import { runsOf, type PolygonData } from '../formats/gltf/polygons.ts';
+import { readImageHeader } from '../formats/image-header.ts';
 import { extensionOf, fileName } from '../formats/paths.ts';
 import type { Remark, SourceLink, SourceScene, SourceTexture } from '../formats/source-scene.ts';
 
@@ -403,11 +404,12 @@ function codeOf(file: string): string {
   );
 }
 
-/** By how the bytes begin. */
-function kindOf(bytes: Uint8Array): 'png' | 'pfm' | null {
-  if (bytes[0] === 0x89 && bytes[1] === 0x50 && bytes[2] === 0x4e && bytes[3] === 0x47) return 'png';
-  return bytes[0] === 0x50 && (bytes[1] === 0x46 || bytes[1] === 0x66) && bytes[2] <= 32 ? 'pfm' : null;
+/** The ending of an image that textures can be, by how its bytes begin. */
+function kindOf(bytes: Uint8Array): string | null {
+  const kind = readImageHeader(bytes)?.kind;
+  return kind === undefined ? null : (ENDINGS[kind] ?? null);
 }
+const ENDINGS: Record<string, string> = { PNG: 'png', JPEG: 'jpg', PFM: 'pfm', 'Radiance HDR': 'hdr' };
 
 /** Null where triangles say it all. */
 function polygonData({ subdivision, creases }: PolyMesh, pointOf: Uint32Array, sizes: number[]): PolygonData | null {

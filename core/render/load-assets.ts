@@ -14,8 +14,7 @@ import {
   type TextureSpec,
 } from '../document/schema.ts';
 import { readGlb, type GlbFile } from '../formats/gltf.ts';
-import { readPfmTexture } from '../formats/pfm.ts';
-import { readPngTexture } from '../formats/png.ts';
+import { readTexture } from '../formats/texture-readers.ts';
 import { standInTexture } from '../textures/stand-in.ts';
 import type { Assets } from './assets.ts';
 
@@ -69,8 +68,7 @@ export async function loadAssets(
     }
   };
   const texture = async ({ file, colourSpace }: TextureSpec) => {
-    const bytes = await bytesOf(file);
-    return file.toLowerCase().endsWith('.pfm') ? readPfmTexture(bytes, file) : readPngTexture(bytes, colourSpace, file);
+    return readTexture(await bytesOf(file), colourSpace, file);
   };
   for (const [id, { file, mesh, primitive }] of Object.entries(document.meshes))
     await attempt(

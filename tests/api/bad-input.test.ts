@@ -70,7 +70,10 @@ describe('bad input over HTTP', function () {
   });
 
   it('refuses an upload without a document, with two, and with text that is no JSON', async () => {
-    expect((await dusting.send([['geometry/a.glb', 'x']])).body.error).to.match(/expected exactly one shot\.json/);
+    expect((await dusting.send([['textures/a.png', 'x']])).body.error).to.match(/expected one shot\.json, or a scene/);
+    expect((await dusting.send([['geometry/a.glb', 'x']])).body.error).to.match(
+      /geometry\/a\.glb: is not readable glTF.*Nothing was kept/,
+    );
     const two = await dusting.send([['a/shot.json', '{}'], ['b/shot.json', '{}']]); // prettier-ignore
     expect(two.body.error).to.match(/exactly one shot\.json/);
     const broken = await dusting.send([['shot.json', '{"schema": ']]);
