@@ -1,5 +1,4 @@
 /** A package opened where nothing else is, rendered there, and held against the original. */
-import { createHash } from 'node:crypto';
 import { promisify } from 'node:util';
 import type { Readable } from 'node:stream';
 import yauzl from 'yauzl';
@@ -12,8 +11,8 @@ import { createFilm, packFilm } from '../core/render/film.ts';
 import { renderGroups } from '../core/render/render-tile.ts';
 import { settingsOf } from '../core/render/scene.ts';
 import { lentByHost, packScene, withKernel } from '../host/kernel.ts';
+import { sha256, SUMS } from '../host/package-zip.ts';
 import { filesInFolder } from './folder-files.ts';
-import { SUMS } from './files.ts';
 
 export interface DryRun {
   holds: boolean;
@@ -33,7 +32,7 @@ export async function dryRun(archive: string, original: ShotDocument, folder: st
     const [sum, path] = [line.slice(0, 64), line.slice(66)];
     const found = files.get(path);
     if (!found) return fail(`${path} is not in the package`);
-    if (createHash('sha256').update(found).digest('hex') !== sum) return fail(`${path} has another checksum`);
+    if (sha256(found) !== sum) return fail(`${path} has another checksum`);
   }
   const inside = async (path: string) => files.get(path) ?? null;
   try {

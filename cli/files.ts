@@ -1,14 +1,13 @@
 /** `dusting files`: what a scene needs, what will not travel, and a package of it. */
-import { createHash } from 'node:crypto';
 import { createWriteStream, existsSync } from 'node:fs';
 import { rename, rm } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
-import yazl from 'yazl';
 import type { ShotDocument } from '../core/document/schema.ts';
 import { listFiles, stateOfFiles, type FileList } from '../core/intake/files/list.ts';
 import { packShot, type ShotPackage } from '../core/intake/files/package.ts';
 import { bytes } from '../core/intake/preflight/tell.ts';
+import { sha256, zipOf } from '../host/package-zip.ts';
 import { BadUse } from './bad-use.ts';
 import { dryRun, type DryRun } from './dry-run.ts';
 import { filesInFolder } from './folder-files.ts';
@@ -23,9 +22,6 @@ const OPTIONS = {
   'dry-run': { type: 'boolean', default: false },
   json: { type: 'boolean', default: false },
 } as const;
-
-/** Checksums as Debian's `sha256sum -c` reads them. */
-export const SUMS = 'SHA256SUMS';
 
 export async function filesCommand(args: string[]): Promise<number> {
   const { values, positionals } = parseOptions(args, OPTIONS, FILES_USAGE);
@@ -60,20 +56,10 @@ export async function filesCommand(args: string[]): Promise<number> {
 async function writePackage(folder: string, document: ShotDocument, out: string): Promise<ShotPackage> {
   if (!existsSync(dirname(out) || '.')) throw new BadUse(`There is no folder "${dirname(out)}" to write into.`);
   const from = filesInFolder(folder);
-  const sum = (content: Uint8Array) => createHash('sha256').update(content).digest('hex');
-  const packed = await packShot(document, (path) => from.read(path), sum);
-  const zip = new yazl.ZipFile();
-  const sums: string[] = [];
-  for (const [path, content] of packed.files) {
-    sums.push(`${sum(content)}  ${path}\n`);
-    // Pictures and geometry hardly shrink; text does.
-    zip.addBuffer(Buffer.from(content), path, { compress: !path.endsWith('.png'), mtime: new Date(2000, 0, 1) });
-  }
-  zip.addBuffer(Buffer.from(sums.join('')), SUMS, { mtime: new Date(2000, 0, 1) });
-  zip.end();
+  const packed = await packShot(document, (path) => from.read(path), sha256);
   const half = join(dirname(out), `.${process.pid}.part`);
   try {
-    await pipeline(zip.outputStream, createWriteStream(half));
+    await pipeline(zipOf(packed), createWriteStream(half));
     await rename(half, out);
   } catch (error) {
     await rm(half, { force: true });

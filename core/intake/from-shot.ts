@@ -105,8 +105,8 @@ class ShotReading {
 
   private async open(file: string, where: string): Promise<GlbFile | null> {
     const { reference, bytes } = await this.reading.refer('geometry', DOCUMENT, file, where);
-    if (!bytes) return null;
     reference.used = true;
+    if (!bytes) return null;
     try {
       return await readGlb(bytes, file);
     } catch (error) {
@@ -161,8 +161,8 @@ class ShotReading {
   private async shared(file: string, item: string, where: string) {
     const read = async (path: string) => {
       const { reference, bytes } = await this.reading.refer('fragments', DOCUMENT, path, where);
-      if (!bytes) throw new RangeError(`${path} is not there`);
       reference.used = true;
+      if (!bytes) throw new RangeError(`${path} is not there`);
       return bytes;
     };
     try {

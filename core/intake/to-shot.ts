@@ -54,7 +54,11 @@ class ShotMaking {
   private readonly objectIds: { path: string; id: string }[] = [];
 
   constructor(private readonly scene: SourceScene) {
-    this.notUnderstood = [...scene.notUnderstood];
+    const lost = scene.references.filter(({ kind, resolved }) => kind !== 'image' && resolved === null);
+    this.notUnderstood = [
+      ...lost.map(({ kind, path, neededBy }) => ({ where: neededBy, what: `${kind} "${path}" is not there` })),
+      ...scene.notUnderstood,
+    ];
     const { settings } = scene;
     this.document = {
       schema: 'dusting.shot/1',

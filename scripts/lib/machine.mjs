@@ -55,6 +55,11 @@ export function needExrTools() {
   if (!existsSync('/usr/bin/oiiotool')) install('openimageio-tools', 'OpenImageIO’s tools, for the tests of files');
 }
 
+/** Opens the archives we write. */
+export function needUnzip() {
+  if (!existsSync('/usr/bin/unzip')) install('unzip', 'unzip, for the tests of packages');
+}
+
 function install(name, what) {
   if (process.getuid?.() !== 0 || !existsSync('/usr/bin/apt-get'))
     throw new CannotGoOn(

@@ -5,6 +5,7 @@ import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
+import { pipeline } from 'node:stream/promises';
 import { pinoHttp } from 'pino-http';
 import {
   AsideRequest,
@@ -19,6 +20,7 @@ import {
 } from '../../core/contracts/requests.ts';
 import { config } from '../config.ts';
 import type { Context } from '../context.ts';
+import { shotPackage } from '../intake/shot-package.ts';
 import { intakeOf, preflightReport, repairShot } from '../intake/preflights.ts';
 import { addLog, decideLog, dropLog, logsOf } from '../intake/logs.ts';
 import { log } from '../log.ts';
@@ -144,6 +146,14 @@ function api(context: Context, hub: EventHub): express.Router {
         .type(kind === 'md' ? 'text/markdown' : kind)
         .attachment(`${code(request)}-preflight.${kind}`)
         .send(text);
+    }),
+  );
+  router.get(
+    '/shots/:code/package.zip',
+    answer(async (request, response) => {
+      const zip = await shotPackage(context, code(request));
+      response.type('zip').attachment(`${code(request)}.zip`);
+      await pipeline(zip, response);
     }),
   );
   router.get(

@@ -28,6 +28,13 @@ export async function lockHead(tx: Transaction, code: string): Promise<{ shot: S
   return { shot, head };
 }
 
+/** The version that is worked on. */
+export async function headOf(db: Context['db'], code: string): Promise<VersionRow> {
+  const shot = await shotByCode(db, code);
+  const [head] = await db.select().from(versions).where(eq(versions.id, shot.headVersionId!));
+  return head;
+}
+
 /** A new version on the head: its document patched, checked as a whole, and made the head. */
 export async function addVersion(
   context: Context,

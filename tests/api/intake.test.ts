@@ -1,4 +1,8 @@
 /** Intake over HTTP: checks of each version, repairs, reports, logs and what is decided about them. */
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { expect } from 'chai';
 import type { Intake, ShotLog } from '../../core/contracts/intake.ts';
 import { defaultMap } from '../../core/document/defaults.ts';
@@ -64,6 +68,20 @@ describe('intake', function () {
     expect((await dusting.get(`/shots/${CODE}/preflight.pdf`)).status).to.equal(404);
   }); // prettier-ignore
 
+  it('packs the shot as an archive that unzip opens and that is a whole shot again', async () => {
+    const answer = await fetch(`${dusting.address}/api/shots/${CODE}/package.zip`);
+    expect(answer.headers.get('content-disposition')).to.include(`${CODE}.zip`);
+    const folder = mkdtempSync(join(tmpdir(), 'dusting-package-'));
+    writeFileSync(join(folder, 'p.zip'), new Uint8Array(await answer.arrayBuffer()));
+    execFileSync('unzip', ['-q', 'p.zip', '-d', 'shot'], { cwd: folder });
+    execFileSync('sha256sum', ['-c', '--strict', '--quiet', 'SHA256SUMS'], { cwd: join(folder, 'shot') });
+    const document = JSON.parse(readFileSync(join(folder, 'shot/shot.json'), 'utf8'));
+    const geometry = new Uint8Array(readFileSync(join(folder, 'shot/geometry/panes.glb')));
+    rmSync(folder, { recursive: true });
+    const { status } = await dusting.send([['shot.json', JSON.stringify({ ...document, code: 'AGAIN-1' })], ['geometry/panes.glb', geometry]]); // prettier-ignore
+    expect(status).to.equal(201);
+  });
+
   it('reads a log on its way in, judges it by the shot’s files, and keeps what is decided', async () => {
     const text = ['+0.1s info [open] frame 1 mem 10 MB: start', '+0.2s warning [open] frame 1 mem 10 MB: cannot open texture "tex/lost.png"', '+0.3s warning [open] frame 1 mem 10 MB: cannot read file "geometry/panes.glb"', '+9.0s info [done] frame 1 mem 12 MB rays camera=10,shadow=4: wrote a.exr'].join('\n'); // prettier-ignore
     expect((await sendLog('ours.log', text)).status).to.equal(201);
@@ -105,6 +123,8 @@ describe('intake', function () {
     await until('it is rendered', async () => (await dusting.shot('LOST-1')).renders[0].state === 'done', 60);
     const [{ warnings }] = (await dusting.shot('LOST-1')).renders;
     expect(warnings.join(' ')).to.match(/"geometry\/lost\.glb" is not there; objects of mesh "pane" are left out/);
+    const packed = await dusting.get<{ error: string }>('/shots/LOST-1/package.zip');
+    expect([packed.status, packed.body.error]).to.deep.equal([409, 'No package was made of LOST-1: the package lacks 2 files: geometry/lost.glb, textures/label.png.']); // prettier-ignore
     expect(warnings.join(' ')).to.match(/its name is shown in place of texture "label"/);
   });
 

@@ -52,6 +52,7 @@ watch([section, chosen], () => {
 const intake = computed(() => store.intake);
 const check = computed(() => intake.value?.checks.find(({ id }) => id === chosen.value) ?? null);
 const broken = computed(() => store.files.filter(({ state }) => state !== 'ok').length);
+const lost = computed(() => store.files.filter(({ state }) => state === 'missing').length);
 const isChecking = computed(() => intake.value?.state === 'waiting' || intake.value === null);
 
 /** What the list on screen comes to, in a sentence. */
@@ -218,10 +219,17 @@ watch(title, (now) => (document.title = now), { immediate: true });
           @show="show"
         />
         <LogDetail v-else-if="section === 'log' && logs.kind" class="detail" :kind="logs.kind" @show="show" />
-        <p v-else-if="section === 'files'" class="detail soft">
-          A file that is missing is shown by its name in the picture, or what stands in it is left out. Packages are
-          made from a shell: npx dusting files.
-        </p>
+        <div v-else-if="section === 'files'" class="detail files">
+          <p class="soft">
+            A package is one archive of the shot and all its files, equal ones once, with checksums. Making one changes
+            nothing here.
+          </p>
+          <p v-if="lost" class="soft">
+            {{ many(lost, 'file') }} {{ lost === 1 ? 'is' : 'are' }} missing: the picture shows a missing texture by its
+            name, and leaves out what stands in missing geometry. A package needs them all.
+          </p>
+          <a v-else class="package" :href="`/api/shots/${code}/package.zip`" download>Download the package</a>
+        </div>
         <p v-else-if="section === 'came-in' && intake?.cameIn" class="detail soft">
           Made from {{ intake.cameIn.file }}, {{ intake.cameIn.format }}.
         </p>
@@ -324,8 +332,23 @@ aside {
 .detail {
   overflow: auto;
 }
-p.detail {
+p.detail,
+.files {
   padding: 12px 14px;
+}
+.files {
+  display: grid;
+  gap: 12px;
+  align-content: start;
+  justify-items: start;
+}
+.package {
+  background: var(--act);
+  color: var(--on-act);
+  font-weight: 600;
+  text-decoration: none;
+  border-radius: 3px;
+  padding: 4px 12px;
 }
 .corner {
   display: block;
