@@ -3,13 +3,17 @@ import type { JsonPatch } from '../document/patch.ts';
 
 export type PreflightState = 'clear' | 'caution' | 'stop' | 'not-run';
 
+/** One thing that is not as expected. */
 export interface PreflightOffender {
+  /** Path of the object in the scene, or what else it is. */
   object: string;
   detail: string;
+  /** How many of it are there: edges, faces, tiles. */
   count: number;
 }
 
 export interface PreflightCheck {
+  /** Scripts rely on it. */
   id: string;
   group: string;
   title: string;
@@ -18,6 +22,7 @@ export interface PreflightCheck {
   expected: string;
   found: string;
   offenders: PreflightOffender[];
+  /** What would put it right: a patch of the document, undone like any other. */
   repair: { label: string; patch: JsonPatch } | null;
 }
 

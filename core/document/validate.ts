@@ -1,5 +1,6 @@
 import { ShotDocumentSchema, type ShotDocument } from './schema.ts';
-import { InvalidInput, showValue, type Problem } from './problem.ts';
+import { InvalidInput, type Problem } from './problem.ts';
+import { parseJson } from './json-text.ts';
 import { checkSchema } from './schema-check.ts';
 import { completeDocument } from './complete.ts';
 import { checkFigures } from './check-figures.ts';
@@ -33,13 +34,5 @@ function checkFinite(value: unknown, what: string, path = ''): void {
 
 /** Parses and checks a document's text. Text that is not JSON is refused with the place of the first fault. */
 export function parseDocument(text: string, what = 'shot document'): ShotDocument {
-  let value: unknown;
-  try {
-    value = JSON.parse(text);
-  } catch (error) {
-    throw new InvalidInput(what, [
-      { path: '', value: showValue(text.slice(0, 40)), expected: `JSON text (${(error as Error).message})` },
-    ]);
-  }
-  return validateDocument(value, what);
+  return validateDocument(parseJson(text, what), what);
 }

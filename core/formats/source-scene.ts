@@ -3,6 +3,7 @@
  * document, and that is examined before anything is rendered. World places are in metres, +Y up; paths are as written.
  */
 import type { PolyMesh } from '../data/poly-mesh.ts';
+import { defaultMaterial } from '../document/defaults.ts';
 import { identity, type Transform } from '../data/transform.ts';
 import type { LightSpec, MaterialSpec, Sheet } from '../document/schema.ts';
 
@@ -198,6 +199,17 @@ export const plainTexture = (slot: TextureSlot, image: number): SourceTexture =>
   filter: 'mip',
   channel: 'luminance',
   colourSpace: 'unstated',
+});
+
+/** A material of which nothing but the name is told. */
+export const namedMaterial = (name: string, where: string): SourceMaterial => ({
+  name,
+  where,
+  missing: false,
+  spec: { ...defaultMaterial(), name: name.slice(0, 200) },
+  coat: null,
+  thin: false,
+  textures: [],
 });
 
 export const plainNode = (path: string, where: string): SourceNode => ({

@@ -5,14 +5,15 @@
 import { determinant, lookAt, type Transform } from '../data/transform.ts';
 import { trianglesOf, type PolyMesh } from '../data/poly-mesh.ts';
 import { checkMesh } from '../data/mesh.ts';
-import { defaultEnvironment, defaultMap, defaultMaterial, defaultObject, defaultSheet } from '../document/defaults.ts';
-import type { LightSpec, LinkSpec, MaterialSpec, Sheet, ShotDocument } from '../document/schema.ts';
+import { defaultEnvironment, defaultMaterial, defaultObject, defaultSheet } from '../document/defaults.ts';
+import type { LightSpec, LinkSpec, Sheet, ShotDocument } from '../document/schema.ts';
 import { validateDocument } from '../document/validate.ts';
 import { writeGlb } from '../formats/gltf.ts';
 import { runsOf, type PolygonData } from '../formats/gltf/polygons.ts';
-import { readImageHeader } from '../formats/image-header.ts';
-import { extensionOf, fileName } from '../formats/paths.ts';
-import type { Remark, SourceLink, SourceScene, SourceTexture } from '../formats/source-scene.ts';
+import { fileName } from '../formats/paths.ts';
+import { plainTexture, type Remark, type SourceLink, type SourceScene } from '../formats/source-scene.ts';
+import { FreeIds } from './ids.ts';
+import { ShotSurfaces } from './shot-surfaces.ts';
 
 export interface MadeShot {
   document: ShotDocument;
@@ -50,7 +51,8 @@ class ShotMaking {
     faces: number;
   }[] = [];
   private readonly meshIds = new Map<string, string | null>();
-  private readonly textureIds = new Map<string, string | null>();
+  private readonly ids = new FreeIds();
+  private readonly surfaces: ShotSurfaces;
   private readonly objectIds: { path: string; id: string }[] = [];
 
   constructor(private readonly scene: SourceScene) {
@@ -79,10 +81,11 @@ class ShotMaking {
       fog: null,
       sheets: { preview: defaultSheet(), final: defaultSheet() },
     };
+    this.surfaces = new ShotSurfaces(scene, this.document, this.files, this.notUnderstood, this.ids);
   }
 
   async make(size: { width?: number; height?: number }): Promise<MadeShot> {
-    const materials = this.scene.materials.map((_, i) => this.material(i));
+    const materials = this.scene.materials.map((_, i) => this.surfaces.material(i));
     this.objects(materials);
     if (this.meshes.length === 0 && Object.keys(this.document.objects).length === 0)
       throw new RangeError(`${this.scene.file}: holds no surface that can be rendered`);
@@ -121,93 +124,6 @@ class ShotMaking {
     sheet.width = width ?? (isStated && !height ? settings.width! : Math.max(1, Math.round(sheet.height * aspect)));
   }
 
-  private material(number: number): string {
-    const { document } = this;
-    const { name, spec, coat, textures, where } = this.scene.materials[number];
-    const id = freeId(document.materials, name || 'material');
-    const made: MaterialSpec = { ...spec, name: (name || id).slice(0, 200) };
-    document.materials[id] = made;
-    if (coat) {
-      document.coats[id] = { kind: 'coat', name: '', ...coat };
-      made.coat = id;
-    }
-    for (const texture of textures) {
-      const slot = SLOT_KEYS[texture.slot];
-      if (!slot) {
-        this.notUnderstood.push({ where, what: `${texture.slot} map of material "${made.name}"` });
-        continue;
-      }
-      const map = this.map(texture, number, where);
-      if (map) made[slot] = map;
-    }
-    return id;
-  }
-
-  private map(texture: SourceTexture, material: number, where: string): string | null {
-    const { document } = this;
-    const id = this.texture(texture);
-    if (id === null) return null;
-    const set = this.uvSet(texture, material);
-    if (set > 1) {
-      this.notUnderstood.push({ where, what: `a map on UV set ${set + 1}; objects have two` });
-      return null;
-    }
-    const map = freeId(document.maps, id);
-    document.maps[map] = {
-      ...defaultMap('image'),
-      texture: id,
-      uvSet: set,
-      offset: texture.offset,
-      rotation: texture.rotation,
-      scale: texture.scale,
-      channel: texture.channel,
-      filter: texture.filter,
-      wrap: texture.wrap,
-    };
-    return map;
-  }
-
-  /** By its name on the first mesh that wears the material, where the format names sets. */
-  private uvSet({ uvName, uvSet }: SourceTexture, material: number): number {
-    if (!uvName) return uvSet;
-    const node = this.scene.nodes.find(
-      ({ mesh, parts }) => mesh >= 0 && parts.some((part) => part.material === material),
-    );
-    const found = node ? this.scene.meshes[node.mesh].poly.uvs.findIndex(({ name }) => name === uvName) : 0;
-    return Math.max(0, found);
-  }
-
-  private texture({ slot, image, colourSpace: said }: SourceTexture): string | null {
-    const isColour = slot === 'baseColour' || slot === 'emission' || slot === 'alpha';
-    const colourSpace = said === 'unstated' ? (isColour ? 'srgb' : 'linear') : said;
-    const key = `${image} ${colourSpace}`;
-    const known = this.textureIds.get(key);
-    if (known !== undefined) return known;
-    const id = this.imageFile(image, (name, file) => {
-      const own = freeId(this.document.textures, name);
-      this.document.textures[own] = { file, colourSpace };
-      return own;
-    });
-    this.textureIds.set(key, id);
-    return id;
-  }
-
-  private imageFile(image: number, add: (name: string, file: string) => string): string | null {
-    const { path, where, bytes } = this.scene.images[image];
-    const name = fileName(path.replaceAll('\\', '/')) || `image${image}`;
-    const kind = bytes && kindOf(bytes);
-    if (!kind) {
-      const what = bytes ? `is of a kind that is not read here (.${extensionOf(name) || '?'})` : 'is not there';
-      this.notUnderstood.push({ where, what: `image "${path || name}" ${what}; its factor alone counts` });
-      return null;
-    }
-    const base = safe(name.replace(/\.[^.]*$/, '')) || `image${image}`;
-    let file = `textures/${base}.${kind}`;
-    for (let i = 2; this.files.has(file) && this.files.get(file) !== bytes; i++) file = `textures/${base}-${i}.${kind}`;
-    this.files.set(file, bytes);
-    return add(base, file);
-  }
-
   private objects(materials: string[]): void {
     const { document, scene } = this;
     let plain: string | null = null;
@@ -224,11 +140,11 @@ class ShotMaking {
         const mesh = this.mesh(node.mesh, p, part.faces);
         if (mesh === null) continue;
         if (part.material < 0 && plain === null) {
-          plain = freeId(document.materials, 'plain');
+          plain = this.ids.of(document.materials, 'plain');
           document.materials[plain] = { ...defaultMaterial(), name: 'plain' };
         }
         const material = part.material < 0 ? plain! : materials[part.material];
-        const id = freeId(document.objects, node.parts.length > 1 ? `${node.name}-${p}` : node.name);
+        const id = this.ids.of(document.objects, node.parts.length > 1 ? `${node.name}-${p}` : node.name);
         if (this.objectIds.push({ path: node.path, id }) > OBJECTS_MOST)
           throw new RangeError(`${scene.file}: has more than ${OBJECTS_MOST.toLocaleString('en')} objects`);
         document.objects[id] = {
@@ -270,7 +186,7 @@ class ShotMaking {
             .map((uv) => uv.name)
             .join(', ')}`,
         });
-      id = freeId(this.document.meshes, faces ? `${name}-${part}` : name);
+      id = this.ids.of(this.document.meshes, faces ? `${name}-${part}` : name);
       this.document.meshes[id] = { file: GEOMETRY, mesh: this.meshes.length, primitive: 0 };
       const sizes = Array.from(faces ?? poly.faceSizes.keys(), (face) => poly.faceSizes[face]).filter((n) => n > 2);
       this.meshes.push({ name: id, mesh, polygons: polygonData(poly, mesh.pointOf, sizes), faces: sizes.length });
@@ -282,7 +198,7 @@ class ShotMaking {
   private lights(): void {
     const { document, scene } = this;
     for (const { node, spec, links } of scene.lights) {
-      const id = freeId(document.lights, spec.name || spec.kind);
+      const id = this.ids.of(document.lights, spec.name || spec.kind);
       const transform = rigid(node < 0 ? null : scene.nodes[node].world);
       document.lights[id] = {
         ...spec,
@@ -314,7 +230,7 @@ class ShotMaking {
     });
     document.environment.stops = [{ at: 0, colour: [1, 1, 1] }];
     if (environment.image === null) return;
-    const texture = this.texture({ image: environment.image, slot: 'other', colourSpace: 'unstated' } as SourceTexture);
+    const texture = this.surfaces.texture(plainTexture('emission', environment.image));
     if (texture) Object.assign(document.environment, { kind: 'image', texture });
   }
 
@@ -327,7 +243,7 @@ class ShotMaking {
         this.notUnderstood.push({ where: scene.nodes[node]?.where ?? scene.file, what: `camera "${name}" ${what}` });
         continue;
       }
-      const id = freeId(document.cameras, name);
+      const id = this.ids.of(document.cameras, name);
       document.cameras[id] = {
         name: name.slice(0, 200),
         fieldOfView,
@@ -370,34 +286,6 @@ class ShotMaking {
   }
 }
 
-const SLOT_KEYS: Partial<
-  Record<
-    SourceTexture['slot'],
-    'baseColourMap' | 'metallicMap' | 'roughnessMap' | 'normalMap' | 'bumpMap' | 'alphaMap' | 'emissionMap'
-  >
-> = {
-  baseColour: 'baseColourMap',
-  metallic: 'metallicMap',
-  roughness: 'roughnessMap',
-  normal: 'normalMap',
-  bump: 'bumpMap',
-  alpha: 'alphaMap',
-  emission: 'emissionMap',
-};
-
-const safe = (name: string): string =>
-  name
-    .replaceAll(/[^A-Za-z0-9_.-]+/g, '-')
-    .replace(/^[-.]+|[-.]+$/g, '')
-    .slice(0, 80);
-
-function freeId(map: object, name: string): string {
-  const base = safe(name) || 'unnamed';
-  let id = base;
-  for (let i = 2; Object.hasOwn(map, id); i++) id = `${base}-${i}`;
-  return id;
-}
-
 function codeOf(file: string): string {
   const base = fileName(file).replace(/\.[^.]*$/, '');
   return (
@@ -407,13 +295,6 @@ function codeOf(file: string): string {
       .slice(0, 40) || 'scene'
   );
 }
-
-/** The ending of an image that textures can be, by how its bytes begin. */
-function kindOf(bytes: Uint8Array): string | null {
-  const kind = readImageHeader(bytes)?.kind;
-  return kind === undefined ? null : (ENDINGS[kind] ?? null);
-}
-const ENDINGS: Record<string, string> = { PNG: 'png', JPEG: 'jpg', PFM: 'pfm', 'Radiance HDR': 'hdr' };
 
 /** Null where triangles say it all. */
 function polygonData({ subdivision, creases }: PolyMesh, pointOf: Uint32Array, sizes: number[]): PolygonData | null {

@@ -71,7 +71,7 @@ export async function preflightReport(context: Context, code: string, kind: stri
   const { checks, profile, state, version } = await intakeOf(context, code);
   if (state !== 'done') throw conflict(`Version ${version} of ${code} is still being checked.`);
   const date = new Date().toISOString().slice(0, 16).replace('T', ' ');
-  return REPORTS[kind](checks as Parameters<(typeof REPORTS)[string]>[0], {
+  return REPORTS[kind](checks, {
     scene: `${code}, version ${version}`,
     profile,
     date,

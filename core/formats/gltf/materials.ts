@@ -10,18 +10,20 @@ import type {
   Volume,
 } from '@gltf-transform/extensions';
 import { defaultMaterial } from '../../document/defaults.ts';
-import { plainTexture, type SourceMaterial, type SourceTexture, type TextureSlot } from '../source-scene.ts';
+import {
+  namedMaterial,
+  plainTexture,
+  type SourceMaterial,
+  type SourceTexture,
+  type TextureSlot,
+} from '../source-scene.ts';
 
 /** What a part without a material has (glTF 2.0, section 3.7.2.1). */
-export const gltfDefaultMaterial = (where: string): SourceMaterial => ({
-  name: '',
-  where,
-  missing: false,
-  spec: { ...defaultMaterial(), baseColour: [1, 1, 1], metallic: 1, roughness: 1 },
-  coat: null,
-  thin: false,
-  textures: [],
-});
+export function gltfDefaultMaterial(where: string): SourceMaterial {
+  const material = namedMaterial('', where);
+  Object.assign(material.spec, { baseColour: [1, 1, 1], metallic: 1, roughness: 1 });
+  return material;
+}
 
 /** @param imageOf number of the scene's image of a texture */
 export function gltfMaterial(m: Material, where: string, imageOf: (texture: Texture) => number): SourceMaterial {

@@ -4,9 +4,14 @@
  * A highlight's exponent becomes a roughness by GGX alpha² = 2/(Ns + 2) (Walter et al., "Microfacet Models for
  * Refraction", 2007, section 5.3, after Beckmann).
  */
-import { defaultMaterial } from '../../document/defaults.ts';
 import type { SceneReading } from '../scene-reading.ts';
-import { plainTexture, type SourceMaterial, type SourceTexture, type TextureSlot } from '../source-scene.ts';
+import {
+  namedMaterial,
+  plainTexture,
+  type SourceMaterial,
+  type SourceTexture,
+  type TextureSlot,
+} from '../source-scene.ts';
 
 type Read = (material: Reading, words: string[], fail: () => never) => void;
 
@@ -136,13 +141,7 @@ export async function readMtl(text: string, file: string, reading: SceneReading)
 }
 
 const begun = (name: string, where: string): Reading => ({
-  name,
-  where,
-  missing: false,
-  spec: { ...defaultMaterial(), name: name.slice(0, 200) },
-  coat: null,
-  thin: false,
-  textures: [],
+  ...namedMaterial(name, where),
   specularColour: null,
   exponent: null,
   roughness: null,

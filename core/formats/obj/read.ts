@@ -5,10 +5,9 @@
  * const scene = await readObj(bytes, 'yard/hive.obj', files);
  */
 import { faceStarts } from '../../data/poly-mesh.ts';
-import { defaultMaterial } from '../../document/defaults.ts';
 import type { SceneFiles } from '../scene-files.ts';
 import { SceneReading, type ReadOptions } from '../scene-reading.ts';
-import { plainNode, type SourceMaterial, type SourcePart, type SourceScene } from '../source-scene.ts';
+import { namedMaterial, plainNode, type SourceMaterial, type SourcePart, type SourceScene } from '../source-scene.ts';
 import { decodeText } from '../text.ts';
 import { readObjGeometry, type ObjGeometry } from './geometry.ts';
 import { objMesh } from './mesh.ts';
@@ -89,16 +88,7 @@ async function readMaterials(geometry: ObjGeometry, file: string, reading: Scene
     const where = `${file}:${line}`;
     const known = byName.get(name);
     if (!known) reading.notUnderstood(where, `material "${name}" is in no library that is there`);
-    const none = {
-      name,
-      where,
-      missing: true,
-      spec: { ...defaultMaterial(), name },
-      coat: null,
-      thin: false,
-      textures: [],
-    };
-    return scene.materials.push(known ?? none) - 1;
+    return scene.materials.push(known ?? { ...namedMaterial(name, where), missing: true }) - 1;
   });
 }
 

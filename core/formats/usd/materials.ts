@@ -1,7 +1,12 @@
 /** Preview surfaces. Source: OpenUSD, "UsdPreviewSurface specification", 2.6. */
-import { defaultMaterial } from '../../document/defaults.ts';
 import type { SceneReading } from '../scene-reading.ts';
-import { plainTexture, type SourceMaterial, type SourceTexture, type TextureSlot } from '../source-scene.ts';
+import {
+  namedMaterial,
+  plainTexture,
+  type SourceMaterial,
+  type SourceTexture,
+  type TextureSlot,
+} from '../source-scene.ts';
 import { assetOf, numberOf, numbersOf, textOf, tripleOf, valueOf } from './access.ts';
 import { primAt } from './compose.ts';
 import type { UsdPrim } from './layer.ts';
@@ -26,10 +31,8 @@ const KNOWN = new Set([
 ]); // prettier-ignore
 
 export async function usdMaterial(prim: UsdPrim, root: UsdPrim, reading: SceneReading): Promise<SourceMaterial> {
-  const spec = { ...defaultMaterial(), name: prim.name };
-  const material: SourceMaterial = {
-    name: prim.name, where: prim.where, missing: false, spec, coat: null, thin: false, textures: [],
-  }; // prettier-ignore
+  const material = namedMaterial(prim.name, prim.where);
+  const { spec } = material;
   const surface = sourceOf(prim, 'outputs:surface', root)?.prim;
   if (!surface) {
     reading.notUnderstood(prim.where, `material "${prim.name}" has no surface`);

@@ -7,11 +7,10 @@
  */
 import { multiply, rotationOf, rotationX, scaling, translation, type Transform } from '../../data/transform.ts';
 import type { PolyMesh } from '../../data/poly-mesh.ts';
-import { defaultMaterial } from '../../document/defaults.ts';
 import { extensionOf } from '../paths.ts';
 import type { SceneFiles } from '../scene-files.ts';
 import { SceneReading, type ReadOptions } from '../scene-reading.ts';
-import { plainNode, type SourceNode, type SourcePart, type SourceScene } from '../source-scene.ts';
+import { namedMaterial, plainNode, type SourceNode, type SourcePart, type SourceScene } from '../source-scene.ts';
 import { assetOf, flagOf, isAnimated, numberOf, numbersOf, textOf, tripleOf } from './access.ts';
 import { primAt, UsdComposer } from './compose.ts';
 import { editedList, type UsdAttribute, type UsdPrim } from './layer.ts';
@@ -212,15 +211,7 @@ class UsdStage {
     else {
       this.reading.notUnderstood(where, `material <${path}> is not there`);
       const name = path.slice(path.lastIndexOf('/') + 1);
-      material = {
-        name,
-        where,
-        missing: true,
-        spec: { ...defaultMaterial(), name },
-        coat: null,
-        thin: false,
-        textures: [],
-      };
+      material = { ...namedMaterial(name, where), missing: true };
     }
     const number = this.scene.materials.push(material) - 1;
     this.materials.set(path, number);
@@ -240,15 +231,9 @@ class UsdStage {
         prim.where,
         `display colours that vary over "${prim.name}"; the first one counts`,
       );
-    const spec = {
-      ...defaultMaterial(),
-      name: 'display colour',
-      baseColour: colour.map((v) => Math.min(1, Math.max(0, v))),
-    };
-    const number =
-      this.scene.materials.push({
-        name: spec.name, where: prim.where, missing: false, spec, coat: null, thin: false, textures: [],
-      }) - 1; // prettier-ignore
+    const material = namedMaterial('display colour', prim.where);
+    material.spec.baseColour = colour.map((v) => Math.min(1, Math.max(0, v)));
+    const number = this.scene.materials.push(material) - 1;
     this.materials.set(key, number);
     return number;
   }

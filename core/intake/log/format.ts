@@ -3,6 +3,7 @@
  * patterns in turn; named groups say what is what. Described in `docs/intake.md`.
  */
 import { Type, type Static } from '@sinclair/typebox';
+import { parseJson } from '../../document/json-text.ts';
 import { InvalidInput, showValue } from '../../document/problem.ts';
 import { checkSchema } from '../../document/schema-check.ts';
 
@@ -42,14 +43,7 @@ export type LogFormat = Static<typeof LogFormatSchema>;
 
 /** @throws InvalidInput naming the place */
 export function parseLogFormat(text: string, what: string): LogFormat {
-  let value: unknown;
-  try {
-    value = JSON.parse(text);
-  } catch (error) {
-    throw new InvalidInput(what, [
-      { path: '', value: showValue(text.slice(0, 40)), expected: `JSON text (${(error as Error).message})` },
-    ]);
-  }
+  const value = parseJson(text, what);
   checkSchema(LogFormatSchema, value, what);
   const format = value as LogFormat;
   [...format.lines, format.closing].forEach((pattern, i) => {

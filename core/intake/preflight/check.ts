@@ -1,27 +1,15 @@
 /** What a check is and what it says. A new one is a file below `checks/` and a line in `registry.ts`. */
-import type { JsonPatch } from '../../document/patch.ts';
+import type { PreflightCheck, PreflightOffender, PreflightState } from '../../contracts/intake.ts';
 import type { Scene } from './scene.ts';
 import type { Threshold } from './profile.ts';
 
 export type CheckGroup =
   'time' | 'picture' | 'travel' | 'weight' | 'light' | 'space' | 'shape' | 'surface' | 'order' | 'sheet';
 
-export type CheckState = 'clear' | 'caution' | 'stop' | 'not-run';
-
-/** One thing that is not as expected. */
-export interface Offender {
-  /** Path of the object in the scene, or what else it is. */
-  object: string;
-  detail: string;
-  /** How many of it are there: edges, faces, tiles. */
-  count: number;
-}
-
-/** What would put it right: a patch of the document, undone like any other. */
-export interface Repair {
-  label: string;
-  patch: JsonPatch;
-}
+export type CheckState = PreflightState;
+export type Offender = PreflightOffender;
+export type CheckResult = PreflightCheck;
+export type Repair = NonNullable<PreflightCheck['repair']>;
 
 /** What a check found, before its thresholds are laid on. */
 export interface Finding {
@@ -44,18 +32,6 @@ export interface Check {
   threshold: Threshold;
   /** Why it cannot run here, or what it found. */
   run(scene: Scene): Finding | string;
-}
-
-export interface CheckResult {
-  id: string;
-  group: CheckGroup;
-  title: string;
-  why: string;
-  state: CheckState;
-  expected: string;
-  found: string;
-  offenders: Offender[];
-  repair: Repair | null;
 }
 
 /** Nothing wrong, or a stop. */

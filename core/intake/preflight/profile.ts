@@ -4,6 +4,7 @@
  */
 import { Type, type Static } from '@sinclair/typebox';
 import { checkSchema } from '../../document/schema-check.ts';
+import { parseJson } from '../../document/json-text.ts';
 import { InvalidInput, showValue } from '../../document/problem.ts';
 
 const closed = { additionalProperties: false } as const;
@@ -81,14 +82,7 @@ export const defaultProfile = (): Profile => ({
  * @throws InvalidInput naming the place
  */
 export function parseProfile(text: string, what: string): Profile {
-  let value: unknown;
-  try {
-    value = JSON.parse(text);
-  } catch (error) {
-    throw new InvalidInput(what, [
-      { path: '', value: showValue(text.slice(0, 40)), expected: `JSON text (${(error as Error).message})` },
-    ]);
-  }
+  const value = parseJson(text, what);
   const profile = value && typeof value === 'object' ? { ...defaultProfile(), ...value } : value;
   checkSchema(ProfileSchema, profile, what);
   const checked = profile as Profile;

@@ -1,0 +1,135 @@
+/** Materials of a scene, their maps and their images, as a shot has them. */
+import { defaultMap } from '../document/defaults.ts';
+import type { MaterialSpec, ShotDocument } from '../document/schema.ts';
+import { readImageHeader } from '../formats/image-header.ts';
+import { extensionOf, fileName } from '../formats/paths.ts';
+import type { Remark, SourceScene, SourceTexture } from '../formats/source-scene.ts';
+import { FreeIds, safeId } from './ids.ts';
+
+export class ShotSurfaces {
+  private readonly textureIds = new Map<string, string | null>();
+
+  /**
+   * @param document what is made, added to
+   * @param files bytes of images, added to
+   * @param notUnderstood what has no place in a shot, added to
+   */
+  constructor(
+    private readonly scene: SourceScene,
+    private readonly document: ShotDocument,
+    private readonly files: Map<string, Uint8Array>,
+    private readonly notUnderstood: Remark[],
+    private readonly ids: FreeIds,
+  ) {}
+
+  /** @returns id of the material of that number */
+  material(number: number): string {
+    const { document } = this;
+    const { name, spec, coat, textures, where } = this.scene.materials[number];
+    const id = this.ids.of(document.materials, name || 'material');
+    const made: MaterialSpec = { ...spec, name: (name || id).slice(0, 200) };
+    document.materials[id] = made;
+    if (coat) {
+      document.coats[id] = { kind: 'coat', name: '', ...coat };
+      made.coat = id;
+    }
+    for (const texture of textures) {
+      const slot = SLOT_KEYS[texture.slot];
+      if (!slot) {
+        this.notUnderstood.push({ where, what: `${texture.slot} map of material "${made.name}"` });
+        continue;
+      }
+      const map = this.map(texture, number, where);
+      if (map) made[slot] = map;
+    }
+    return id;
+  }
+
+  private map(texture: SourceTexture, material: number, where: string): string | null {
+    const { document } = this;
+    const id = this.texture(texture);
+    if (id === null) return null;
+    const set = this.uvSet(texture, material);
+    if (set > 1) {
+      this.notUnderstood.push({ where, what: `a map on UV set ${set + 1}; objects have two` });
+      return null;
+    }
+    const map = this.ids.of(document.maps, id);
+    document.maps[map] = {
+      ...defaultMap('image'),
+      texture: id,
+      uvSet: set,
+      offset: texture.offset,
+      rotation: texture.rotation,
+      scale: texture.scale,
+      channel: texture.channel,
+      filter: texture.filter,
+      wrap: texture.wrap,
+    };
+    return map;
+  }
+
+  /** By its name on the first mesh that wears the material, where the format names sets. */
+  private uvSet({ uvName, uvSet }: SourceTexture, material: number): number {
+    if (!uvName) return uvSet;
+    const node = this.scene.nodes.find(
+      ({ mesh, parts }) => mesh >= 0 && parts.some((part) => part.material === material),
+    );
+    const found = node ? this.scene.meshes[node.mesh].poly.uvs.findIndex(({ name }) => name === uvName) : 0;
+    return Math.max(0, found);
+  }
+
+  /** @returns id of the texture; null when its image cannot be used, which is told */
+  texture({ slot, image, colourSpace: said }: SourceTexture): string | null {
+    const isColour = slot === 'baseColour' || slot === 'emission' || slot === 'alpha';
+    const colourSpace = said === 'unstated' ? (isColour ? 'srgb' : 'linear') : said;
+    const key = `${image} ${colourSpace}`;
+    const known = this.textureIds.get(key);
+    if (known !== undefined) return known;
+    const id = this.imageFile(image, (name, file) => {
+      const own = this.ids.of(this.document.textures, name);
+      this.document.textures[own] = { file, colourSpace };
+      return own;
+    });
+    this.textureIds.set(key, id);
+    return id;
+  }
+
+  private imageFile(image: number, add: (name: string, file: string) => string): string | null {
+    const { path, where, bytes } = this.scene.images[image];
+    const name = fileName(path.replaceAll('\\', '/')) || `image${image}`;
+    const kind = bytes && kindOf(bytes);
+    if (!kind) {
+      const what = bytes ? `is of a kind that is not read here (.${extensionOf(name) || '?'})` : 'is not there';
+      this.notUnderstood.push({ where, what: `image "${path || name}" ${what}; its factor alone counts` });
+      return null;
+    }
+    const base = safeId(name.replace(/\.[^.]*$/, '')) || `image${image}`;
+    let file = `textures/${base}.${kind}`;
+    for (let i = 2; this.files.has(file) && this.files.get(file) !== bytes; i++) file = `textures/${base}-${i}.${kind}`;
+    this.files.set(file, bytes);
+    return add(base, file);
+  }
+}
+
+const SLOT_KEYS: Partial<
+  Record<
+    SourceTexture['slot'],
+    'baseColourMap' | 'metallicMap' | 'roughnessMap' | 'normalMap' | 'bumpMap' | 'alphaMap' | 'emissionMap'
+  >
+> = {
+  baseColour: 'baseColourMap',
+  metallic: 'metallicMap',
+  roughness: 'roughnessMap',
+  normal: 'normalMap',
+  bump: 'bumpMap',
+  alpha: 'alphaMap',
+  emission: 'emissionMap',
+};
+
+/** The ending of an image that textures can be, by how its bytes begin. */
+function kindOf(bytes: Uint8Array): string | null {
+  const kind = readImageHeader(bytes)?.kind;
+  return kind === undefined ? null : (ENDINGS[kind] ?? null);
+}
+const ENDINGS: Record<string, string> = { PNG: 'png', JPEG: 'jpg', PFM: 'pfm', 'Radiance HDR': 'hdr' };
