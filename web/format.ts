@@ -1,4 +1,6 @@
 /** Figures as people read them: unit, sensible digits. */
+import type { PreflightSummary } from '../core/contracts/intake.ts';
+
 export const number = (value: number, digits = 0): string =>
   value.toLocaleString('en', { minimumFractionDigits: digits, maximumFractionDigits: digits });
 
@@ -40,4 +42,12 @@ export function passName(pass: string): string {
   if (PASS_NAMES[pass]) return PASS_NAMES[pass];
   const name = family[0].toUpperCase() + family.slice(1);
   return family === 'cut' || family === 'error' ? `${name}: ${rest.join(' ')}` : `${name} ${rest.join(' ')}`;
+}
+
+/** What the checks of a version come to, in a word or two. */
+export function tellPreflight(summary: PreflightSummary | null | undefined): string {
+  if (!summary || summary.state === 'waiting') return 'checking …';
+  if (summary.state === 'failed') return 'not checked';
+  if (summary.stop) return `${summary.stop} stop`;
+  return summary.caution ? `${summary.caution} caution` : 'clear';
 }

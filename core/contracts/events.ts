@@ -99,6 +99,8 @@ export interface ShotSummary {
   worst: 'stop' | 'caution' | 'note' | null;
   trials: number;
   kept: number;
+  /** Of the head version. */
+  preflight: PreflightSummary | null;
   /** The newest base render of the head version, if there is one. */
   render: RenderSummary | null;
 }

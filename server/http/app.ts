@@ -93,7 +93,9 @@ function api(context: Context, hub: EventHub): express.Router {
     hub.open(request, response, async () => {
       const state = await shotList(context);
       return {
-        id: state.map((s) => `${s.code}.${s.version}.${s.render?.revision}.${s.open}.${s.trials}`).join(),
+        id: state
+          .map((s) => `${s.code}.${s.version}.${s.render?.revision}.${s.open}.${s.trials}.${s.preflight?.state}`)
+          .join(),
         state,
       };
     }),

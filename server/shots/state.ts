@@ -180,6 +180,7 @@ async function summarise(tx: Transaction, shot: ShotRow): Promise<ShotSummary> {
     worst: (['stop', 'caution', 'note'] as Severity[]).find((s) => severities.includes(s)) ?? null,
     trials: tried.length,
     kept: kept.length,
+    preflight: await preflightSummary(tx, head.id),
     render: render ? renderSummary(render, head) : null,
   };
 }

@@ -3,7 +3,7 @@
 import { computed, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import type { RenderSummary } from '../../core/contracts/events.ts';
-import { duration, percent } from '../format.ts';
+import { duration, percent, tellPreflight } from '../format.ts';
 import { useCurrent } from '../stores/current.ts';
 import { useShot } from '../stores/shot.ts';
 import { useView } from '../stores/view.ts';
@@ -20,12 +20,7 @@ const kept = computed(() => shot.state?.trials.filter((t) => t.verdict === 'keep
 const waiting = computed(() => shot.state?.trials.filter((t) => t.state === 'done' && t.verdict === null).length ?? 0);
 
 const atIntake = computed(() => route.name === 'intake');
-const checked = computed(() => {
-  const { state = 'waiting', stop = 0, caution = 0 } = shot.state?.preflight ?? {};
-  if (state === 'failed') return 'not checked';
-  if (state === 'waiting') return 'checking …';
-  return stop ? `${stop} stop` : caution ? `${caution} caution` : 'clear';
-});
+const checked = computed(() => tellPreflight(shot.state?.preflight));
 /** The stations after intake stand around the picture. */
 function toPicture(): void {
   if (atIntake.value) void router.push({ name: 'shot', params: { code: shot.state!.code }, query: view.query });

@@ -2,7 +2,7 @@
 import { ref } from 'vue';
 import { useRouter } from 'vue-router';
 import type { RenderSummary, ShotSummary } from '../../core/contracts/events.ts';
-import { count, number, percent } from '../format.ts';
+import { count, number, percent, tellPreflight } from '../format.ts';
 import { sendShot, type Upload, type UploadFile } from '../remote/client.ts';
 import { filesOfDrop, filesOfInput } from '../remote/dropped-files.ts';
 import { followShots } from '../stores/list.ts';
@@ -120,6 +120,7 @@ function openTold(shot: ShotSummary): string {
           <tr>
             <th></th>
             <th>Shot</th>
+            <th>Intake</th>
             <th>Newest render</th>
             <th>Findings</th>
             <th class="right">Trials</th>
@@ -139,6 +140,11 @@ function openTold(shot: ShotSummary): string {
               <RouterLink :to="{ name: 'shot', params: { code: shot.code } }"
                 ><b>{{ shot.code }}</b> {{ shot.name }}</RouterLink
               >
+            </td>
+            <td>
+              <RouterLink :to="{ name: 'intake', params: { code: shot.code } }" class="soft" @click.stop>{{
+                tellPreflight(shot.preflight)
+              }}</RouterLink>
             </td>
             <td class="num soft">{{ renderTold(shot.render) }}</td>
             <td>
