@@ -97,7 +97,7 @@ function tell(log: ReadLog, found: Triage, against: LogDifference | null): strin
     const word = verdict.harmless === 'yes' ? 'harmless' : verdict.harmless === 'no' ? 'matters' : 'look';
     lines.push(
       `${word.padEnd(9)}${severity} × ${count}, line ${firstLine}: ${message.slice(0, 200)}`,
-      `         ${meaning} ${verdict.why}.`,
+      `         ${meaning} ${verdict.why[0].toUpperCase()}${verdict.why.slice(1)}.`,
     );
   }
   for (const { name, seconds: spent } of log.phases.filter((phase) => phase.seconds > 0))

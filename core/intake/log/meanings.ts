@@ -58,7 +58,7 @@ export const MEANINGS: Meaning[] = [
   {
     id: 'file-missing',
     looksLike:
-      /(cannot|can't|could not|couldn't|unable to|failed to) (be )?(open|find|read|load|resolve)|(file|texture|image|map)\b.*\b(not found|missing|does not exist)|no such file/i,
+      /(cannot|can't|could not|couldn't|unable to|failed to) (be )?(open|find|read|load|resolve)|(file|texture|image|map)\b.*\b(not found|not there|missing|does not exist)|no such file/i,
     meaning: 'A file that the scene names was not there, or could not be read.',
     judge(message, _count, { fileState }) {
       const path = pathIn(message);
