@@ -9,10 +9,11 @@ export interface SceneFiles {
   otherCase(path: string): Promise<string | null>;
 }
 
-export function filesInMemory(files: Map<string, Uint8Array>): SceneFiles {
-  const lower = new Map([...files.keys()].map((path) => [path.toLowerCase(), path]));
-  return {
-    read: async (path) => files.get(path) ?? null,
-    otherCase: async (path) => lower.get(path.toLowerCase()) ?? null,
-  };
+/** Files whose paths are all known beforehand. */
+export function knownFiles(paths: Iterable<string>, read: SceneFiles['read']): SceneFiles {
+  const lower = new Map(Array.from(paths, (path) => [path.toLowerCase(), path]));
+  return { read, otherCase: async (path) => lower.get(path.toLowerCase()) ?? null };
 }
+
+export const filesInMemory = (files: Map<string, Uint8Array>): SceneFiles =>
+  knownFiles(files.keys(), async (path) => files.get(path) ?? null);

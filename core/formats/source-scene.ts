@@ -40,7 +40,7 @@ export interface SourceNode {
   parts: SourcePart[];
   /** Operations that were not baked into the mesh: a skin, blend shapes, subdivision. */
   live: string[];
-  /** The renderer's own object settings where the format has them. */
+  /** Which side the file says is there; other formats mean it for display, so a shot made of one has both. */
   facing: 'both' | 'front' | 'back';
 }
 

@@ -154,7 +154,6 @@ class ShotMaking {
           material,
           transform: clean(node.world),
           hidden: !node.visible,
-          facing: node.facing,
           thin: part.material >= 0 && scene.materials[part.material].thin,
         };
       }
@@ -204,7 +203,7 @@ class ShotMaking {
         ...spec,
         name: spec.name || id,
         transform,
-        hidden: node >= 0 && !scene.nodes[node].visible,
+        hidden: spec.hidden || (node >= 0 && !scene.nodes[node].visible),
         lights: this.link(links.lights),
         shadowsOf: this.link(links.shadowsOf),
       } as LightSpec;

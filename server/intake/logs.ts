@@ -43,7 +43,7 @@ export async function addLog(context: Context, code: string, name: string, reque
           shotId: shot.id,
           name: name.slice(0, 200),
           bytes,
-          body: JSON.stringify(log).replaceAll('\\u0000', ''),
+          body: JSON.stringify(log),
         })
         .returning({ id: logs.id });
       await shotChanged(tx, shot.id);

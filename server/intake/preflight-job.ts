@@ -2,6 +2,7 @@
 import { eq } from 'drizzle-orm';
 import type { Intake } from '../../core/contracts/intake.ts';
 import type { ShotDocument } from '../../core/document/schema.ts';
+import { knownFiles } from '../../core/formats/scene-files.ts';
 import { listFiles } from '../../core/intake/files/list.ts';
 import { fromShot } from '../../core/intake/from-shot.ts';
 import { defaultProfile } from '../../core/intake/preflight/profile.ts';
@@ -33,12 +34,9 @@ export async function preflightVersion(context: Context, { versionId }: Prefligh
 
 async function results(context: Context, version: typeof versions.$inferSelect) {
   const manifest = JSON.parse(version.manifest) as Record<string, string>;
-  const byLowerCase = new Map(Object.keys(manifest).map((path) => [path.toLowerCase(), path]));
   const document = JSON.parse(version.document) as ShotDocument;
-  const source = await fromShot(document, version.document.length, {
-    read: async (path) => (Object.hasOwn(manifest, path) ? context.blobs.get(manifest[path]) : null),
-    otherCase: async (path) => byLowerCase.get(path.toLowerCase()) ?? null,
-  });
+  const read = async (path: string) => (Object.hasOwn(manifest, path) ? context.blobs.get(manifest[path]) : null);
+  const source = await fromShot(document, version.document.length, knownFiles(Object.keys(manifest), read));
   const profile = defaultProfile();
   const checks = runPreflight(source, profile, document);
   const told: Pick<Intake, 'checks' | 'files' | 'totalBytes' | 'profile'> = {

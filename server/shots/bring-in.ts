@@ -3,6 +3,7 @@ import type { CameIn } from '../../core/contracts/intake.ts';
 import { InvalidInput } from '../../core/document/problem.ts';
 import type { ShotDocument } from '../../core/document/schema.ts';
 import { parseDocument } from '../../core/document/validate.ts';
+import { knownFiles } from '../../core/formats/scene-files.ts';
 import { findScene, readScene, readerOf } from '../../core/formats/scene-readers.ts';
 import { DOCUMENT } from '../../core/intake/from-shot.ts';
 import { toShot } from '../../core/intake/to-shot.ts';
@@ -37,12 +38,11 @@ export async function bringIn(files: ShotFiles): Promise<BroughtIn> {
 }
 
 async function fromScene(files: ShotFiles): Promise<BroughtIn> {
-  const byLowerCase = new Map(files.paths.map((path) => [path.toLowerCase(), path]));
   try {
-    const scene = await readScene(findScene(files.paths), {
-      read: (path) => files.read(path),
-      otherCase: async (path) => byLowerCase.get(path.toLowerCase()) ?? null,
-    });
+    const scene = await readScene(
+      findScene(files.paths),
+      knownFiles(files.paths, (path) => files.read(path)),
+    );
     const made = await toShot(scene);
     return {
       document: made.document,

@@ -1,4 +1,4 @@
-/** The files of a shot on their way in, wherever they are: a folder, an upload, or memory. */
+/** The files of a shot on their way in, below a folder. */
 import { readdir, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 
@@ -7,10 +7,6 @@ export interface ShotFiles {
   paths: string[];
   /** Null when there is no such file. */
   read(path: string): Promise<Uint8Array | null>;
-}
-
-export function filesInMemory(files: Map<string, Uint8Array>): ShotFiles {
-  return { paths: [...files.keys()], read: async (path) => files.get(path) ?? null };
 }
 
 export async function filesInFolder(folder: string): Promise<ShotFiles> {

@@ -62,6 +62,8 @@ def Xform "yard" {
       cameras: 1, notUnderstood: [], repaired: [],
     }); // prettier-ignore
     const document = documentOf('yard-shot');
+    // A path tracer needs both sides of what a display would show one side of: glass is left through its back.
+    expect(document.objects.bee.facing).to.equal('both');
     expect(document.lights.sun.lights).to.deep.equal({ mode: 'only', objects: ['hive'] });
     expect(document.textures.straw).to.deep.equal({ file: 'textures/straw.png', colourSpace: 'srgb' });
     expect([document.sheets.final.width, document.sheets.final.height]).to.deep.equal([960, 540]);

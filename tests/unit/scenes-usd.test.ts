@@ -293,6 +293,12 @@ def "gone" (references = @nowhere.usda@) {}`);
     expect(scene.references[0]).to.include({ path: 'nowhere.usda', state: 'missing', neededBy: 'yard.usda:15' });
   });
 
+  it('keep lights that are hidden, switched off, and say that a hidden dome is left out', async () => {
+    const scene = await read('def SphereLight "a" { token visibility = "invisible" }\ndef DomeLight "sky" { token visibility = "invisible" }'); // prettier-ignore
+    expect(scene.lights.map(({ spec }) => spec.hidden)).to.deep.equal([true]);
+    expect([scene.environment, scene.notUnderstood[0].what]).to.deep.equal([null, 'dome light "sky" is hidden, and left out']); // prettier-ignore
+  });
+
   const bad: [string, string, RegExp, Record<string, string>?][] = [
     ['a bracket that is not closed', 'def Xform "a" {', /yard\.usda:2: expected .*found the end of the file/],
     ['a word out of place', 'def Xform "a" {}\ndraw "b"', /yard\.usda:3: expected def, over or class, found "draw/],

@@ -59,8 +59,7 @@ export function readObjGeometry(text: string, reading: SceneReading): ObjGeometr
   const at = () => `${file}:${line}`;
   const numberIn = (word: string | undefined): number => {
     const value = word === undefined ? NaN : Number(word);
-    if (!Number.isFinite(value))
-      throw new RangeError(`${at()}: "${word ?? ''}" is not a finite number. Nothing was read.`);
+    if (!Number.isFinite(value)) throw new RangeError(`${at()}: "${word ?? ''}" is not a finite number`);
     return value;
   };
   const named = (map: Map<string, number>, list: { name: string; line: number }[], name: string): number => {
@@ -76,7 +75,7 @@ export function readObjGeometry(text: string, reading: SceneReading): ObjGeometr
     const value = Number(word);
     const index = value < 0 ? count + value : value - 1;
     if (!Number.isInteger(value) || value === 0 || index < 0 || index >= count)
-      throw new RangeError(`${at()}: there is no ${what} ${word}; there are ${count} by then. Nothing was read.`);
+      throw new RangeError(`${at()}: there is no ${what} ${word}; there are ${count} by then`);
     return index;
   };
 
@@ -137,7 +136,7 @@ export function readObjGeometry(text: string, reading: SceneReading): ObjGeometr
       const [a, b] = [numberIn(words[3]), numberIn(words[4])];
       for (const point of [a, b])
         if (!Number.isInteger(point) || point < 0 || point >= points.length / 3)
-          throw new RangeError(`${at()}: the crease names point ${point}, which is not there. Nothing was read.`);
+          throw new RangeError(`${at()}: the crease names point ${point}, which is not there`);
       creases.push({ a, b, sharpness: numberIn(words[5]) });
     },
   };

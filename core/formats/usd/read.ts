@@ -151,7 +151,9 @@ class UsdStage {
   private async content(prim: UsdPrim, node: SourceNode, own: Inherited): Promise<void> {
     if (prim.type === 'Mesh' || isUsdShape(prim)) await this.mesh(prim, node, own.material);
     else if (USD_LIGHTS.has(prim.type)) {
-      if (node.visible) this.scene.lights.push(usdLight(prim, own.parent, lengthOf(own.world), this.reading));
+      const light = usdLight(prim, own.parent, lengthOf(own.world), this.reading);
+      light.spec.hidden = !node.visible;
+      this.scene.lights.push(light);
     } else if (prim.type === 'DomeLight' || prim.type === 'DomeLight_1') await this.dome(prim, own);
     else if (prim.type === 'Camera') this.camera(prim, own.parent);
     else if (!HOLDERS.has(prim.type) && prim.type !== 'PointInstancer')
@@ -168,7 +170,7 @@ class UsdStage {
     }
     const { poly } = this.scene.meshes[number];
     node.mesh = number;
-    node.facing = flagOf(prim, 'doubleSided') ? 'both' : 'front';
+    node.facing = flagOf(prim, 'doubleSided') === false ? 'front' : 'both';
     if (isAnimated(prim, 'points')) node.moves = true;
     if (poly.subdivision !== 'none') node.live.push(`subdivision (${poly.subdivision})`);
     node.parts = await this.parts(prim, poly, binding);
@@ -239,7 +241,10 @@ class UsdStage {
   }
 
   private async dome(prim: UsdPrim, own: Inherited): Promise<void> {
-    if (!own.visible) return;
+    if (!own.visible) {
+      this.reading.notUnderstood(prim.where, `dome light "${prim.name}" is hidden, and left out`);
+      return;
+    }
     if (this.scene.environment) {
       this.reading.notUnderstood(prim.where, `a second dome light "${prim.name}"; the first one counts`);
       return;
