@@ -78,6 +78,7 @@ class ShotReading {
     for (const [id, spec] of Object.entries(document.lights))
       scene.lights.push({ node: -1, spec: { ...spec, name: spec.name || id }, links: { lights: all, shadowsOf: all } });
     await this.environment();
+    await this.others();
     return scene;
   }
 
@@ -139,7 +140,7 @@ class ShotReading {
     let map = this.document.maps[id];
     let texture = map.kind === 'image' ? this.document.textures[map.texture] : null;
     if (map.kind === 'shared') {
-      const found = await this.shared(map.file, map.item, where);
+      const found = await this.shared(map.file, map.item, where, 'maps');
       if (!found) return null;
       map = { ...found.item, ...map.override } as MapSpec;
       texture = found.texture;
@@ -158,7 +159,7 @@ class ShotReading {
     };
   }
 
-  private async shared(file: string, item: string, where: string) {
+  private async shared(file: string, item: string, where: string, kind: 'maps' | 'coats') {
     const read = async (path: string) => {
       const { reference, bytes } = await this.reading.refer('fragments', DOCUMENT, path, where);
       reference.used = true;
@@ -166,11 +167,32 @@ class ShotReading {
       return bytes;
     };
     try {
-      return await findShared(read, file, 'maps', item);
+      return await findShared(read, file, kind, item);
     } catch (error) {
       this.reading.notUnderstood(where, (error as Error).message);
       return null;
     }
+  }
+
+  /** Files that the document names and nothing so far came to: keys' meshes and coats are used, the rest is not. */
+  private async others(): Promise<void> {
+    const { document, reading, scene } = this;
+    for (const { keys } of Object.values(document.objects))
+      for (const { mesh } of keys) if (mesh) await this.mesh(mesh);
+    for (const [id, coat] of Object.entries(document.coats))
+      if (coat.kind === 'shared') await this.shared(coat.file, coat.item, `/coats/${id}`, 'coats');
+    const { background } = document;
+    if (background?.texture)
+      await reading.image(DOCUMENT, document.textures[background.texture].file, '/background/texture');
+    const known = new Set(scene.references.map(({ path }) => path));
+    const named = { meshes: document.meshes, textures: document.textures, maps: document.maps };
+    for (const [kind, items] of Object.entries(named))
+      for (const [id, item] of Object.entries(items)) {
+        if (!('file' in item) || known.has(item.file)) continue;
+        known.add(item.file);
+        const of = kind === 'meshes' ? 'geometry' : kind === 'textures' ? 'image' : 'fragments';
+        await reading.refer(of, DOCUMENT, item.file, `/${kind}/${id}`);
+      }
   }
 
   private async environment(): Promise<void> {

@@ -246,6 +246,27 @@ describe('Preflight', () => {
     );
   });
 
+  it('follows every file that a shot of ours names: coats of other files, and what nothing wears', async () => {
+    const { document, files } = await smallShot('CHAIN');
+    document.coats.varnish = { kind: 'shared', file: 'library/coats.json', item: 'varnish', override: {} };
+    document.textures.spare = { file: 'textures/spare.png', colourSpace: 'srgb' };
+    files.set('textures/spare.png', png);
+    const source = await fromShot(document, 1, filesInMemory(files));
+    const stateOf = (path: string) => source.references.find((reference) => reference.path === path)!;
+    expect(stateOf('library/coats.json')).to.include({
+      kind: 'fragments',
+      state: 'missing',
+      neededBy: '/coats/varnish',
+    });
+    expect(stateOf('textures/spare.png')).to.include({ kind: 'image', state: 'ok', used: false });
+    const results = runPreflight(source, defaultProfile(), document);
+    const of = (id: string) => results.find((result) => result.id === id)!.offenders.map(({ object }) => object);
+    expect([of('file-missing'), of('reference-unused')]).to.deep.equal([
+      ['library/coats.json'],
+      ['textures/spare.png'],
+    ]);
+  });
+
   it('writes reports that name each offender, and keep what is text text', async () => {
     const scene = await yard();
     for (const n of scene.nodes) n.facing = 'both';

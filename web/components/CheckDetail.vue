@@ -3,9 +3,10 @@
 import { computed, ref, watch } from 'vue';
 import type { PreflightCheck } from '../../core/contracts/intake.ts';
 import { number } from '../format.ts';
+import OffenderName from './OffenderName.vue';
 
 const props = defineProps<{ check: PreflightCheck }>();
-const emit = defineEmits<{ repair: []; show: [object: string] }>();
+const emit = defineEmits<{ repair: [] }>();
 
 /** So many at first; the rest on request, for there may be thousands. */
 const STEP = 200;
@@ -30,9 +31,7 @@ const told = (change: object): string => ('value' in change ? tell(change.value)
     <p v-else-if="check.state === 'clear'" class="dim">Clear: {{ check.found }}.</p>
     <ul v-if="check.offenders.length" class="offenders" :aria-label="`Offenders of ${check.title}`">
       <li v-for="(offender, i) in check.offenders.slice(0, shown)" :key="i">
-        <button class="bare" :title="`Show ${offender.object}`" @click="emit('show', offender.object)">
-          {{ offender.object }}
-        </button>
+        <OffenderName :name="offender.object" />
         <span class="soft">{{ offender.detail }}</span>
       </li>
     </ul>
@@ -79,9 +78,6 @@ header {
   padding: 4px 0;
   border-top: 1px solid var(--line);
   overflow-wrap: anywhere;
-}
-.offenders button:hover {
-  text-decoration: underline;
 }
 .repair {
   display: flex;

@@ -3,10 +3,10 @@
 import { computed, ref, watch } from 'vue';
 import type { LogKindTold } from '../../core/contracts/intake.ts';
 import { number } from '../format.ts';
+import OffenderName from './OffenderName.vue';
 import { useLogs } from '../stores/logs.ts';
 
 const props = defineProps<{ kind: LogKindTold }>();
-const emit = defineEmits<{ show: [object: string] }>();
 const store = useLogs();
 const why = ref('');
 watch(
@@ -36,7 +36,7 @@ const lines = computed(() => {
     </p>
     <ul v-if="kind.objects.length" aria-label="Objects it names">
       <li v-for="object in kind.objects" :key="object">
-        <button class="bare" @click="emit('show', object)">{{ object }}</button>
+        <OffenderName :name="object" />
       </li>
     </ul>
     <button v-if="isDecided" class="plain" @click="store.decide(kind, null, '')">Take the decision back</button>
@@ -66,9 +66,6 @@ article {
 li {
   padding: 2px 0;
   overflow-wrap: anywhere;
-}
-li button:hover {
-  text-decoration: underline;
 }
 form {
   display: grid;

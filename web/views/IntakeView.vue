@@ -16,13 +16,11 @@ import { pressKey, type Key } from '../keys.ts';
 import { useIntake } from '../stores/intake.ts';
 import { useLogs } from '../stores/logs.ts';
 import { useShot } from '../stores/shot.ts';
-import { useView } from '../stores/view.ts';
 
 const props = defineProps<{ code: string }>();
 const route = useRoute();
 const router = useRouter();
 const shot = useShot();
-const view = useView();
 const store = useIntake();
 const logs = useLogs();
 const table = ref<InstanceType<typeof CheckTable> | null>(null);
@@ -94,20 +92,6 @@ const sections = computed(() => [
   { id: 'came-in' as const, name: 'As it came in', told: String(intake.value?.cameIn?.notUnderstood.length || '') },
 ]);
 const told = (stops: number, cautions: number) => [stops, cautions].filter(Boolean).join(' · ');
-
-/** An offender of the document is shown where its controls are: an object in the scene, a dial in the sheets. */
-function show(object: string): void {
-  // A log of another renderer names objects by their whole path.
-  const name = object.slice(object.lastIndexOf('/') + 1);
-  const id = Object.entries(shot.state?.document.objects ?? {}).find(
-    ([key, item]) => key === name || item.name === name,
-  )?.[0];
-  const dial = /^(?:final|preview) sheet (\/.+)$/.exec(object)?.[1];
-  if (dial) view.showDial(dial);
-  else if (id) view.showDial(`/objects/${id}/hidden`);
-  else return;
-  void router.push({ name: 'shot', params: { code: props.code }, query: view.query });
-}
 
 const keys: Key[] = [
   { keys: ['j', 'ArrowDown'], shown: 'J', does: 'Next check', run: () => table.value?.step(1) },
@@ -216,9 +200,8 @@ watch(title, (now) => (document.title = now), { immediate: true });
           class="detail"
           :check="check"
           @repair="store.repair(check)"
-          @show="show"
         />
-        <LogDetail v-else-if="section === 'log' && logs.kind" class="detail" :kind="logs.kind" @show="show" />
+        <LogDetail v-else-if="section === 'log' && logs.kind" class="detail" :kind="logs.kind" />
         <div v-else-if="section === 'files'" class="detail files">
           <p class="soft">
             A package is one archive of the shot and all its files, equal ones once, with checksums. Making one changes
