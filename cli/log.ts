@@ -60,7 +60,7 @@ async function encodingOf(path: string): Promise<'utf8' | 'utf16le'> {
 }
 
 /** Files that renderers prepare from a texture: the same name with another ending, beside it. */
-const PREPARED = ['.tx', '.tex', '.mip', '.exr', '.rat'];
+const PREPARED = ['.tx', '.mip', '.exr'];
 
 /** Looks up every path that the log complains about. */
 async function evidenceOf(log: ReadLog, folder: string): Promise<LogEvidence> {

@@ -22,9 +22,30 @@ export interface PreflightCheck {
   expected: string;
   found: string;
   offenders: PreflightOffender[];
-  /** What would put it right: a patch of the document, undone like any other. */
-  repair: { label: string; patch: JsonPatch } | null;
+  repair: PreflightRepair | null;
 }
+
+/** What would put a fault right: values of the document, and work on its files. It makes a version, undone like any other. */
+export interface PreflightRepair {
+  label: string;
+  patch: JsonPatch;
+  work: RepairWork | null;
+}
+
+/** Ways to mend the faces of meshes. */
+export type MeshMend =
+  'drop degenerate' | 'drop duplicates' | 'turn outwards' | 'mend normals' | 'close holes' | 'cut faces';
+
+/** Work whose results stand in new files. */
+export type RepairWork =
+  /** Meshes by id. */
+  | { kind: 'mend meshes'; how: MeshMend; meshes: string[] }
+  /** Objects whose stretch, shear or mirroring goes into meshes of their own. */
+  | { kind: 'carry transforms'; objects: string[] }
+  /** Maps by id, each with the texels along one side of the image it becomes. */
+  | { kind: 'bake maps'; texels: Record<string, number> }
+  /** Endless floors by id, each with the side in metres of the square it becomes. */
+  | { kind: 'end floors'; sides: Record<string, number> };
 
 export interface IntakeFile {
   path: string;
@@ -98,4 +119,13 @@ export interface ShotLog {
   kinds: LogKindTold[];
   hints: string[];
   lacking: string[];
+}
+
+/** What became of files that were brought in beside a shot. */
+export interface BroughtFiles {
+  found: { path: string; from: string; by: 'path' | 'checksum' | 'name' }[];
+  replaced: string[];
+  unclear: { path: string; from: string[] }[];
+  /** Still missing. */
+  lost: string[];
 }

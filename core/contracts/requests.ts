@@ -65,9 +65,9 @@ export type AsideRequest = Static<typeof AsideRequest>;
 export const StepRequest = Type.Object({ base: Type.Integer() }, closed);
 export type StepRequest = Static<typeof StepRequest>;
 
-/** Carries out the repair that a check of preflight offers. */
+/** Carries out the repair that a check of preflight offers; null: all that are offered, as one version. */
 export const RepairRequest = Type.Object(
-  { base: Type.Integer(), check: Type.String({ pattern: '^[a-z-]{1,60}$' }) },
+  { base: Type.Integer(), check: Type.Union([Type.String({ pattern: '^[a-z-]{1,60}$' }), Type.Null()]) },
   closed,
 );
 export type RepairRequest = Static<typeof RepairRequest>;

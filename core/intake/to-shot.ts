@@ -3,13 +3,13 @@
  * place in a shot is told, never dropped in silence.
  */
 import { determinant, lookAt, type Transform } from '../data/transform.ts';
-import { trianglesOf, type PolyMesh } from '../data/poly-mesh.ts';
+import { trianglesOf } from '../data/poly-mesh.ts';
 import { checkMesh } from '../data/mesh.ts';
 import { defaultEnvironment, defaultMaterial, defaultObject, defaultSheet } from '../document/defaults.ts';
 import type { LightSpec, LinkSpec, Sheet, ShotDocument } from '../document/schema.ts';
 import { validateDocument } from '../document/validate.ts';
 import { writeGlb } from '../formats/gltf.ts';
-import { runsOf, type PolygonData } from '../formats/gltf/polygons.ts';
+import { polygonData, type PolygonData } from '../formats/gltf/polygons.ts';
 import { fileName } from '../formats/paths.ts';
 import { plainTexture, type Remark, type SourceLink, type SourceScene } from '../formats/source-scene.ts';
 import { FreeIds } from './ids.ts';
@@ -293,19 +293,6 @@ function codeOf(file: string): string {
       .replace(/^-+|-+$/g, '')
       .slice(0, 40) || 'scene'
   );
-}
-
-/** Null where triangles say it all. */
-function polygonData({ subdivision, creases }: PolyMesh, pointOf: Uint32Array, sizes: number[]): PolygonData | null {
-  if (subdivision === 'none' && creases.sharpness.length === 0 && sizes.every((size) => size === 3)) return null;
-  const vertexOf = new Map<number, number>();
-  pointOf.forEach((point, vertex) => vertexOf.has(point) || vertexOf.set(point, vertex));
-  const flat: number[] = [];
-  for (let i = 0; i < creases.sharpness.length; i++) {
-    const [a, b] = [vertexOf.get(creases.edges[i * 2]), vertexOf.get(creases.edges[i * 2 + 1])];
-    if (a !== undefined && b !== undefined) flat.push(a, b, creases.sharpness[i]);
-  }
-  return { faces: runsOf(sizes), subdivision, creases: flat };
 }
 
 /** The last row is written out, whatever rounding left there. */

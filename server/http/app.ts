@@ -21,7 +21,9 @@ import {
 import { config } from '../config.ts';
 import type { Context } from '../context.ts';
 import { shotPackage } from '../intake/shot-package.ts';
-import { intakeOf, preflightReport, repairShot } from '../intake/preflights.ts';
+import { bringFiles } from '../intake/bring-files.ts';
+import { intakeOf, preflightReport } from '../intake/preflights.ts';
+import { repairShot } from '../intake/repairs.ts';
 import { addLog, decideLog, dropLog, logsOf } from '../intake/logs.ts';
 import { log } from '../log.ts';
 import { renderFigures, renderPicture, renderPixel } from '../render/picture.ts';
@@ -184,6 +186,14 @@ function api(context: Context, hub: EventHub): express.Router {
       const { base, check } = bodyOf(request, RepairRequest);
       return repairShot(context, code(request), base, check);
     }),
+  );
+  router.post(
+    '/shots/:code/files',
+    answer((request) =>
+      receiveUpload(request, join(config.data, 'uploads'), config.uploadLimit, (files) =>
+        bringFiles(context, code(request), Number(request.query.base), files),
+      ),
+    ),
   );
   router.post(
     '/shots/:code/renders',

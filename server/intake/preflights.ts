@@ -6,7 +6,7 @@ import type { Context } from '../context.ts';
 import type { Database, Transaction } from '../db/database.ts';
 import { preflights, versions } from '../db/schema.ts';
 import { conflict, notFound } from '../errors.ts';
-import { addVersion, lockHead, needBase, shotByCode } from '../shots/versions.ts';
+import { shotByCode } from '../shots/versions.ts';
 
 /** Before tiles: people wait for it, and it is short. */
 const PRIORITY = 2;
@@ -44,25 +44,6 @@ export async function preflightSummary(
     .from(preflights)
     .where(eq(preflights.versionId, versionId));
   return row ?? null;
-}
-
-/** Carries out what a check of the present version offers: a new version, undone like any other. */
-export async function repairShot(context: Context, code: string, base: number, id: string): Promise<void> {
-  const { checks } = await intakeOf(context, code);
-  await context.db.transaction(async (tx) => {
-    const { shot, head } = await lockHead(tx, code);
-    needBase(head, base);
-    const check = checks.find((one) => one.id === id);
-    if (!check?.repair) throw conflict(`Preflight of ${code} offers no repair for "${id.slice(0, 60)}".`);
-    await addVersion(
-      context,
-      tx,
-      shot,
-      head,
-      check.repair.patch,
-      `${check.repair.label} (${check.title.toLowerCase()})`,
-    );
-  });
 }
 
 /** @param kind ending of a report: html, md, csv or json */

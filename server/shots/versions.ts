@@ -35,7 +35,10 @@ export async function headOf(db: Context['db'], code: string): Promise<VersionRo
   return head;
 }
 
-/** A new version on the head: its document patched, checked as a whole, and made the head. */
+/**
+ * A new version on the head: its document patched, checked as a whole, and made the head.
+ * @param files hashes of files that are new with it, by path
+ */
 export async function addVersion(
   context: Context,
   tx: Transaction,
@@ -43,6 +46,7 @@ export async function addVersion(
   head: VersionRow,
   patch: JsonPatch,
   reason: string,
+  files: Record<string, string> = {},
 ): Promise<VersionRow> {
   const document = validateDocument(applyPatch(JSON.parse(head.document) as ShotDocument, patch), shot.code);
   const [{ last }] = await tx
@@ -56,7 +60,7 @@ export async function addVersion(
       number: last! + 1,
       parentId: head.id,
       document: canonicalText(document),
-      manifest: head.manifest,
+      manifest: canonicalText({ ...(JSON.parse(head.manifest) as Record<string, string>), ...files }),
       patch: canonicalText(patch),
       reason,
     })

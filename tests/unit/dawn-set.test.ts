@@ -1,6 +1,10 @@
 /** HA-070, the dawn set: every fault planted in it is told exactly once, with its offender; its logs break off. */
 import { expect } from 'chai';
-import { applyPatch } from '../../core/document/patch.ts';
+import { encode } from 'fast-png';
+import { canonicalText } from '../../core/document/canonical.ts';
+import { applyPatch, invertPatch, replaceValues } from '../../core/document/patch.ts';
+import { writeGlb } from '../../core/formats/gltf.ts';
+import { writePng } from '../../core/formats/png.ts';
 import { filesInMemory } from '../../core/formats/scene-files.ts';
 import { listFiles, stateOfFiles } from '../../core/intake/files/list.ts';
 import { fromShot } from '../../core/intake/from-shot.ts';
@@ -8,18 +12,22 @@ import { formatOf } from '../../core/intake/log/formats.ts';
 import { LogReading } from '../../core/intake/log/read.ts';
 import { triage } from '../../core/intake/log/triage.ts';
 import type { CheckResult } from '../../core/intake/preflight/check.ts';
-import { defaultProfile } from '../../core/intake/preflight/profile.ts';
+import { defaultProfile, type Profile } from '../../core/intake/preflight/profile.ts';
 import { runPreflight } from '../../core/intake/preflight/run.ts';
+import { carryOut } from '../../core/intake/repairs/carry-out.ts';
+import { repairAll } from '../../core/intake/repairs/repair-all.ts';
 import { compileScene } from '../../core/render/compile.ts';
 import { loadAssets } from '../../core/render/load-assets.ts';
 import type { ShotDocument } from '../../core/document/schema.ts';
 import { buildDawnSet, PLANTED } from '../../demo/ha-070/build.ts';
+import { box } from '../../demo/shapes.ts';
 import type { DemoShot } from '../../demo/shot.ts';
 
 describe('HA-070', () => {
   let shot: DemoShot;
-  const look = async (document: ShotDocument): Promise<CheckResult[]> =>
-    runPreflight(await fromShot(document, 1, filesInMemory(shot.files)), defaultProfile(), document);
+  const read = async (path: string) => shot.files.get(path) ?? null;
+  const look = async (document: ShotDocument, more = new Map<string, Uint8Array>(), profile = defaultProfile()) =>
+    runPreflight(await fromShot(document, 1, filesInMemory(new Map([...shot.files, ...more]))), profile, document);
   const told = (results: CheckResult[]) => results.filter(({ state }) => state === 'stop' || state === 'caution');
   before(async () => (shot = await buildDawnSet()));
 
@@ -32,12 +40,63 @@ describe('HA-070', () => {
 
   it('is repaired by every repair it is offered: what it was for is clear afterwards', async () => {
     const offered = told(await look(shot.document)).filter(({ repair }) => repair);
-    expect(offered.map(({ id }) => id)).to.deep.equal(['motion-static', 'texture-colour-space', 'sheet-drift', 'limit-overridden']); // prettier-ignore
+    expect(offered.map(({ id }) => id)).to.deep.equal([
+      'motion-static', 'transform-negative', 'transform-sheared', 'ngon', 'open-edge', 'degenerate-face', 'duplicate-face',
+      'coincident-instances', 'reversed-normals', 'mixed-winding', 'texture-colour-space', 'uv-set-without-data',
+      'uv-out-of-tile', 'name-duplicate', 'object-hidden', 'sheet-drift', 'limit-overridden',
+    ]); // prettier-ignore
     for (const { id, repair } of offered) {
-      const after = await look(applyPatch(shot.document, repair!.patch));
+      const { patch, files } = await carryOut(shot.document, repair!, read);
+      const mended = applyPatch(shot.document, patch);
+      const after = await look(mended, files);
       expect(after.find((check) => check.id === id)!.state, id).to.equal('clear');
+      // Nothing else is broken by it.
+      expect(Object.keys(PLANTED), id).to.include.members(told(after).map((check) => check.id));
+      // Undone like any other change.
+      expect(canonicalText(applyPatch(mended, invertPatch(shot.document, patch)))).to.equal(canonicalText(shot.document)); // prettier-ignore
     }
   });
+
+  it('is clear when it is cured: its repairs, the files that got lost, and what a person has to decide', async () => {
+    const show: Profile = {
+      ...defaultProfile(),
+      name: 'Halfmoon',
+      settings: { '/samples': 256 },
+      // The hills stand where hills stand.
+      off: ['far-from-origin'],
+    };
+    const { document, files, done } = await repairAll(shot.document, read, show);
+    // Bringing the final sheet into step mends its limits too.
+    expect(done.map(({ id }) => id)).to.include('samples-out-of-range').and.to.not.include('limit-overridden');
+    expect(done.length).to.equal(17);
+    for (const [path, bytes] of Object.entries(await delivered())) files.set(path, bytes);
+    const byHand = replaceValues(document, {
+      '/materials/unnamed/name': 'zinc',
+      '/objects/box-12/name': 'tool crate',
+      '/materials/flame/emissionStrength': 900,
+      '/objects/gate/mesh': 'smoker',
+      '/objects/stool/mesh': 'crate',
+      '/objects/cushion/mesh': 'leg',
+    });
+    const cured = applyPatch(document, byHand);
+    const unused = await repairAll(cured, async (path) => files.get(path) ?? read(path), show);
+    const after = await look(unused.document, files, show);
+    expect(told(after).map(({ id, offenders }) => [id, offenders])).to.deep.equal([]);
+    const assets = await loadAssets(unused.document, async (path) => files.get(path) ?? read(path), 'HA-070');
+    expect(compileScene(unused.document, assets, unused.document.sheets.preview).warnings).to.deep.equal([]);
+  });
+
+  /** What whoever sent the shot has to send again. */
+  async function delivered(): Promise<Record<string, Uint8Array>> {
+    const grey = writePng(2, 2, new Uint8Array(12).fill(180));
+    const bucket = box([-0.1, 0, -0.1], [0.1, 0.2, 0.1], 2);
+    const deep = encode({ width: 2, height: 2, data: new Uint16Array(4).fill(30000), channels: 1, depth: 16 });
+    return {
+      'textures/sign.png': grey,
+      'geometry/smoker.glb': await writeGlb(Array.from({ length: 30 }, () => ({ name: 'smoker', mesh: bucket }))),
+      'textures/comb.png': deep,
+    };
+  }
 
   it('names the files that are not there, who needs them, and renders without them under their names', async () => {
     const source = await fromShot(shot.document, 1, filesInMemory(shot.files));
@@ -48,7 +107,6 @@ describe('HA-070', () => {
       ['textures/sign.png', ['/materials/sign/baseColourMap']],
       ['geometry/smoker.glb', ['/meshes/smoker']],
     ]);
-    const read = async (path: string) => shot.files.get(path) ?? null;
     const assets = await loadAssets(shot.document, read, 'HA-070', 'stand in');
     const { warnings, objectIds, instanceObject } = compileScene(shot.document, assets, shot.document.sheets.preview);
     expect(warnings.filter((text) => text.startsWith('File')).length).to.equal(2);

@@ -98,6 +98,23 @@ export function runsOf(sizes: ArrayLike<number>): number[] {
 }
 
 /**
+ * What the triangles of `trianglesOf` do not tell of a mesh; null where they say it all.
+ * @param pointOf point of each vertex
+ * @param sizes corners of each face that made triangles, in order
+ */
+export function polygonData({ subdivision, creases }: PolyMesh, pointOf: Uint32Array, sizes: number[]): PolygonData | null {
+  if (subdivision === 'none' && creases.sharpness.length === 0 && sizes.every((size) => size === 3)) return null;
+  const vertexOf = new Map<number, number>();
+  pointOf.forEach((point, vertex) => vertexOf.has(point) || vertexOf.set(point, vertex));
+  const flat: number[] = [];
+  for (let i = 0; i < creases.sharpness.length; i++) {
+    const [a, b] = [vertexOf.get(creases.edges[i * 2]), vertexOf.get(creases.edges[i * 2 + 1])];
+    if (a !== undefined && b !== undefined) flat.push(a, b, creases.sharpness[i]);
+  }
+  return { faces: runsOf(sizes), subdivision, creases: flat };
+}
+
+/**
  * The polygons of a triangle mesh.
  * @throws RangeError naming the mesh when data and triangles do not go together
  */

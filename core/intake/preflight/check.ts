@@ -1,5 +1,5 @@
 /** What a check is and what it says. A new one is a file below `checks/` and a line in `registry.ts`. */
-import type { PreflightCheck, PreflightOffender, PreflightState } from '../../contracts/intake.ts';
+import type { PreflightCheck, PreflightOffender, PreflightRepair, PreflightState } from '../../contracts/intake.ts';
 import type { Scene } from './scene.ts';
 import type { Threshold } from './profile.ts';
 
@@ -9,7 +9,7 @@ export type CheckGroup =
 export type CheckState = PreflightState;
 export type Offender = PreflightOffender;
 export type CheckResult = PreflightCheck;
-export type Repair = NonNullable<PreflightCheck['repair']>;
+export type Repair = PreflightRepair;
 
 /** What a check found, before its thresholds are laid on. */
 export interface Finding {

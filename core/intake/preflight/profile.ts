@@ -3,6 +3,7 @@
  * Described in `docs/intake.md`.
  */
 import { Type, type Static } from '@sinclair/typebox';
+import { DIALS } from '../../document/dials.ts';
 import { checkSchema } from '../../document/schema-check.ts';
 import { parseJson } from '../../document/json-text.ts';
 import { InvalidInput, showValue } from '../../document/problem.ts';
@@ -38,6 +39,8 @@ export const ProfileSchema = Type.Object(
     renderer: orNone(Type.String({ maxLength: 200 })),
     /** Extensions that may be used. */
     extensions: Type.Union([Type.Array(Type.String({ maxLength: 200 }), { maxItems: 1000 }), Type.Null()]),
+    /** What the final sheet starts from, by dial: `{ "/samples": 256, "/limits/transmission": 16 }`. */
+    settings: Type.Record(Type.String({ pattern: '^(/[A-Za-z]+){1,2}$' }), Type.Unknown(), { maxProperties: 100 }),
     /** Folders outside the shot that files may come from. */
     roots: Type.Array(Type.String({ maxLength: 1000 }), { maxItems: 100 }),
     /** Regular expressions of names that nobody chose. */
@@ -66,6 +69,7 @@ export const defaultProfile = (): Profile => ({
   metresPerUnit: null,
   renderer: null,
   extensions: null,
+  settings: {},
   roots: [],
   placeholderNames: [
     '^(mesh|object|node|group|material|light|camera|default|unnamed|untitled|new)[ _.-]?\\d*$',
@@ -95,5 +99,14 @@ export function parseProfile(text: string, what: string): Profile {
       ]);
     }
   });
+  for (const pointer of Object.keys(checked.settings))
+    if (!DIALS.some((dial) => dial.pointer === pointer))
+      throw new InvalidInput(what, [
+        {
+          path: `/settings/${pointer.replaceAll('/', '~1')}`,
+          value: showValue(pointer),
+          expected: 'a dial of a sheet',
+        },
+      ]);
   return checked;
 }

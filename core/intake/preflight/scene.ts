@@ -1,6 +1,7 @@
 /** A scene under examination, with what several checks ask of it, worked out once. */
 import type { Transform } from '../../data/transform.ts';
 import type { PolyMesh } from '../../data/poly-mesh.ts';
+import { MAP_SLOTS } from '../../document/check-references.ts';
 import type { ShotDocument } from '../../document/schema.ts';
 import { readImageHeader, type ImageHeader } from '../../formats/image-header.ts';
 import type { SourceNode, SourceScene, SourceTexture } from '../../formats/source-scene.ts';
@@ -124,6 +125,15 @@ export class Scene {
       ([, texture]) => texture.file === resolved && texture.colourSpace === colourSpace,
     );
     return found?.[0] ?? null;
+  }
+
+  /** Ids of the document's own maps that a texture comes by, where the scene is a shot of ours. */
+  documentMapsOf({ where, texture }: Worn): string[] {
+    const { document } = this;
+    const material = document?.materials[where.replace('/materials/', '')];
+    if (!document || !material) return [];
+    const slots = MAP_SLOTS.filter((slot) => slot === `${texture.slot}Map`).map((slot) => material[slot]);
+    return slots.filter((id): id is string => id !== null && document.maps[id].kind !== 'shared');
   }
 
   imageName(image: number): string {

@@ -20,18 +20,21 @@ export function meshOffender(objects: Placed[], n: number, detail: string): Offe
   };
 }
 
-/** One offender for each mesh whose topology has any of something. */
+/** One offender for each mesh whose topology has any of something, and the names of those meshes. */
 export function meshFaults(
   scene: Scene,
   pick: (topology: Topology) => number[],
   tell: (n: number) => string,
-): Offender[] {
+): { offenders: Offender[]; meshes: string[] } {
   const offenders: Offender[] = [];
+  const meshes: string[] = [];
   for (const [mesh, objects] of scene.objectsByMesh) {
     const n = pick(scene.topology(mesh)).length;
-    if (n) offenders.push(meshOffender(objects, n, tell(n)));
+    if (!n) continue;
+    offenders.push(meshOffender(objects, n, tell(n)));
+    meshes.push(scene.source.meshes[mesh].name);
   }
-  return offenders;
+  return { offenders, meshes };
 }
 
 export const metres = (value: number): string => {

@@ -1,5 +1,6 @@
 import { CAUTION, type Check } from '../check.ts';
 import type { Offender } from '../check.ts';
+import { mendMeshes } from '../../repairs/offer.ts';
 import { count, meshOffender, plural } from '../tell.ts';
 
 export const badNormals: Check = {
@@ -10,7 +11,8 @@ export const badNormals: Check = {
   threshold: CAUTION,
   run(scene) {
     const offenders: Offender[] = [];
-    for (const [, objects] of scene.objectsByMesh) {
+    const meshes: string[] = [];
+    for (const [mesh, objects] of scene.objectsByMesh) {
       const { normals } = objects[0].poly;
       if (!normals) continue;
       let n = 0;
@@ -18,8 +20,15 @@ export const badNormals: Check = {
         const length = Math.hypot(normals.values[i], normals.values[i + 1], normals.values[i + 2]);
         if (!(length > 0.5 && length < 2)) n += 1;
       }
-      if (n) offenders.push(meshOffender(objects, n, `${plural(n, 'normal')} not of length 1`));
+      if (!n) continue;
+      offenders.push(meshOffender(objects, n, `${plural(n, 'normal')} not of length 1`));
+      meshes.push(scene.source.meshes[mesh].name);
     }
-    return { expected: 'length 1', found: count(offenders, 'mesh', 'meshes'), offenders };
+    return {
+      expected: 'length 1',
+      found: count(offenders, 'mesh', 'meshes'),
+      offenders,
+      repair: mendMeshes('Give them length and side', scene.document, 'mend normals', meshes),
+    };
   },
 };

@@ -1,5 +1,6 @@
 import { CAUTION, type Check } from '../check.ts';
 import type { Offender } from '../check.ts';
+import { idsOf, leaveOut } from '../../repairs/offer.ts';
 import { count } from '../tell.ts';
 
 export const coincidentInstances: Check = {
@@ -20,6 +21,11 @@ export const coincidentInstances: Check = {
         else offenders.push({ object: node.path, detail: `stands where ${first} stands, of the same mesh`, count: 1 });
       }
     }
-    return { expected: 'none', found: count(offenders, 'object'), offenders };
+    return {
+      expected: 'none',
+      found: count(offenders, 'object'),
+      offenders,
+      repair: leaveOut('Leave the second ones out', scene.document, idsOf(offenders)),
+    };
   },
 };

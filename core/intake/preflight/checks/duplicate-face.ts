@@ -1,4 +1,5 @@
 import { CAUTION, type Check } from '../check.ts';
+import { mendMeshes } from '../../repairs/offer.ts';
 import { count, meshFaults, plural } from '../tell.ts';
 
 export const duplicateFace: Check = {
@@ -8,11 +9,16 @@ export const duplicateFace: Check = {
   why: 'Two faces in one place flicker against each other, and glass is entered twice.',
   threshold: CAUTION,
   run(scene) {
-    const offenders = meshFaults(
+    const { offenders, meshes } = meshFaults(
       scene,
       ({ duplicates }) => duplicates,
       (n) => `${plural(n, 'face')} there twice`,
     );
-    return { expected: 'none', found: count(offenders, 'mesh', 'meshes'), offenders };
+    return {
+      expected: 'none',
+      found: count(offenders, 'mesh', 'meshes'),
+      offenders,
+      repair: mendMeshes('Leave the second ones out', scene.document, 'drop duplicates', meshes),
+    };
   },
 };

@@ -1,5 +1,5 @@
 import { CAUTION, type Check } from '../check.ts';
-import { replaceValues } from '../../../document/patch.ts';
+import { setValues } from '../../repairs/offer.ts';
 import type { Offender } from '../check.ts';
 import { count } from '../tell.ts';
 
@@ -32,7 +32,7 @@ export const limitOverridden: Check = {
       expected: 'an overall limit above each other one',
       found: count(offenders, 'limit'),
       offenders,
-      repair: offenders.length ? { label: 'Raise the overall limit', patch: replaceValues(document, values) } : null,
+      repair: setValues('Raise the overall limit', document, values),
     };
   },
 };

@@ -1,4 +1,5 @@
 import { CAUTION, type Check } from '../check.ts';
+import { mendMeshes } from '../../repairs/offer.ts';
 import { count, meshFaults, plural } from '../tell.ts';
 
 export const mixedWinding: Check = {
@@ -8,11 +9,16 @@ export const mixedWinding: Check = {
   why: 'Neighbours that face opposite ways shade with a hard line between them, and break solid glass.',
   threshold: CAUTION,
   run(scene) {
-    const offenders = meshFaults(
+    const { offenders, meshes } = meshFaults(
       scene,
       ({ mixedEdges }) => mixedEdges,
       (n) => `${plural(n, 'edge')} between faces that turn opposite ways`,
     );
-    return { expected: 'none', found: count(offenders, 'mesh', 'meshes'), offenders };
+    return {
+      expected: 'none',
+      found: count(offenders, 'mesh', 'meshes'),
+      offenders,
+      repair: mendMeshes('Turn neighbours alike', scene.document, 'turn outwards', meshes),
+    };
   },
 };

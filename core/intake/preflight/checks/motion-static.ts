@@ -1,5 +1,5 @@
 import { CAUTION, type Check } from '../check.ts';
-import { replaceValues } from '../../../document/patch.ts';
+import { setValues } from '../../repairs/offer.ts';
 import { count, objectFaults } from '../tell.ts';
 
 export const motionStatic: Check = {
@@ -19,10 +19,7 @@ export const motionStatic: Check = {
       expected: 'what is animated moves',
       found: count(offenders, 'object stands still', 'objects stand still'),
       offenders,
-      repair:
-        document && Object.keys(values).length
-          ? { label: 'Let its keys move it', patch: replaceValues(document, values) }
-          : null,
+      repair: setValues('Let its keys move it', document, values),
     };
   },
 };

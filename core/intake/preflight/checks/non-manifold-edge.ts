@@ -8,7 +8,7 @@ export const nonManifoldEdge: Check = {
   why: 'Inside and outside cannot be told apart there: glass fills wrongly, subdivision and displacement tear.',
   threshold: CAUTION,
   run(scene) {
-    const offenders = meshFaults(
+    const { offenders } = meshFaults(
       scene,
       ({ nonManifoldEdges }) => nonManifoldEdges,
       (n) => `${plural(n, 'edge')} of more than two faces`,

@@ -1,4 +1,5 @@
 import { CAUTION, type Check } from '../check.ts';
+import { idsOf, leaveOut } from '../../repairs/offer.ts';
 import { count, objectFaults } from '../tell.ts';
 
 export const objectHidden: Check = {
@@ -9,6 +10,11 @@ export const objectHidden: Check = {
   threshold: CAUTION,
   run(scene) {
     const offenders = objectFaults(scene, ({ node }) => (node.visible ? null : 'is hidden'));
-    return { expected: 'none', found: count(offenders, 'object'), offenders };
+    return {
+      expected: 'none',
+      found: count(offenders, 'object'),
+      offenders,
+      repair: leaveOut('Leave them out of the shot', scene.document, idsOf(offenders)),
+    };
   },
 };

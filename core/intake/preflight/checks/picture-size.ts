@@ -1,5 +1,5 @@
 import { STOP, type Check } from '../check.ts';
-import { replaceValues } from '../../../document/patch.ts';
+import { setValues } from '../../repairs/offer.ts';
 
 export const pictureSize: Check = {
   id: 'picture-size',
@@ -18,13 +18,7 @@ export const pictureSize: Check = {
       expected: `${w} × ${h} pixels`,
       found,
       offenders: isRight ? [] : [{ object: document ? 'final sheet' : source.file, detail: found, count: 1 }],
-      repair:
-        document && !isRight
-          ? {
-              label: `Set ${w} × ${h}`,
-              patch: replaceValues(document, { '/sheets/final/width': w, '/sheets/final/height': h }),
-            }
-          : null,
+      repair: setValues(`Set ${w} × ${h}`, document, { '/sheets/final/width': w, '/sheets/final/height': h }),
     };
   },
 };

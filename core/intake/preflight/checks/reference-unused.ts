@@ -1,4 +1,5 @@
 import { CAUTION, type Check } from '../check.ts';
+import { withoutUnused } from '../../repairs/without-unused.ts';
 import { count } from '../tell.ts';
 
 export const referenceUnused: Check = {
@@ -7,7 +8,7 @@ export const referenceUnused: Check = {
   title: 'Unused references',
   why: 'Files that nothing is taken from make packages large and break them when they go missing.',
   threshold: CAUTION,
-  run({ source }) {
+  run({ source, document }) {
     const offenders = source.references
       .filter(({ used, resolved }) => !used && resolved !== null)
       .map(({ path, kind, neededBy }) => ({
@@ -15,6 +16,11 @@ export const referenceUnused: Check = {
         detail: `${kind} named by ${neededBy}; nothing of it is used`,
         count: 1,
       }));
-    return { expected: 'none', found: count(offenders, 'unused file'), offenders };
+    return {
+      expected: 'none',
+      found: count(offenders, 'unused file'),
+      offenders,
+      repair: withoutUnused(document),
+    };
   },
 };

@@ -1,6 +1,7 @@
 import { CAUTION, type Check } from '../check.ts';
 import { faceNormal, faceStarts, type PolyMesh } from '../../../data/poly-mesh.ts';
 import type { Offender } from '../check.ts';
+import { mendMeshes } from '../../repairs/offer.ts';
 import { count, meshOffender, plural } from '../tell.ts';
 
 export const reversedNormals: Check = {
@@ -11,18 +12,26 @@ export const reversedNormals: Check = {
   threshold: CAUTION,
   run(scene) {
     const offenders: Offender[] = [];
+    const meshes: string[] = [];
     for (const [mesh, objects] of scene.objectsByMesh) {
       const { poly } = objects[0];
       const { openEdges, nonManifoldEdges, mixedEdges, volume } = scene.topology(mesh);
       const isClosed = openEdges.length + nonManifoldEdges.length + mixedEdges.length === 0;
+      const before = offenders.length;
       if (isClosed && volume < 0)
         offenders.push(meshOffender(objects, poly.faceSizes.length, 'a closed body turned inside out'));
       else {
         const n = againstFaces(poly);
         if (n) offenders.push(meshOffender(objects, n, `${plural(n, 'corner')} with a normal against its face`));
       }
+      if (offenders.length > before) meshes.push(scene.source.meshes[mesh].name);
     }
-    return { expected: 'outwards', found: count(offenders, 'mesh', 'meshes'), offenders };
+    return {
+      expected: 'outwards',
+      found: count(offenders, 'mesh', 'meshes'),
+      offenders,
+      repair: mendMeshes('Turn them outwards', scene.document, 'turn outwards', meshes),
+    };
   },
 };
 

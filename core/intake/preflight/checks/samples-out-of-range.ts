@@ -1,5 +1,6 @@
 import { CAUTION, type Check } from '../check.ts';
 import type { Offender } from '../check.ts';
+import { ofProfile } from '../../repairs/of-profile.ts';
 import { count } from '../tell.ts';
 
 const LEAST = 16;
@@ -11,7 +12,7 @@ export const samplesOutOfRange: Check = {
   title: 'Samples',
   why: 'Too few leave grain, too many burn the farm’s time; beyond the range a slip of the finger is likely.',
   threshold: CAUTION,
-  run({ source }) {
+  run({ source, document, profile }) {
     if (!source.sheets) return 'the scene has no sheets of ours';
     const offenders: Offender[] = [];
     for (const [name, sheet] of Object.entries(source.sheets)) {
@@ -25,6 +26,11 @@ export const samplesOutOfRange: Check = {
             count: 1,
           });
     }
-    return { expected: `${LEAST} to ${MOST} a pixel`, found: count(offenders, 'figure'), offenders };
+    return {
+      expected: `${LEAST} to ${MOST} a pixel`,
+      found: count(offenders, 'figure'),
+      offenders,
+      repair: ofProfile(document, profile, '/samples'),
+    };
   },
 };

@@ -1,5 +1,6 @@
 import { CAUTION, type Check } from '../check.ts';
 import { defaultSheet } from '../../../document/defaults.ts';
+import { ofProfile } from '../../repairs/of-profile.ts';
 import { differences } from '../sheets.ts';
 
 export const settingsAtDefault: Check = {
@@ -8,7 +9,7 @@ export const settingsAtDefault: Check = {
   title: 'Settings as a new shot has them',
   why: 'A final sheet that nobody touched was most likely lost on the way; the last kept version has it.',
   threshold: CAUTION,
-  run({ source }) {
+  run({ source, document, profile }) {
     if (!source.sheets) return 'the scene has no sheets of ours';
     const { final } = source.sheets;
     const changed = differences(final, { ...defaultSheet(), width: final.width, height: final.height });
@@ -16,6 +17,7 @@ export const settingsAtDefault: Check = {
       expected: 'settings somebody chose',
       found: changed.length ? `${changed.length} chosen` : 'all as a new shot has them',
       offenders: changed.length ? [] : [{ object: 'final sheet', detail: 'is as a new shot has it', count: 1 }],
+      repair: ofProfile(document, profile),
     };
   },
 };

@@ -1,5 +1,5 @@
 import { CAUTION, type Check } from '../check.ts';
-import { replaceValues } from '../../../document/patch.ts';
+import { setValues } from '../../repairs/offer.ts';
 import { differences } from '../sheets.ts';
 import { count } from '../tell.ts';
 
@@ -27,15 +27,11 @@ export const sheetDrift: Check = {
         detail: `preview ${JSON.stringify(a)}, final ${JSON.stringify(b)}`,
         count: 1,
       })),
-      repair: differing.length
-        ? {
-            label: 'Carry the preview’s settings over',
-            patch: replaceValues(
-              document,
-              Object.fromEntries(differing.map(({ path, a }) => [`/sheets/final${path}`, a])),
-            ),
-          }
-        : null,
+      repair: setValues(
+        'Carry the preview’s settings over',
+        document,
+        Object.fromEntries(differing.map(({ path, a }) => [`/sheets/final${path}`, a])),
+      ),
     };
   },
 };

@@ -1,5 +1,5 @@
 import { CAUTION, type Check } from '../check.ts';
-import { replaceValues } from '../../../document/patch.ts';
+import { setValues } from '../../repairs/offer.ts';
 import type { Offender } from '../check.ts';
 import type { Scene } from '../scene.ts';
 import { count } from '../tell.ts';
@@ -37,10 +37,7 @@ export const textureColourSpace: Check = {
       expected: 'sRGB for colours, linear for data',
       found: count(offenders, 'texture'),
       offenders,
-      repair:
-        document && Object.keys(values).length
-          ? { label: 'Read them as what they are', patch: replaceValues(document, values) }
-          : null,
+      repair: setValues('Read them as what they are', document, values),
     };
   },
 };

@@ -1,5 +1,6 @@
 import { type Check } from '../check.ts';
 import { axisLengths } from '../scene.ts';
+import { carryTransforms } from '../../repairs/offer.ts';
 import { count, objectFaults } from '../tell.ts';
 
 export const transformLeftOnObject: Check = {
@@ -15,6 +16,11 @@ export const transformLeftOnObject: Check = {
         ? `scaled by ${lengths.map((v) => +v.toPrecision(4)).join(', ')}`
         : null;
     });
-    return { expected: 'objects without scale', found: count(offenders, 'object'), offenders };
+    return {
+      expected: 'objects without scale',
+      found: count(offenders, 'object'),
+      offenders,
+      repair: carryTransforms('Scale their points instead', scene.document, offenders),
+    };
   },
 };

@@ -1,5 +1,6 @@
 import { CAUTION, type Check } from '../check.ts';
 import { determinant } from '../../../data/transform.ts';
+import { carryTransforms } from '../../repairs/offer.ts';
 import { count, objectFaults } from '../tell.ts';
 
 export const transformNegative: Check = {
@@ -12,6 +13,11 @@ export const transformNegative: Check = {
     const offenders = objectFaults(scene, ({ node }) =>
       determinant(node.world) < 0 ? 'is mirrored by its transform' : null,
     );
-    return { expected: 'none', found: count(offenders, 'object'), offenders };
+    return {
+      expected: 'none',
+      found: count(offenders, 'object'),
+      offenders,
+      repair: carryTransforms('Mirror their points instead', scene.document, offenders),
+    };
   },
 };

@@ -1,5 +1,6 @@
 import { CAUTION, type Check } from '../check.ts';
 import { axisLengths } from '../scene.ts';
+import { carryTransforms } from '../../repairs/offer.ts';
 import { count, objectFaults } from '../tell.ts';
 
 export const transformSheared: Check = {
@@ -20,6 +21,11 @@ export const transformSheared: Check = {
         ? `its axes lean by ${((Math.asin(Math.min(1, most)) * 180) / Math.PI).toPrecision(3)}°`
         : null;
     });
-    return { expected: 'none', found: count(offenders, 'object'), offenders };
+    return {
+      expected: 'none',
+      found: count(offenders, 'object'),
+      offenders,
+      repair: carryTransforms('Shear their points instead', scene.document, offenders),
+    };
   },
 };

@@ -1,5 +1,6 @@
 import { CAUTION, type Check } from '../check.ts';
 import type { Offender } from '../check.ts';
+import { setValues } from '../../repairs/offer.ts';
 import { count, plural } from '../tell.ts';
 
 export const uvOutOfTile: Check = {
@@ -10,7 +11,9 @@ export const uvOutOfTile: Check = {
   threshold: CAUTION,
   run(scene) {
     const offenders = new Map<string, Offender>();
-    for (const { texture, objects, material } of scene.worn) {
+    const values: Record<string, string> = {};
+    for (const worn of scene.worn) {
+      const { texture, objects, material } = worn;
       const { tiles } = scene.source.images[texture.image];
       if (texture.wrap === 'repeat' && tiles.length < 2) continue;
       const painted = new Set(tiles.map((path) => Number(/(\d{4})\D*$/.exec(path)?.[1])));
@@ -24,14 +27,20 @@ export const uvOutOfTile: Check = {
           const inside = tiles.length > 1 ? painted.has(1001 + Math.ceil(u - 1) + 10 * Math.ceil(v - 1)) || painted.has(1001 + Math.floor(u) + 10 * Math.floor(v)) : u >= -1e-4 && u <= 1.0001 && v >= -1e-4 && v <= 1.0001; // prettier-ignore
           if (!inside) n += 1;
         }
-        if (n)
-          offenders.set(node.path, {
-            object: node.path,
-            detail: `${plural(n, 'UV')} outside the ${tiles.length > 1 ? 'painted tiles' : 'tile'} of "${material}"`,
-            count: n,
-          });
+        if (!n) continue;
+        if (tiles.length < 2) for (const map of scene.documentMapsOf(worn)) values[`/maps/${map}/wrap`] = 'repeat';
+        offenders.set(node.path, {
+          object: node.path,
+          detail: `${plural(n, 'UV')} outside the ${tiles.length > 1 ? 'painted tiles' : 'tile'} of "${material}"`,
+          count: n,
+        });
       }
     }
-    return { expected: 'inside', found: count([...offenders.values()], 'object'), offenders: [...offenders.values()] };
+    return {
+      expected: 'inside',
+      found: count([...offenders.values()], 'object'),
+      offenders: [...offenders.values()],
+      repair: setValues('Repeat the image', scene.document, values),
+    };
   },
 };

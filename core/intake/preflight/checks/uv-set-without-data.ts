@@ -1,5 +1,6 @@
 import { CAUTION, type Check } from '../check.ts';
 import type { Offender } from '../check.ts';
+import { setValues } from '../../repairs/offer.ts';
 import { count } from '../tell.ts';
 
 export const uvSetWithoutData: Check = {
@@ -10,7 +11,9 @@ export const uvSetWithoutData: Check = {
   threshold: CAUTION,
   run(scene) {
     const offenders = new Map<string, Offender>();
-    for (const { texture, objects, material } of scene.worn)
+    const values: Record<string, number> = {};
+    for (const worn of scene.worn) {
+      const { texture, objects, material } = worn;
       for (const { node, poly } of objects) {
         if (poly.uvs.length === 0) continue;
         const set = texture.uvName ? poly.uvs.find(({ name }) => name === texture.uvName) : poly.uvs[texture.uvSet];
@@ -22,11 +25,15 @@ export const uvSetWithoutData: Check = {
             detail: `"${material}" reads UV set ${called}, which ${set ? 'holds one place for all corners' : 'is not there'}`,
             count: 1,
           });
+        if (!set && poly.uvs.length === 1)
+          for (const map of scene.documentMapsOf(worn)) values[`/maps/${map}/uvSet`] = 0;
       }
+    }
     return {
       expected: 'every set that is read holds UVs',
       found: count([...offenders.values()], 'object'),
       offenders: [...offenders.values()],
+      repair: setValues('Read the first set', scene.document, values),
     };
   },
 };

@@ -1,0 +1,47 @@
+/**
+ * Repairs carried out: what a check offers becomes one patch of the document and the new files that the patch
+ * names. Nothing that is there is overwritten, so that undo leads back to a shot that still has its files.
+ *
+ * @example
+ * const { patch, files } = await carryOut(document, check.repair, read);
+ * const mended = applyPatch(document, patch);
+ */
+import type { PreflightRepair, RepairWork } from '../../contracts/intake.ts';
+import type { JsonPatch } from '../../document/patch.ts';
+import type { ShotDocument } from '../../document/schema.ts';
+import type { ReadFile } from '../../render/load-assets.ts';
+import { bakeMaps } from './bake-maps.ts';
+import { carryTransforms } from './carry-transforms.ts';
+import { endFloors } from './end-floors.ts';
+import { mendMeshes } from './mend-meshes.ts';
+import { NewFiles } from './new-files.ts';
+
+export interface CarriedOut {
+  patch: JsonPatch;
+  /** New files by path. */
+  files: Map<string, Uint8Array>;
+}
+
+/** @throws RangeError when a file the work needs is not there or cannot be read */
+export async function carryOut(
+  document: ShotDocument,
+  { patch, work }: Pick<PreflightRepair, 'patch' | 'work'>,
+  read: ReadFile,
+): Promise<CarriedOut> {
+  const files = new NewFiles(document, read);
+  const made = work ? await workOn(document, work, files) : [];
+  return { patch: [...patch, ...made], files: files.made };
+}
+
+function workOn(document: ShotDocument, work: RepairWork, files: NewFiles): Promise<JsonPatch> {
+  switch (work.kind) {
+    case 'mend meshes':
+      return mendMeshes(document, work, files);
+    case 'carry transforms':
+      return carryTransforms(document, work, files);
+    case 'bake maps':
+      return bakeMaps(document, work, files);
+    case 'end floors':
+      return endFloors(document, work, files);
+  }
+}
