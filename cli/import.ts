@@ -4,7 +4,9 @@ import { mkdir, mkdtemp, readdir, rename, rm, writeFile } from 'node:fs/promises
 import { dirname, join, resolve } from 'node:path';
 import { canonicalText } from '../core/document/canonical.ts';
 import type { Remark } from '../core/formats/source-scene.ts';
+import { takeOver } from '../core/intake/target/take-over.ts';
 import { toShot, type MadeShot } from '../core/intake/to-shot.ts';
+import type { TakenOver } from '../core/contracts/intake.ts';
 import { BadUse } from './bad-use.ts';
 import { openScene } from './open-scene.ts';
 import { parseOptions } from './options.ts';
@@ -23,7 +25,12 @@ export async function importCommand(args: string[]): Promise<void> {
   const scene = await openScene(positionals[0]);
   const made = await toShot(scene);
   await writeShot(out, made);
-  const report = { ...made.counts, notUnderstood: made.notUnderstood, repaired: scene.repaired };
+  const report = {
+    ...made.counts,
+    notUnderstood: made.notUnderstood,
+    repaired: scene.repaired,
+    takenOver: takeOver(scene, made),
+  };
   console.log(values.json ? JSON.stringify(report) : tell(report, values.out));
 }
 
@@ -45,7 +52,10 @@ async function writeShot(out: string, { document, files }: MadeShot): Promise<vo
   }
 }
 
-function tell(report: MadeShot['counts'] & { notUnderstood: Remark[]; repaired: Remark[] }, out: string): string {
+function tell(
+  report: MadeShot['counts'] & { notUnderstood: Remark[]; repaired: Remark[]; takenOver: TakenOver[] },
+  out: string,
+): string {
   const count = (n: number, what: string) => `${n.toLocaleString('en')} ${what}`;
   const lines = (title: string, remarks: Remark[]) =>
     remarks.length ? [title, ...remarks.map(({ where, what }) => `  ${where}: ${what}`)] : [];
@@ -60,6 +70,8 @@ function tell(report: MadeShot['counts'] & { notUnderstood: Remark[]; repaired: 
       count(report.lights, 'lights'),
       count(report.cameras, 'cameras'),
     ].join(', ')}`,
+    'Taken over:',
+    ...report.takenOver.map(({ aspect, fate, detail }) => `  ${fate.padEnd(8)} ${aspect}: ${detail}`),
     ...lines('Not understood:', report.notUnderstood),
     ...lines('Put right:', report.repaired),
   ].join('\n');

@@ -6,15 +6,20 @@ import type { CheckResult } from '../core/intake/preflight/check.ts';
 import { defaultProfile, parseProfile } from '../core/intake/preflight/profile.ts';
 import { REPORTS } from '../core/intake/preflight/report.ts';
 import { overall, runPreflight } from '../core/intake/preflight/run.ts';
+import type { Repaired } from '../core/intake/repairs/repair-all.ts';
 import { BadUse } from './bad-use.ts';
 import { openForIntake } from './open-scene.ts';
+import { writeRepaired } from './write-repaired.ts';
 import { parseOptions } from './options.ts';
 
-export const PREFLIGHT_USAGE = `dusting preflight <shot folder | scene> [--profile p.json] [--report file.html|.md|.csv|.json] [--json]`;
+export const PREFLIGHT_USAGE = `dusting preflight <shot folder | scene> [--profile p.json] [--report file.html|.md|.csv|.json]
+    [--repair <check id>,… | all --out <new shot folder>] [--json]`;
 
 const OPTIONS = {
   profile: { type: 'string' },
   report: { type: 'string' },
+  repair: { type: 'string' },
+  out: { type: 'string' },
   json: { type: 'boolean', default: false },
 } as const;
 
@@ -32,7 +37,16 @@ export async function preflightCommand(args: string[]): Promise<number> {
     values.profile === undefined
       ? defaultProfile()
       : parseProfile(await readFile(values.profile, 'utf8'), values.profile);
-  const { source, document } = await openForIntake(positionals[0]);
+  let { source, document } = await openForIntake(positionals[0]);
+  let done: Repaired['done'] = [];
+  if (values.repair !== undefined) {
+    if (!document)
+      throw new BadUse('Repairs are carried out on shots: bring the scene in with "dusting import" first.');
+    if (!values.out) throw new BadUse('Say with --out which folder the repaired shot goes into.');
+    const ids = values.repair === 'all' ? null : values.repair.split(',');
+    done = await writeRepaired(positionals[0], document, profile, ids, values.out);
+    ({ source, document } = await openForIntake(values.out));
+  }
   const results = runPreflight(source, profile, document);
   if (kind !== null) {
     const head = {
@@ -42,7 +56,7 @@ export async function preflightCommand(args: string[]): Promise<number> {
     };
     await writeFile(values.report!, REPORTS[kind](results, head));
   }
-  console.log(values.json ? JSON.stringify({ checks: results.map(forShell) }) : tell(results));
+  console.log(values.json ? JSON.stringify({ checks: results.map(forShell), repaired: done }) : tell(results, done));
   return EXIT_CODES[overall(results)];
 }
 
@@ -55,7 +69,7 @@ const forShell = ({ id, state, expected, found, offenders, repair }: CheckResult
   repair,
 });
 
-function tell(results: CheckResult[]): string {
+function tell(results: CheckResult[], done: Repaired['done']): string {
   const lines = results
     .filter(({ state }) => state === 'stop' || state === 'caution')
     .sort((a, b) => Number(b.state === 'stop') - Number(a.state === 'stop'))
@@ -66,6 +80,7 @@ function tell(results: CheckResult[]): string {
     ]);
   const count = (state: string) => results.filter((result) => result.state === state).length;
   return [
+    ...done.map(({ id, label }) => `repaired ${id}: ${label}`),
     ...lines,
     `${count('stop')} stop, ${count('caution')} caution, ${count('clear')} clear, ${count('not-run')} not run`,
   ].join('\n');

@@ -129,3 +129,34 @@ export interface BroughtFiles {
   /** Still missing. */
   lost: string[];
 }
+
+/** Something that a target renderer will not do as this shot has it. */
+export interface TargetLoss {
+  id: string;
+  title: string;
+  /** Left out, made an image, made something else, cut at a most, or said in other numbers. */
+  fate: 'dropped' | 'baked' | 'replaced' | 'limited' | 'translated';
+  items: PreflightOffender[];
+  looks: string;
+  /** The loss as values of this shot, by pointer: a trial of them shows it. Null where nothing can show it. */
+  values: Record<string, unknown> | null;
+  repair: PreflightRepair | null;
+}
+
+/** How a shot fits a target renderer. */
+export interface TargetFit {
+  target: string;
+  about: string;
+  losses: TargetLoss[];
+  /** Our dials in the target's: what to type in there. */
+  dials: { name: string; value: string; from: string }[];
+  /** One-off work before the first frame, seconds. */
+  before: { what: string; seconds: number }[];
+}
+
+/** One aspect of a scene that was made for another renderer. */
+export interface TakenOver {
+  aspect: string;
+  fate: 'carried' | 'default' | 'lost';
+  detail: string;
+}

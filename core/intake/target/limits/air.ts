@@ -1,0 +1,19 @@
+import { item, type Limit } from '../limit.ts';
+
+export const air: Limit = {
+  id: 'air',
+  title: 'Fog and background',
+  run({ document, target }) {
+    const values: Record<string, unknown> = {};
+    const items = [];
+    if (document.fog && !target.fog) {
+      values['/fog/density'] = 0;
+      items.push(item('fog', `of ${document.fog.density} per metre`));
+    }
+    if (document.background && !target.background) {
+      values['/background'] = null;
+      items.push(item('background', 'the camera sees what lights the scene instead'));
+    }
+    return items.length ? { fate: 'dropped', items, looks: 'The air is clear, the back is another.', values } : null;
+  },
+};

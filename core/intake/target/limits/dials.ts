@@ -1,0 +1,28 @@
+import { dialAt } from '../../../document/dials.ts';
+import { valueAt } from '../../../document/patch.ts';
+import { defaultSheet } from '../../../document/defaults.ts';
+import { item, type Limit } from '../limit.ts';
+
+/** Dials that decide noise and look, which a target may not have. */
+const MATTER = ['/extraSamples/light', '/extraSamples/diffuse', '/extraSamples/specular', '/extraSamples/transmission', '/extraSamples/volume', '/adaptive/on', '/clamps/direct', '/clamps/indirect', '/rayDistance']; // prettier-ignore
+
+export const dials: Limit = {
+  id: 'dials',
+  title: 'Dials the target does not have',
+  run({ document, target }) {
+    if (target.dials === null) return null;
+    const has = new Set(target.dials.flatMap(({ ours }) => ours));
+    const { final } = document.sheets;
+    const plain = defaultSheet();
+    const values: Record<string, unknown> = {};
+    const items = MATTER.flatMap((pointer) => {
+      const [own, without] = [valueAt(final, pointer), valueAt(plain, pointer)];
+      if (has.has(pointer) || own === without) return [];
+      values[pointer] = without;
+      return [item(`final sheet ${pointer}`, `${dialAt(pointer).label.toLowerCase()} ${JSON.stringify(own)}`)];
+    });
+    return items.length
+      ? { fate: 'dropped', items, looks: 'Noise goes elsewhere, and what was clamped comes back as fireflies.', values }
+      : null;
+  },
+};

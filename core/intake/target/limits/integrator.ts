@@ -1,0 +1,16 @@
+import { item, type Limit } from '../limit.ts';
+
+export const integrator: Limit = {
+  id: 'integrator',
+  title: 'Light that bounces',
+  run({ document, target }) {
+    const { limits } = document.sheets.final;
+    if (target.integrator === 'all bounces' || limits.diffuse <= 1) return null;
+    return {
+      fate: 'dropped',
+      items: [item('final sheet /limits/diffuse', `${limits.diffuse} here; direct light only there`)],
+      looks: 'What no light reaches directly is black; rooms are darker and harder.',
+      values: { '/limits/diffuse': 1 },
+    };
+  },
+};
