@@ -28,7 +28,7 @@ export async function filesCommand(args: string[]): Promise<number> {
   if (positionals.length !== 1) throw new BadUse(`Name one shot folder or scene.\n${FILES_USAGE}`);
   if (values['dry-run'] && !values.package) throw new BadUse('--dry-run opens a package: name it with --package.');
   const { source, document } = await openForIntake(positionals[0]);
-  const list = listFiles(source);
+  const list = listFiles(source, document);
   let packed: ShotPackage | null = null;
   let tried: DryRun | null = null;
   if (values.package !== undefined) {

@@ -47,13 +47,41 @@ export type RepairWork =
   /** Endless floors by id, each with the side in metres of the square it becomes. */
   | { kind: 'end floors'; sides: Record<string, number> };
 
+/** A file that a scene needs. */
 export interface IntakeFile {
+  /** Below the scene's folder; as written where it leads elsewhere or nowhere. */
   path: string;
   kind: string;
+  /** Files and places that name it. */
   neededBy: string[];
   state: 'ok' | 'missing' | 'outside' | 'absolute' | 'case' | 'unreadable';
   bytes: number;
+  /** Whether anything of it is in the scene. */
   used: boolean;
+  /** What the picture is like without it. */
+  breaks: FileBreak[];
+}
+
+/** What happens to objects when a file does not arrive. */
+export interface FileBreak {
+  look: 'gone' | 'plain' | 'shaded wrongly' | 'untextured' | 'unlit';
+  /** Their paths. */
+  objects: string[];
+}
+
+/** A link of the chain from the scene to files on disk. */
+export interface ChainNode {
+  id: string;
+  kind: string;
+  label: string;
+  state: IntakeFile['state'];
+  /** Objects that it stands for. */
+  count: number;
+  /** Of the file itself, and of all files of its branch, each once. */
+  bytes: number;
+  total: number;
+  /** Ids. */
+  children: string[];
 }
 
 /** How a shot came in, where it was no shot of ours. */

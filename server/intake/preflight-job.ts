@@ -41,7 +41,7 @@ async function results(context: Context, version: typeof versions.$inferSelect) 
   const checks = runPreflight(source, profile, document);
   const told: Pick<Intake, 'checks' | 'files' | 'totalBytes' | 'profile'> = {
     checks,
-    ...listFiles(source),
+    ...listFiles(source, document),
     profile: profile.name,
   };
   const count = (state: string) => checks.filter((check) => check.state === state).length;

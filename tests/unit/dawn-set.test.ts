@@ -100,7 +100,7 @@ describe('HA-070', () => {
 
   it('names the files that are not there, who needs them, and renders without them under their names', async () => {
     const source = await fromShot(shot.document, 1, filesInMemory(shot.files));
-    const list = listFiles(source);
+    const list = listFiles(source, shot.document);
     expect(stateOfFiles(list)).to.equal('stop');
     const missing = list.files.filter(({ state }) => state === 'missing');
     expect(missing.map(({ path, neededBy }) => [path, neededBy])).to.deep.equal([

@@ -1,31 +1,24 @@
 /** Every file that a scene needs, by whom, and whether it will travel. */
+import { breaksOf } from './breaks.ts';
+import { Owners } from './owners.ts';
 import { readImageHeader } from '../../formats/image-header.ts';
-import type { SourceReference, SourceScene } from '../../formats/source-scene.ts';
+import type { IntakeFile } from '../../contracts/intake.ts';
+import type { ShotDocument } from '../../document/schema.ts';
+import type { SourceScene } from '../../formats/source-scene.ts';
 
-export type FileState = SourceReference['state'];
-
-export interface NeededFile {
-  /** Below the scene's folder; as written where it leads elsewhere or nowhere. */
-  path: string;
-  kind: SourceReference['kind'] | 'scene';
-  /** Files and places that name it. */
-  neededBy: string[];
-  state: FileState;
-  bytes: number;
-  /** Whether anything of it is in the scene. */
-  used: boolean;
-}
+type FileState = IntakeFile['state'];
 
 export interface FileList {
-  files: NeededFile[];
+  files: IntakeFile[];
   totalBytes: number;
 }
 
 /** From the worst: what stands first counts where several places name a file. */
 const WORST: FileState[] = ['missing', 'unreadable', 'outside', 'absolute', 'case', 'ok'];
 
-export function listFiles(source: SourceScene): FileList {
-  const files = new Map<string, NeededFile>();
+/** @param document where the scene is a shot of ours */
+export function listFiles(source: SourceScene, document: ShotDocument | null): FileList {
+  const files = new Map<string, IntakeFile>();
   files.set(source.file, {
     path: source.file,
     kind: 'scene',
@@ -33,21 +26,30 @@ export function listFiles(source: SourceScene): FileList {
     state: 'ok',
     bytes: source.bytes,
     used: true,
+    breaks: [],
   });
   const unreadable = new Set(
     source.images.filter(({ bytes }) => bytes && !readImageHeader(bytes)).map(({ resolved }) => resolved),
   );
-  for (const { kind, path, neededBy, resolved, bytes, state, used } of source.references) {
+  const owners = new Owners(source, document);
+  for (const reference of source.references) {
+    const { kind, path, neededBy, resolved, bytes, state, used } = reference;
+    const breaks = breaksOf(owners, reference);
     const key = resolved ?? path;
     const own = kind === 'image' && unreadable.has(resolved) ? 'unreadable' : state;
     const known = files.get(key);
     if (!known) {
-      files.set(key, { path: key, kind, neededBy: [neededBy], state: own, bytes, used });
+      files.set(key, { path: key, kind, neededBy: [neededBy], state: own, bytes, used, breaks });
       continue;
     }
     if (!known.neededBy.includes(neededBy)) known.neededBy.push(neededBy);
     if (WORST.indexOf(own) < WORST.indexOf(known.state)) known.state = own;
     known.used ||= used;
+    for (const { look, objects } of breaks) {
+      const same = known.breaks.find((one) => one.look === look);
+      if (same) same.objects = [...new Set([...same.objects, ...objects])];
+      else known.breaks.push({ look, objects });
+    }
   }
   const list = [...files.values()];
   return { files: list, totalBytes: list.reduce((sum, { bytes }) => sum + bytes, 0) };
