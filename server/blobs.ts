@@ -3,8 +3,17 @@
  * temporary name, synced and renamed, so that what has its name is whole.
  */
 import { createHash, randomUUID } from 'node:crypto';
+import { createReadStream } from 'node:fs';
 import { mkdir, open, readFile, rename, rm, stat, readdir } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
+import type { Readable } from 'node:stream';
+
+export interface BlobWriter {
+  write(bytes: Uint8Array): Promise<void>;
+  /** @returns the hash to find it by */
+  keep(): Promise<string>;
+  drop(): Promise<void>;
+}
 
 export class BlobStore {
   constructor(private readonly folder: string) {}
@@ -34,6 +43,37 @@ export class BlobStore {
     return hash;
   }
 
+  /** A blob that is written as its bytes come, however many they are. */
+  async begin(): Promise<BlobWriter> {
+    await mkdir(this.folder, { recursive: true });
+    const temporary = join(this.folder, `${randomUUID()}.part`);
+    const file = await open(temporary, 'wx');
+    const hash = createHash('sha256');
+    return {
+      async write(bytes) {
+        hash.update(bytes);
+        await file.writeFile(bytes);
+      },
+      keep: async () => {
+        await file.sync();
+        await file.close();
+        const name = hash.digest('hex');
+        await mkdir(dirname(this.place(name)), { recursive: true });
+        await rename(temporary, this.place(name));
+        return name;
+      },
+      async drop() {
+        await file.close();
+        await rm(temporary, { force: true });
+      },
+    };
+  }
+
+  /** Its bytes as they are read; what is wrong with them is told by the stream. */
+  stream(hash: string): Readable {
+    return createReadStream(this.place(hash));
+  }
+
   /** Throws when it is not there, or not what it was. */
   async get(hash: string): Promise<Uint8Array> {
     const bytes = await readFile(this.place(hash));
@@ -46,7 +86,7 @@ export class BlobStore {
   async sweep(keep: Set<string>, age: number): Promise<number> {
     let removed = 0;
     for (const shelf of await readdir(this.folder).catch(() => []))
-      for (const name of await readdir(join(this.folder, shelf))) {
+      for (const name of shelf.endsWith('.part') ? [''] : await readdir(join(this.folder, shelf))) {
         if (keep.has(name)) continue;
         const path = join(this.folder, shelf, name);
         if (Date.now() - (await stat(path)).mtimeMs < age) continue;

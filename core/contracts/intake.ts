@@ -90,6 +90,18 @@ export interface CameIn {
   file: string;
   notUnderstood: { where: string; what: string }[];
   repaired: { where: string; what: string }[];
+  takenOver: TakenOver[];
+}
+
+export type ProfileKind = 'show' | 'target' | 'log-format';
+
+/** A profile that can be chosen, as its JSON text. */
+export interface ProfileTold {
+  kind: ProfileKind;
+  name: string;
+  text: string;
+  /** It ships, and is not edited in place. */
+  ships: boolean;
 }
 
 /** Of the shot's present version. */
@@ -103,6 +115,12 @@ export interface Intake {
   checks: PreflightCheck[];
   files: IntakeFile[];
   totalBytes: number;
+  chain: ChainNode[];
+  /** Against the target that the shot is for; null: none was chosen. */
+  fit: TargetFit | null;
+  /** Names of the profiles that the shot goes by. */
+  show: string | null;
+  target: string | null;
   cameIn: CameIn | null;
 }
 
@@ -111,6 +129,8 @@ export interface PreflightSummary {
   state: 'waiting' | 'done' | 'failed';
   stop: number;
   caution: number;
+  /** Checks that stop or want a look, worst first, one sentence each. */
+  told: { id: string; state: 'stop' | 'caution'; sentence: string }[];
 }
 
 export interface LogKindTold {
@@ -134,6 +154,8 @@ export interface ShotLog {
   name: string;
   bytes: number;
   createdAt: string;
+  /** Its first lines, to try formats on. */
+  sample: string[];
   format: string;
   lines: number;
   unread: number;

@@ -12,7 +12,7 @@ const SheetName = Type.Union([Type.Literal('preview'), Type.Literal('final')]);
 const ControlValues = Type.Record(Type.String({ pattern: '^(/[A-Za-z0-9_.-]+){1,5}$' }), Type.Unknown(), {
   ...closed,
   minProperties: 1,
-  maxProperties: 200,
+  maxProperties: 5000,
 });
 
 export const RenderRequest = Type.Object({ sheet: SheetName, region: Type.Union([RegionSchema, Type.Null()]) }, closed);
@@ -44,6 +44,8 @@ export const TrialRequest = Type.Object(
     region: Type.Union([RegionSchema, Type.Null()]),
     sheet: SheetName,
     values: Type.Union([ControlValues, Type.Null()]),
+    /** What it is called, where the values do not say it best. */
+    title: Type.Optional(Type.String({ minLength: 1, maxLength: 200 })),
   },
   closed,
 );
@@ -65,9 +67,9 @@ export type AsideRequest = Static<typeof AsideRequest>;
 export const StepRequest = Type.Object({ base: Type.Integer() }, closed);
 export type StepRequest = Static<typeof StepRequest>;
 
-/** Carries out the repair that a check of preflight offers; null: all that are offered, as one version. */
+/** Carries out the repair that a check, or a limit of the target (`target:floors`), offers; null: all of the checks that are offered, as one version. */
 export const RepairRequest = Type.Object(
-  { base: Type.Integer(), check: Type.Union([Type.String({ pattern: '^[a-z-]{1,60}$' }), Type.Null()]) },
+  { base: Type.Integer(), check: Type.Union([Type.String({ pattern: '^(target:)?[a-z-]{1,60}$' }), Type.Null()]) },
   closed,
 );
 export type RepairRequest = Static<typeof RepairRequest>;
@@ -82,3 +84,17 @@ export const LogDecisionRequest = Type.Object(
   closed,
 );
 export type LogDecisionRequest = Static<typeof LogDecisionRequest>;
+
+const ProfileName = Type.Union([Type.String({ minLength: 1, maxLength: 200 }), Type.Null()]);
+
+/** What a shot goes by; null: nothing in particular. */
+export const ProfileChoice = Type.Object({ show: ProfileName, target: ProfileName }, closed);
+export type ProfileChoice = Static<typeof ProfileChoice>;
+
+/** A profile as its JSON text. */
+export const ProfileRequest = Type.Object({ text: Type.String({ minLength: 1, maxLength: 900_000 }) }, closed);
+export type ProfileRequest = Static<typeof ProfileRequest>;
+
+/** Reads a log again by a format; null: by the one its lines tell. */
+export const LogFormatRequest = Type.Object({ format: ProfileName }, closed);
+export type LogFormatRequest = Static<typeof LogFormatRequest>;

@@ -2,6 +2,7 @@
  * Everything the server remembers, as rows. Documents, patches and findings are kept as text and never as
  * `jsonb`, which would reorder their keys; large bytes are in the blob folder under their hash.
  */
+import type { ProfileKind } from '../../core/contracts/intake.ts';
 import {
   boolean,
   doublePrecision,
@@ -33,6 +34,9 @@ export const shots = pgTable('shots', {
   revision: integer().notNull().default(0),
   /** `CameIn` as JSON, where the shot was made from a scene of another format. */
   cameIn: text(),
+  /** Names of the profile its show expects, and of the renderer it is for; null: none chosen. */
+  showProfile: text(),
+  targetProfile: text(),
   createdAt: createdAt(),
 });
 
@@ -208,9 +212,23 @@ export const preflights = pgTable('preflights', {
   results: text(),
   stops: integer().notNull().default(0),
   cautions: integer().notNull().default(0),
+  /** Sentences of what stops or wants a look, as JSON. */
+  told: text().notNull().default('[]'),
 });
 
-/** Logs that came with a shot, read on the way in; the text itself is not kept. */
+/** What shows keep as JSON: what they expect, renderers, formats of logs. Those that ship are not among them. */
+export const profiles = pgTable(
+  'profiles',
+  {
+    kind: text().$type<ProfileKind>().notNull(),
+    name: text().notNull(),
+    body: text().notNull(),
+    createdAt: createdAt(),
+  },
+  (t) => [primaryKey({ columns: [t.kind, t.name] })],
+);
+
+/** Logs that came with a shot, read on the way in. */
 export const logs = pgTable(
   'logs',
   {
@@ -222,6 +240,11 @@ export const logs = pgTable(
     bytes: doublePrecision().notNull(),
     /** `ReadLog` as JSON. */
     body: text().notNull(),
+    /** First lines, as JSON, and the whole text as a blob, to read it again by another format. */
+    sample: text().notNull().default('[]'),
+    blob: text(),
+    /** `Statistics` that came beside it, as JSON. */
+    statistics: text(),
     createdAt: createdAt(),
   },
   (t) => [index().on(t.shotId)],

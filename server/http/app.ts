@@ -13,18 +13,25 @@ import {
   DialRequest,
   KeepRequest,
   LogDecisionRequest,
+  LogFormatRequest,
+  ProfileChoice,
+  ProfileRequest,
   RenderRequest,
   RepairRequest,
   StepRequest,
   TrialRequest,
 } from '../../core/contracts/requests.ts';
+import type { ProfileKind } from '../../core/contracts/intake.ts';
+import { PROFILE_SORTS } from '../../core/intake/profiles.ts';
 import { config } from '../config.ts';
 import type { Context } from '../context.ts';
 import { shotPackage } from '../intake/shot-package.ts';
 import { bringFiles } from '../intake/bring-files.ts';
 import { intakeOf, preflightReport } from '../intake/preflights.ts';
 import { repairShot } from '../intake/repairs.ts';
-import { addLog, decideLog, dropLog, logsOf } from '../intake/logs.ts';
+import { addLog, addStatistics, decideLog, dropLog, logsOf, readLogAgain } from '../intake/logs.ts';
+import { chooseProfiles, listProfiles, removeProfile, saveProfile } from '../intake/profiles.ts';
+import { notFound } from '../errors.ts';
 import { log } from '../log.ts';
 import { renderFigures, renderPicture, renderPixel } from '../render/picture.ts';
 import { continueRender, createRender, stopRender } from '../render/renders.ts';
@@ -73,6 +80,12 @@ export function createApp(context: Context, hub: EventHub, webFolder: string | n
 
 const compressible = (response: express.Response) =>
   /json|text|javascript|svg|octet-stream/.test(String(response.getHeader('Content-Type') ?? ''));
+
+function kindOf(request: express.Request): ProfileKind {
+  const kind = String(request.params.kind);
+  if (!Object.hasOwn(PROFILE_SORTS, kind)) throw notFound(`kind of profile "${kind.slice(0, 40)}"`);
+  return kind as ProfileKind;
+}
 
 function api(context: Context, hub: EventHub): express.Router {
   const router = express.Router();
@@ -175,6 +188,33 @@ function api(context: Context, hub: EventHub): express.Router {
   router.post(
     '/shots/:code/log-decisions',
     answer((request) => decideLog(context, code(request), bodyOf(request, LogDecisionRequest))),
+  );
+  router.post(
+    '/logs/:id/format',
+    answer((request) => readLogAgain(context, idOf(request, 'log'), bodyOf(request, LogFormatRequest).format)),
+  );
+  router.post(
+    '/logs/:id/statistics',
+    express.text({ type: '*/*', limit: '16mb' }),
+    answer((request) =>
+      addStatistics(context, idOf(request, 'log'), String(request.query.name ?? 'statistics'), String(request.body)),
+    ),
+  );
+  router.get(
+    '/profiles',
+    answer(() => listProfiles(context)),
+  );
+  router.put(
+    '/profiles/:kind',
+    answer((request) => saveProfile(context, kindOf(request), bodyOf(request, ProfileRequest).text)),
+  );
+  router.delete(
+    '/profiles/:kind/:name',
+    answer((request) => removeProfile(context, kindOf(request), String(request.params.name))),
+  );
+  router.post(
+    '/shots/:code/profiles',
+    answer((request) => chooseProfiles(context, code(request), bodyOf(request, ProfileChoice))),
   );
   router.delete(
     '/logs/:id',

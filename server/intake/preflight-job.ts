@@ -1,17 +1,19 @@
 /** Examines a version of a shot: its checks and its files, written down once. */
 import { eq } from 'drizzle-orm';
-import type { Intake } from '../../core/contracts/intake.ts';
 import type { ShotDocument } from '../../core/document/schema.ts';
 import { knownFiles } from '../../core/formats/scene-files.ts';
+import { chainOf } from '../../core/intake/files/chain.ts';
 import { listFiles } from '../../core/intake/files/list.ts';
 import { fromShot } from '../../core/intake/from-shot.ts';
-import { defaultProfile } from '../../core/intake/preflight/profile.ts';
 import { runPreflight } from '../../core/intake/preflight/run.ts';
+import { fitTarget } from '../../core/intake/target/fit.ts';
 import type { Context } from '../context.ts';
-import { preflights, versions } from '../db/schema.ts';
+import { preflights, shots, versions } from '../db/schema.ts';
 import { log } from '../log.ts';
 import { shotChanged } from '../notify.ts';
 import type { PreflightJob } from '../queue.ts';
+import { heldAgainst, type PreflightResults } from './preflights.ts';
+import { profilesOf } from './profiles.ts';
 
 export async function preflightVersion(context: Context, { versionId }: PreflightJob): Promise<void> {
   const [row] = await context.db.select().from(preflights).where(eq(preflights.versionId, versionId));
@@ -33,17 +35,33 @@ export async function preflightVersion(context: Context, { versionId }: Prefligh
 }
 
 async function results(context: Context, version: typeof versions.$inferSelect) {
+  const [shot] = await context.db.select().from(shots).where(eq(shots.id, version.shotId));
+  const against = await profilesOf(context.db, shot);
   const manifest = JSON.parse(version.manifest) as Record<string, string>;
   const document = JSON.parse(version.document) as ShotDocument;
   const read = async (path: string) => (Object.hasOwn(manifest, path) ? context.blobs.get(manifest[path]) : null);
   const source = await fromShot(document, version.document.length, knownFiles(Object.keys(manifest), read));
-  const profile = defaultProfile();
-  const checks = runPreflight(source, profile, document);
-  const told: Pick<Intake, 'checks' | 'files' | 'totalBytes' | 'profile'> = {
+  const checks = runPreflight(source, against.profile, document);
+  const told: PreflightResults = {
     checks,
     ...listFiles(source, document),
-    profile: profile.name,
+    chain: chainOf(source, document),
+    fit: against.target && fitTarget(source, document, against.target),
+    profile: against.profile.name,
+    heldAgainst: heldAgainst(against),
   };
+  const sentences = (['stop', 'caution'] as const).flatMap((state) =>
+    checks
+      .filter((check) => check.state === state)
+      .map(({ id, title, found }) => ({ id, state, sentence: `${title}: ${found}.` })),
+  );
   const count = (state: string) => checks.filter((check) => check.state === state).length;
-  return { state: 'done' as const, results: JSON.stringify(told), stops: count('stop'), cautions: count('caution') };
+  return {
+    state: 'done' as const,
+    error: null,
+    results: JSON.stringify(told),
+    stops: count('stop'),
+    cautions: count('caution'),
+    told: JSON.stringify(sentences),
+  };
 }

@@ -1,36 +1,54 @@
 /** Preflight of versions as rows: queued with each version, read by pages, its repairs carried out. */
 import { eq } from 'drizzle-orm';
+import { createHash } from 'node:crypto';
 import type { CameIn, Intake, PreflightSummary } from '../../core/contracts/intake.ts';
+import { canonicalText } from '../../core/document/canonical.ts';
+import type { Profile } from '../../core/intake/preflight/profile.ts';
+import type { Target } from '../../core/intake/target/target.ts';
 import { REPORTS } from '../../core/intake/preflight/report.ts';
 import type { Context } from '../context.ts';
 import type { Database, Transaction } from '../db/database.ts';
 import { preflights, versions } from '../db/schema.ts';
 import { conflict, notFound } from '../errors.ts';
 import { shotByCode } from '../shots/versions.ts';
+import { checkAgain } from './preflight-queue.ts';
+import { profilesOf } from './profiles.ts';
 
-/** Before tiles: people wait for it, and it is short. */
-const PRIORITY = 2;
+/** What a version was held against, to tell results that are out of date. */
+export const heldAgainst = ({ profile, target }: { profile: Profile; target: Target | null }): string =>
+  createHash('sha256')
+    .update(canonicalText([profile, target]))
+    .digest('hex');
 
-export async function queuePreflight(context: Context, tx: Transaction, versionId: number): Promise<void> {
-  await tx.insert(preflights).values({ versionId, state: 'waiting' }).onConflictDoNothing();
-  await context.queue.send(tx, 'preflight', [{ versionId }], PRIORITY);
-}
+/** What a job writes down. */
+export type PreflightResults = Pick<Intake, 'checks' | 'files' | 'totalBytes' | 'profile' | 'chain' | 'fit'> & {
+  heldAgainst: string;
+};
 
-/** What intake shows of a shot's present version. One that was never checked is queued by being looked at. */
+const NOTHING: PreflightResults = { checks: [], files: [], totalBytes: 0, profile: '', chain: [], fit: null, heldAgainst: '' }; // prettier-ignore
+
+/** What intake shows of a shot's present version. One that was never checked, or by another profile, is queued by being looked at. */
 export async function intakeOf(context: Context, code: string): Promise<Intake> {
   const shot = await shotByCode(context.db, code);
   const [version] = await context.db.select().from(versions).where(eq(versions.id, shot.headVersionId!));
   const [row] = await context.db.select().from(preflights).where(eq(preflights.versionId, version.id));
-  if (!row) await context.db.transaction((tx) => queuePreflight(context, tx, version.id));
-  const results = row?.results
-    ? (JSON.parse(row.results) as Pick<Intake, 'checks' | 'files' | 'totalBytes' | 'profile'>)
-    : { checks: [], files: [], totalBytes: 0, profile: '' };
+  const results = row?.results ? (JSON.parse(row.results) as PreflightResults) : NOTHING;
+  const now = heldAgainst(await profilesOf(context.db, shot));
+  const isOld = row?.state === 'done' && results.heldAgainst !== now;
+  if (!row || isOld) await context.db.transaction((tx) => checkAgain(context, tx, version.id));
   return {
     version: version.number,
-    state: row?.state ?? 'waiting',
+    state: isOld ? 'waiting' : (row?.state ?? 'waiting'),
     error: row?.error ?? null,
     seconds: row?.seconds ?? 0,
-    ...results,
+    checks: results.checks,
+    files: results.files,
+    totalBytes: results.totalBytes,
+    profile: results.profile,
+    chain: results.chain,
+    fit: results.fit,
+    show: shot.showProfile,
+    target: shot.targetProfile,
     cameIn: shot.cameIn === null ? null : (JSON.parse(shot.cameIn) as CameIn),
   };
 }
@@ -40,10 +58,10 @@ export async function preflightSummary(
   versionId: number,
 ): Promise<PreflightSummary | null> {
   const [row] = await tx
-    .select({ state: preflights.state, stop: preflights.stops, caution: preflights.cautions })
+    .select({ state: preflights.state, stop: preflights.stops, caution: preflights.cautions, told: preflights.told })
     .from(preflights)
     .where(eq(preflights.versionId, versionId));
-  return row ?? null;
+  return row ? { ...row, told: JSON.parse(row.told) as PreflightSummary['told'] } : null;
 }
 
 /** @param kind ending of a report: html, md, csv or json */

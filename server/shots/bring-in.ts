@@ -3,12 +3,11 @@ import type { CameIn } from '../../core/contracts/intake.ts';
 import { InvalidInput } from '../../core/document/problem.ts';
 import type { ShotDocument } from '../../core/document/schema.ts';
 import { parseDocument } from '../../core/document/validate.ts';
-import { knownFiles } from '../../core/formats/scene-files.ts';
-import { findScene, readScene, readerOf } from '../../core/formats/scene-readers.ts';
+import { readerOf } from '../../core/formats/scene-readers.ts';
 import { DOCUMENT } from '../../core/intake/from-shot.ts';
-import { toShot } from '../../core/intake/to-shot.ts';
 import type { ReadFile } from '../../core/render/load-assets.ts';
 import { RequestError } from '../errors.ts';
+import { makeShotApart } from './scene-threads.ts';
 import type { ShotFiles } from './shot-files.ts';
 
 export interface BroughtIn {
@@ -37,25 +36,9 @@ export async function bringIn(files: ShotFiles): Promise<BroughtIn> {
   return { document: parseDocument(text, root + DOCUMENT), read, cameIn: null };
 }
 
-async function fromScene(files: ShotFiles): Promise<BroughtIn> {
-  try {
-    const scene = await readScene(
-      findScene(files.paths),
-      knownFiles(files.paths, (path) => files.read(path)),
-    );
-    const made = await toShot(scene);
-    return {
-      document: made.document,
-      read: async (path) => made.files.get(path) ?? null,
-      cameIn: {
-        format: scene.format,
-        file: scene.file,
-        notUnderstood: made.notUnderstood,
-        repaired: scene.repaired,
-      },
-    };
-  } catch (error) {
-    if (error instanceof RangeError) throw new RequestError(400, `${error.message}. Nothing was kept.`);
-    throw error;
-  }
+async function fromScene({ folder }: ShotFiles): Promise<BroughtIn> {
+  const made = await makeShotApart(folder);
+  if ('refused' in made && made.problems.length) throw new InvalidInput('the upload', made.problems);
+  if ('refused' in made) throw new RequestError(400, `${made.refused}. Nothing was kept.`);
+  return { document: made.document, read: async (path) => made.files.get(path) ?? null, cameIn: made.cameIn };
 }

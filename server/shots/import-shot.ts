@@ -8,7 +8,7 @@ import { neededFiles } from '../../core/render/load-assets.ts';
 import type { Context } from '../context.ts';
 import { shots, versions } from '../db/schema.ts';
 import { conflict } from '../errors.ts';
-import { queuePreflight } from '../intake/preflights.ts';
+import { queuePreflight } from '../intake/preflight-queue.ts';
 import { shotChanged } from '../notify.ts';
 import { createRender } from '../render/renders.ts';
 import { bringIn } from './bring-in.ts';

@@ -3,6 +3,7 @@ import { readdir, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 
 export interface ShotFiles {
+  folder: string;
   /** Relative paths with forward slashes. */
   paths: string[];
   /** Null when there is no such file. */
@@ -19,5 +20,5 @@ export async function filesInFolder(folder: string): Promise<ShotFiles> {
         .replaceAll('\\', '/'),
     );
   const known = new Set(paths);
-  return { paths, read: async (path) => (known.has(path) ? readFile(join(folder, path)) : null) };
+  return { folder, paths, read: async (path) => (known.has(path) ? readFile(join(folder, path)) : null) };
 }

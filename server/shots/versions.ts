@@ -8,7 +8,7 @@ import type { Context } from '../context.ts';
 import type { Transaction } from '../db/database.ts';
 import { shots, versions } from '../db/schema.ts';
 import { conflict, notFound } from '../errors.ts';
-import { queuePreflight } from '../intake/preflights.ts';
+import { queuePreflight } from '../intake/preflight-queue.ts';
 import { shotChanged } from '../notify.ts';
 import type { VersionRow } from '../render/renders.ts';
 

@@ -67,7 +67,7 @@ async function whatToTry(tx: Transaction, shotId: number, request: TrialRequest)
   if (request.finding === null) {
     if (!request.values)
       throw new InvalidInput('trial', [{ path: '/values', value: 'null', expected: 'dials to try, or a finding' }]);
-    return { title: tellValues(request.values), values: request.values, finding: null };
+    return { title: request.title ?? tellValues(request.values).slice(0, 200), values: request.values, finding: null };
   }
   const [row] = await tx
     .select({ finding: findings, render: renders })
@@ -140,6 +140,8 @@ export async function keepTrial(context: Context, id: number, both: boolean): Pr
     if (trial.state !== 'done') throw conflict(`Trial ${trial.number} is ${trial.state}: nothing is proved yet.`);
     const { shot, head } = await lockHead(tx, trial.code);
     const patch = JSON.parse(trial.patch) as JsonPatch;
+    if (patch.some(({ path }) => path.endsWith('/file')))
+      throw conflict(`Trial ${trial.number} shows what a missing file does: there is nothing in it to keep.`);
     const document = JSON.parse(head.document) as ShotDocument;
     const other = trial.sheet === 'preview' ? ('final' as const) : ('preview' as const);
     const values: ControlValues = {};

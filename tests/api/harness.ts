@@ -97,9 +97,9 @@ export class Dusting {
     return { status: response.status, body: (await response.json()) as T };
   }
 
-  async post<T = any>(path: string, body: unknown = {}): Promise<Answer<T & ErrorBody>> {
+  async post<T = any>(path: string, body: unknown = {}, method = 'POST'): Promise<Answer<T & ErrorBody>> {
     const response = await fetch(`${this.address}/api${path}`, {
-      method: 'POST',
+      method,
       headers: { 'Content-Type': 'application/json' },
       body: typeof body === 'string' ? body : JSON.stringify(body),
     });
@@ -108,11 +108,14 @@ export class Dusting {
   }
 
   /** Sends a shot as a form of files. */
-  async send(files: Iterable<readonly [string, Uint8Array | string]>): Promise<Answer<{ code: string } & ErrorBody>> {
+  async send<T = { code: string }>(
+    files: Iterable<readonly [string, Uint8Array | string]>,
+    path = '/shots',
+  ): Promise<Answer<T & ErrorBody>> {
     const form = new FormData();
     for (const [path, bytes] of files) form.append('files', new Blob([bytes as Uint8Array<ArrayBuffer>]), path);
-    const response = await fetch(`${this.address}/api/shots`, { method: 'POST', body: form });
-    return { status: response.status, body: (await response.json()) as { code: string } & ErrorBody };
+    const response = await fetch(`${this.address}/api${path}`, { method: 'POST', body: form });
+    return { status: response.status, body: (await response.json()) as T & ErrorBody };
   }
 
   async shot(code: string): Promise<ShotState> {

@@ -4,8 +4,10 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect } from 'chai';
-import type { Intake, ShotLog } from '../../core/contracts/intake.ts';
+import type { BroughtFiles, Intake, ShotLog } from '../../core/contracts/intake.ts';
 import { defaultMap } from '../../core/document/defaults.ts';
+import { writePng } from '../../core/formats/png.ts';
+import { sha256 } from '../../host/package-zip.ts';
 import { Dusting, until } from './harness.ts';
 import { filesOf, smallShot } from './small-shot.ts';
 
@@ -56,6 +58,13 @@ describe('intake', function () {
     expect((await of('limit-overridden')).state).to.equal('clear');
     await dusting.post(`/shots/${CODE}/undo`, { base: now.id });
     expect((await of('limit-overridden')).state).to.equal('caution');
+    const all = await dusting.post(`/shots/${CODE}/repairs`, { base: (await dusting.shot(CODE)).head.id, check: null });
+    expect(all.status).to.equal(204);
+    const cured = await dusting.shot(CODE);
+    expect(cured.head.reason).to.match(/^Carried out \d repairs: /);
+    await checked();
+    expect((await intake()).checks.filter(({ repair }) => repair).map(({ id }) => id)).to.deep.equal([]);
+    await dusting.post(`/shots/${CODE}/undo`, { base: cured.head.id });
   });
 
   it('gives reports in four kinds', async () => {
@@ -126,6 +135,94 @@ describe('intake', function () {
     const packed = await dusting.get<{ error: string }>('/shots/LOST-1/package.zip');
     expect([packed.status, packed.body.error]).to.deep.equal([409, 'No package was made of LOST-1: the package lacks 2 files: geometry/lost.glb, textures/label.png.']); // prettier-ignore
     expect(warnings.join(' ')).to.match(/its name is shown in place of texture "label"/);
+  });
+
+  it('finds missing files among what is brought in, by name and by checksum, as a version that can be undone', async () => {
+    const { head } = await dusting.shot('LOST-1');
+    const geometry = filesOf(await smallShot('X')).find(([path]) => path.endsWith('.glb'))![1] as Uint8Array;
+    const label = writePng(1, 1, Uint8Array.of(9, 9, 9));
+    const sums = `${sha256(geometry)}  geometry/lost.glb\n`;
+    const bring = (files: [string, Uint8Array | string][], base = head.id) =>
+      dusting.send<BroughtFiles>(files, `/shots/LOST-1/files?base=${base}`);
+    const unclear = await bring([['a/label.png', label], ['b/label.png', writePng(1, 1, Uint8Array.of(1, 1, 1))]]); // prettier-ignore
+    expect([unclear.status, unclear.body.error]).to.deep.equal([409, 'Nothing was taken of 2 files: textures/label.png could be a/label.png or b/label.png.']); // prettier-ignore
+    const { body } = await bring([['old/Label.png', label], ['moved/panes-2.glb', geometry], ['SHA256SUMS', sums]]); // prettier-ignore
+    expect(body.found).to.deep.equal([
+      { path: 'geometry/lost.glb', from: 'moved/panes-2.glb', by: 'checksum' },
+      { path: 'textures/label.png', from: 'old/Label.png', by: 'name' },
+    ]);
+    const brought = await dusting.shot('LOST-1');
+    expect(brought.head.reason).to.equal('Brought in geometry/lost.glb, textures/label.png');
+    await until('it is checked', async () => (await dusting.shot('LOST-1')).preflight?.state === 'done', 60);
+    const now = (await dusting.get<Intake>('/shots/LOST-1/intake')).body;
+    expect(now.files.filter(({ state }) => state !== 'ok')).to.deep.equal([]);
+    expect((await bring([['textures/label.png', label]])).status, 'the shot has moved on').to.equal(409);
+    const newer = await bring([['textures/label.png', writePng(1, 1, Uint8Array.of(200, 9, 9))]], brought.head.id);
+    expect(newer.body.replaced).to.deep.equal(['textures/label.png']);
+    await dusting.post('/shots/LOST-1/undo', { base: (await dusting.shot('LOST-1')).head.id });
+    expect((await dusting.shot('LOST-1')).head.number).to.equal(brought.head.number);
+  });
+
+  it('holds a shot against the profile of its show and a target, and checks it again when they change', async () => {
+    const put = (kind: string, value: object) => dusting.post(`/profiles/${kind}`, { text: JSON.stringify(value) }, 'PUT'); // prettier-ignore
+    const show = { schema: 'dusting.preflight/1', name: 'Halfmoon', width: 640, height: 360 };
+    expect((await put('show', show)).body).to.deep.equal({ name: 'Halfmoon' });
+    expect((await put('target', { schema: 'dusting.target/1', name: 'Heron' })).status, 'it ships').to.equal(409);
+    const wrong = await put('show', { ...show, width: 'wide' });
+    expect([wrong.status, wrong.body.problems[0].path]).to.deep.equal([400, '/width']);
+    const choose = (chosen: object) => dusting.post(`/shots/${CODE}/profiles`, chosen);
+    expect((await choose({ show: 'Nobody', target: null })).status).to.equal(404);
+    expect((await choose({ show: 'Halfmoon', target: 'Plover' })).status).to.equal(204);
+    await checked();
+    const { fit, profile } = await intake();
+    expect([profile, (await of('picture-size')).state]).to.deep.equal(['Halfmoon', 'stop']);
+    expect(fit!.losses.map(({ id }) => id)).to.include.members(['surfaces', 'integrator']);
+    const told = (await dusting.shot(CODE)).preflight!.told;
+    expect(told[0]).to.deep.equal({ id: 'picture-size', state: 'stop', sentence: 'Picture size: 96 × 64 pixels.' });
+    await put('show', { ...show, width: 96, height: 64 });
+    await checked();
+    expect((await of('picture-size')).state).to.equal('clear');
+    // What the target makes of it can be tried, and what can be mended for it is a version.
+    const { values } = fit!.losses.find(({ id }) => id === 'surfaces')!;
+    const trial = await dusting.post(`/shots/${CODE}/trials`, { finding: null, remedy: null, region: null, sheet: 'preview', values, title: 'As Plover has it' }); // prettier-ignore
+    expect(trial.status).to.equal(201);
+    const state = async () => (await dusting.shot(CODE)).trials.at(-1)!;
+    await until('the trial is measured', async () => (await state()).state === 'done', 90);
+    expect((await state()).title).to.equal('As Plover has it');
+    expect((await dusting.post('/profiles/show/Halfmoon', {}, 'DELETE')).status).to.equal(204);
+    await checked();
+    expect((await intake()).profile).to.equal('Without a show');
+  });
+
+  it('shows what a file does that does not arrive, and keeps nothing of that', async () => {
+    const values = { '/meshes/pane/file': 'lost/panes.glb' };
+    await dusting.post(`/shots/${CODE}/trials`, { finding: null, remedy: null, region: null, sheet: 'preview', values, title: 'Without the panes' }); // prettier-ignore
+    const state = async () => (await dusting.shot(CODE)).trials.at(-1)!;
+    await until('the trial is measured', async () => (await state()).state === 'done', 90);
+    const { id, beforeRenderId, afterRenderId } = await state();
+    const [before, after] = [await dusting.bits(beforeRenderId!, 'crossings'), await dusting.bits(afterRenderId!, 'crossings')]; // prettier-ignore
+    const most = (bits: Map<string, Buffer>) => Math.max(...new Float32Array([...bits.values()][0].buffer as ArrayBuffer)); // prettier-ignore
+    expect([most(before) > 0, most(after)]).to.deep.equal([true, 0]);
+    const kept = await dusting.post(`/trials/${id}/keep`, { both: false });
+    expect([kept.status, kept.body.error]).to.deep.equal([409, `Trial ${(await state()).number} shows what a missing file does: there is nothing in it to keep.`]); // prettier-ignore
+  });
+
+  it('reads a log again by another format, with statistics that came beside it', async () => {
+    const text = Array.from({ length: 20 }, (_, i) => `${i % 5 ? 'ok' : 'hm'} | step ${i}`).join('\n');
+    await sendLog('strange.log', text);
+    const [log] = await logs();
+    expect([log.format, log.seconds, log.sample.length]).to.deep.equal(['Plain text', null, 20]);
+    const format = { schema: 'dusting.log-format/1', name: 'Strange', lines: ['^(?<severity>ok|hm) \\| (?<message>.*)$'], severities: { ok: 'info', hm: 'warning' }, time: 'seconds', memoryUnit: 1, closing: 'step 19' }; // prettier-ignore
+    expect((await dusting.post('/profiles/log-format', { text: JSON.stringify(format) }, 'PUT')).status).to.equal(200);
+    expect((await dusting.post(`/logs/${log.id}/format`, { format: 'Strange' })).status).to.equal(204);
+    const again = (await logs())[0];
+    expect([again.format, again.kinds.reduce((n, { count }) => n + count, 0), again.brokeOff]).to.deep.equal(['Strange', 4, null]); // prettier-ignore
+    const send = (body: string) => fetch(`${dusting.address}/api/logs/${log.id}/statistics?name=s.csv`, { method: 'POST', body }); // prettier-ignore
+    expect((await send('frame,minutes\n1,2')).status).to.equal(400);
+    expect((await send('frame,seconds,peak_memory_mb\n1001,60,512\n1002,90,1024')).status).to.equal(204);
+    const filled = (await logs())[0];
+    expect([filled.seconds, filled.memory!.peak, filled.frames.length]).to.deep.equal([150, 2 ** 30, 2]);
+    await fetch(`${dusting.address}/api/logs/${log.id}`, { method: 'DELETE' });
   });
 
   it('refuses what is no log with a sentence, and keeps nothing of it', async () => {

@@ -40,7 +40,7 @@ function byName(path: string, candidates: Candidate[], out: Relinked): void {
   const best = shared.filter(({ common }) => common === most);
   if (best.length === 0) out.lost.push(path);
   else if (best.every(({ hash }) => hash === best[0].hash)) out.found.push({ path, from: best[0].path, by: 'name' });
-  else out.unclear.push({ path, from: best.map((candidate) => candidate.path) });
+  else out.unclear.push({ path, from: best.map((candidate) => candidate.path).sort() });
 }
 
 /** Names that two paths have in common from their ends, whatever their case. */

@@ -17,10 +17,14 @@ export class LogStream {
   private reading: LogReading | null = null;
   private held = '';
 
-  /** @param name of the log in messages */
+  /**
+   * @param name of the log in messages
+   * @param isGiven the first format counts, however few lines it reads
+   */
   constructor(
     private readonly name: string,
     private readonly formats: LogFormat[] = LOG_FORMATS,
+    private readonly isGiven = false,
   ) {}
 
   /** @throws RangeError when it is not text */
@@ -43,7 +47,8 @@ export class LogStream {
   }
 
   private begin(lines: string[]): void {
-    this.reading = new LogReading(formatOf(lines.slice(0, LINES_TO_TELL), this.formats));
+    const format = this.isGiven ? this.formats[0] : formatOf(lines.slice(0, LINES_TO_TELL), this.formats);
+    this.reading = new LogReading(format);
     this.reading.push(this.held);
     this.held = '';
   }

@@ -1,0 +1,19 @@
+/** Queues preflight of versions: with each of them, and when what they are held against changes. */
+import { eq } from 'drizzle-orm';
+import type { Context } from '../context.ts';
+import type { Transaction } from '../db/database.ts';
+import { preflights } from '../db/schema.ts';
+
+/** Before tiles: people wait for it, and it is short. */
+const PRIORITY = 2;
+
+export async function queuePreflight(context: Context, tx: Transaction, versionId: number): Promise<void> {
+  await tx.insert(preflights).values({ versionId, state: 'waiting' }).onConflictDoNothing();
+  await context.queue.send(tx, 'preflight', [{ versionId }], PRIORITY);
+}
+
+/** What the version is held against has changed. */
+export async function checkAgain(context: Context, tx: Transaction, versionId: number): Promise<void> {
+  await tx.update(preflights).set({ state: 'waiting' }).where(eq(preflights.versionId, versionId));
+  await queuePreflight(context, tx, versionId);
+}
