@@ -9,7 +9,7 @@ import { packShot, type ShotPackage } from '../core/intake/files/package.ts';
 import { bytes } from '../core/intake/preflight/tell.ts';
 import { sha256, zipOf } from '../host/package-zip.ts';
 import { BadUse } from './bad-use.ts';
-import { dryRun, type DryRun } from './dry-run.ts';
+import { dryRun, type DryRun } from '../host/dry-run.ts';
 import { filesInFolder } from './folder-files.ts';
 import { openForIntake } from './open-scene.ts';
 import { parseOptions } from './options.ts';
@@ -37,7 +37,10 @@ export async function filesCommand(args: string[]): Promise<number> {
         'Packages are made of shots: bring the scene in with "dusting import" first, which also copies in what lies outside.',
       );
     packed = await writePackage(positionals[0], document, values.package);
-    if (values['dry-run']) tried = await dryRun(values.package, document, positionals[0]);
+    if (values['dry-run']) {
+      const from = filesInFolder(positionals[0]);
+      tried = await dryRun(values.package, document, (path) => from.read(path));
+    }
   }
   const report = {
     files: list.files,

@@ -18,7 +18,8 @@ export interface BlobWriter {
 export class BlobStore {
   constructor(private readonly folder: string) {}
 
-  private place(hash: string): string {
+  /** Where a blob stands, or would. */
+  place(hash: string): string {
     return join(this.folder, hash.slice(0, 2), hash);
   }
 

@@ -210,3 +210,15 @@ export interface TakenOver {
   fate: 'carried' | 'default' | 'lost';
   detail: string;
 }
+
+/** A package opened where nothing else is, rendered there, and held against the shot. */
+export interface DryRunTold {
+  holds: boolean;
+  /** Why it does not hold. */
+  why: string | null;
+  /** Pixels that were compared. */
+  pixels: number;
+  /** Bytes of all files the shot names, and of those in the package. */
+  before: number;
+  after: number;
+}

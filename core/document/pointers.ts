@@ -4,7 +4,19 @@
  */
 import type { SheetName } from './schema.ts';
 
-const PARTS = ['cameras', 'meshes', 'textures', 'maps', 'coats', 'materials', 'objects', 'lights', 'environment', 'background', 'fog'];
+const PARTS = [
+  'cameras',
+  'meshes',
+  'textures',
+  'maps',
+  'coats',
+  'materials',
+  'objects',
+  'lights',
+  'environment',
+  'background',
+  'fog',
+];
 
 export const isOfDocument = (pointer: string): boolean => PARTS.includes(pointer.split('/')[1]);
 

@@ -11,7 +11,7 @@ const ENTRIES = {
   main: 'server/main.ts',
   worker: 'server/worker.ts',
   'render-thread': 'server/render/render-thread.ts',
-  'scene-thread': 'server/shots/scene-thread.ts',
+  'apart-thread': 'server/apart-thread.ts',
   seed: 'demo/seed.ts',
 };
 const stamp = join(root, 'dist', 'sources');

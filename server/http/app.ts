@@ -25,7 +25,7 @@ import type { ProfileKind } from '../../core/contracts/intake.ts';
 import { PROFILE_SORTS } from '../../core/intake/profiles.ts';
 import { config } from '../config.ts';
 import type { Context } from '../context.ts';
-import { shotPackage } from '../intake/shot-package.ts';
+import { dryRunShot, shotPackage } from '../intake/shot-package.ts';
 import { bringFiles } from '../intake/bring-files.ts';
 import { intakeOf, preflightReport } from '../intake/preflights.ts';
 import { repairShot } from '../intake/repairs.ts';
@@ -172,6 +172,10 @@ function api(context: Context, hub: EventHub): express.Router {
       response.type('zip').attachment(`${code(request)}.zip`);
       await pipeline(zip, response);
     }),
+  );
+  router.post(
+    '/shots/:code/dry-run',
+    answer((request) => dryRunShot(context, code(request))),
   );
   router.get(
     '/shots/:code/logs',

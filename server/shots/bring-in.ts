@@ -7,7 +7,7 @@ import { readerOf } from '../../core/formats/scene-readers.ts';
 import { DOCUMENT } from '../../core/intake/from-shot.ts';
 import type { ReadFile } from '../../core/render/load-assets.ts';
 import { RequestError } from '../errors.ts';
-import { makeShotApart } from './scene-threads.ts';
+import { apart } from '../apart.ts';
 import type { ShotFiles } from './shot-files.ts';
 
 export interface BroughtIn {
@@ -37,7 +37,7 @@ export async function bringIn(files: ShotFiles): Promise<BroughtIn> {
 }
 
 async function fromScene({ folder }: ShotFiles): Promise<BroughtIn> {
-  const made = await makeShotApart(folder);
+  const made = await apart('makeShot', folder);
   if ('refused' in made && made.problems.length) throw new InvalidInput('the upload', made.problems);
   if ('refused' in made) throw new RequestError(400, `${made.refused}. Nothing was kept.`);
   return { document: made.document, read: async (path) => made.files.get(path) ?? null, cameIn: made.cameIn };

@@ -26,6 +26,20 @@ const lists = computed(() =>
 <template>
   <div class="came">
     <p v-if="!cameIn" class="soft">It came in as a shot of Dusting's own, word for word.</p>
+    <section v-if="cameIn?.takenOver?.length">
+      <h3>Taken over</h3>
+      <dl class="over">
+        <template v-for="one in cameIn.takenOver" :key="one.aspect">
+          <dt>
+            <span class="severity" :class="{ stop: one.fate === 'lost', note: one.fate === 'default' }">{{
+              one.fate
+            }}</span>
+            {{ one.aspect }}
+          </dt>
+          <dd class="dim">{{ one.detail }}</dd>
+        </template>
+      </dl>
+    </section>
     <section v-for="list in lists" :key="list.title">
       <h3>
         {{ list.title }} <span class="dim num">{{ list.items.length || '' }}</span>
@@ -57,6 +71,9 @@ dl {
   grid-template-columns: minmax(0, 3fr) minmax(0, 1fr);
   gap: 0 14px;
   margin: 0;
+}
+dl.over {
+  grid-template-columns: 210px minmax(0, 1fr);
 }
 dt,
 dd {

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 /** One check: what is wrong with what, why it matters, and what would put it right. */
-import { computed, ref, watch } from 'vue';
+import { ref, watch } from 'vue';
 import type { PreflightCheck } from '../../core/contracts/intake.ts';
 import { number } from '../format.ts';
 import OffenderName from './OffenderName.vue';
+import RepairOffer from './RepairOffer.vue';
 
 const props = defineProps<{ check: PreflightCheck }>();
 const emit = defineEmits<{ repair: [] }>();
@@ -15,9 +16,6 @@ watch(
   () => props.check.id,
   () => (shown.value = STEP),
 );
-const changes = computed(() => (props.check.repair?.patch ?? []).filter(({ op }) => op === 'replace'));
-const tell = (value: unknown): string => (typeof value === 'string' ? value : JSON.stringify(value));
-const told = (change: object): string => ('value' in change ? tell(change.value) : '');
 </script>
 
 <template>
@@ -38,16 +36,7 @@ const told = (change: object): string => ('value' in change ? tell(change.value)
     <button v-if="check.offenders.length > shown" class="flat" @click="shown += STEP">
       {{ number(check.offenders.length - shown) }} more
     </button>
-    <div v-if="check.repair" class="repair">
-      <div>
-        <b>{{ check.repair.label }}</b>
-        <p v-for="change in changes.slice(0, 6)" :key="change.path" class="dim">
-          {{ change.path }} to {{ told(change) }}
-        </p>
-        <p v-if="changes.length > 6" class="dim">and {{ changes.length - 6 }} more</p>
-      </div>
-      <button class="plain act" @click="emit('repair')">Repair</button>
-    </div>
+    <RepairOffer v-if="check.repair" :repair="check.repair" @repair="emit('repair')" />
     <p class="dim id">
       <code>{{ check.id }}</code>
     </p>
@@ -77,19 +66,6 @@ header {
   gap: 10px;
   padding: 4px 0;
   border-top: 1px solid var(--line);
-  overflow-wrap: anywhere;
-}
-.repair {
-  display: flex;
-  gap: 10px;
-  justify-content: space-between;
-  align-items: center;
-  background: var(--up);
-  border-radius: 3px;
-  padding: 8px 10px;
-}
-.repair p {
-  font-size: 12px;
   overflow-wrap: anywhere;
 }
 .id {

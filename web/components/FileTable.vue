@@ -2,9 +2,10 @@
 /** Every file of the shot, what will not travel first. */
 import { computed } from 'vue';
 import type { IntakeFile } from '../../core/contracts/intake.ts';
-import { number } from '../format.ts';
+import { fileSeverity, fileSize, fileState } from '../file-words.ts';
 
 const props = defineProps<{ files: IntakeFile[]; find: string }>();
+const chosen = defineModel<string | null>('chosen', { required: true });
 
 const shown = computed(() => {
   const words = props.find.toLowerCase().split(/\s+/).filter(Boolean);
@@ -13,18 +14,8 @@ const shown = computed(() => {
     return words.every((word) => text.includes(word));
   });
 });
-const WORDS: Record<IntakeFile['state'], string> = {
-  ok: 'there',
-  missing: 'missing',
-  unreadable: 'no image',
-  outside: 'outside',
-  absolute: 'absolute',
-  case: 'case differs',
-};
-const severity = (state: IntakeFile['state']): string =>
-  state === 'missing' || state === 'unreadable' ? 'stop' : state === 'ok' ? 'clear' : 'caution';
-const size = (bytes: number): string =>
-  bytes >= 2 ** 20 ? `${number(bytes / 2 ** 20, 1)} MB` : bytes ? `${number(Math.ceil(bytes / 1024))} KB` : '';
+const looks = ({ breaks }: IntakeFile): string =>
+  breaks.map(({ look, objects }) => `${objects.length} ${look}`).join(', ');
 </script>
 
 <template>
@@ -36,23 +27,30 @@ const size = (bytes: number): string =>
           <th>file</th>
           <th>kind</th>
           <th>needed by</th>
+          <th>without it</th>
           <th class="right">size</th>
         </tr>
       </thead>
       <tbody>
-        <tr v-for="file in shown" :key="file.path">
+        <tr v-for="file in shown" :key="file.path" :class="{ on: file.path === chosen }" @click="chosen = file.path">
           <td>
-            <span class="severity" :class="severity(file.state)">{{ WORDS[file.state] }}</span>
+            <span class="severity" :class="fileSeverity(file.state)">{{ fileState(file.state) }}</span>
           </td>
-          <td>{{ file.path }} <span v-if="!file.used" class="tag">unused</span></td>
-          <td class="soft">{{ file.kind }}</td>
-          <td class="soft">
+          <td>
+            <button class="bare" :aria-pressed="file.path === chosen" @click="chosen = file.path">
+              {{ file.path }}
+            </button>
+            <span v-if="!file.used" class="tag">unused</span>
+          </td>
+          <td class="soft num">{{ file.kind }}</td>
+          <td class="soft by">
             {{ file.neededBy[0] ?? '' }}
             <span v-if="file.neededBy.length > 1" class="dim" :title="file.neededBy.join('\n')">
               and {{ file.neededBy.length - 1 }} more
             </span>
           </td>
-          <td class="right num">{{ size(file.bytes) }}</td>
+          <td class="soft num">{{ looks(file) }}</td>
+          <td class="right num">{{ fileSize(file.bytes) }}</td>
         </tr>
       </tbody>
     </table>
@@ -85,6 +83,9 @@ td {
   border-bottom: 1px solid var(--panel);
   overflow-wrap: anywhere;
 }
+tr.on td {
+  background: var(--up);
+}
 th:first-child,
 td:first-child {
   padding-left: 16px;
@@ -96,6 +97,9 @@ td:first-child {
 .severity.clear {
   color: var(--dim);
   border-color: transparent;
+}
+td.by {
+  font-size: 12px;
 }
 .right {
   text-align: right;

@@ -5,6 +5,7 @@ import { useCurrent } from '../stores/current.ts';
 import { useShot } from '../stores/shot.ts';
 import { useView } from '../stores/view.ts';
 import FindingDetail from './FindingDetail.vue';
+import IntakeFindings from './IntakeFindings.vue';
 
 const shot = useShot();
 const view = useView();
@@ -21,6 +22,7 @@ function choose(id: number): void {
 
 <template>
   <section class="findings" aria-label="Findings">
+    <IntakeFindings v-if="shot.state!.preflight" :preflight="shot.state!.preflight" :code="shot.state!.code" />
     <p v-if="!current.render" class="dim">Render the shot, and its causes are looked for.</p>
     <template v-else>
       <div v-if="shot.isOlder(current.render)" class="older" role="status">

@@ -4,11 +4,13 @@ import { computed, defineAsyncComponent, ref } from 'vue';
 import type { LogKindTold } from '../../core/contracts/intake.ts';
 import { duration, number, percent } from '../format.ts';
 import { useLogs } from '../stores/logs.ts';
+import LogTools from './LogTools.vue';
 
 const props = defineProps<{ find: string }>();
 const store = useLogs();
 // The chart library comes when a chart does.
 const MemoryChart = defineAsyncComponent(() => import('./MemoryChart.vue'));
+const FramesChart = defineAsyncComponent(() => import('./FramesChart.vue'));
 const isOver = ref(false);
 
 function take(files: FileList | null | undefined): void {
@@ -36,6 +38,7 @@ const WORDS = { no: 'matters', unknown: 'look', yes: 'harmless' } as const;
 const shape = ({ verdict }: LogKindTold): string =>
   verdict.harmless === 'no' ? 'stop' : verdict.harmless === 'unknown' ? 'caution' : 'note';
 const phases = computed(() => (store.log?.phases ?? []).filter(({ seconds }) => seconds > 0).slice(0, 8));
+const framesWithTimes = computed(() => (store.log?.frames ?? []).filter(({ seconds }) => seconds !== null));
 const ended = computed(() => {
   const off = store.log?.brokeOff;
   if (!off) return null;
@@ -106,6 +109,7 @@ const facts = computed(() => {
     </div>
     <div v-else class="body">
       <p class="dim num">{{ facts }}</p>
+      <LogTools :key="store.log.id" :log="store.log" />
       <p v-if="ended" class="ended"><span class="severity stop">stop</span> {{ ended }}</p>
       <p v-for="hint in [...store.log.hints, ...store.log.lacking]" :key="hint" class="soft">{{ hint }}</p>
       <section v-if="phases.length || store.log.memory" class="figures">
@@ -124,6 +128,7 @@ const facts = computed(() => {
           :timed="store.log.seconds !== null"
         />
       </section>
+      <FramesChart v-if="framesWithTimes.length > 1" :frames="framesWithTimes" />
       <h3>
         Complaints <span class="dim num">{{ store.log.kinds.length || '' }}</span>
       </h3>

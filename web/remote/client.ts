@@ -33,9 +33,9 @@ export async function getBytes(path: string, signal?: AbortSignal): Promise<Arra
 }
 
 /** @returns the answer's body, or undefined when it has none */
-export async function post<T = void>(path: string, body: object = {}): Promise<T> {
+export async function post<T = void>(path: string, body: object = {}, method: 'POST' | 'PUT' = 'POST'): Promise<T> {
   const response = await request(path, {
-    method: 'POST',
+    method,
     headers: { 'Content-Type': 'application/json' },
     body: JSON.stringify(body),
   });
@@ -52,36 +52,36 @@ export interface UploadFile {
   file: File;
 }
 
-export interface Upload {
-  done: Promise<{ code: string }>;
+/** Something on its way to the server. */
+export interface Sending<T> {
+  done: Promise<T>;
   cancel(): void;
 }
 
-export interface Sending {
-  done: Promise<{ id: number }>;
-  cancel(): void;
-}
-
-/** Sends a shot's files; `progress` hears the share that is sent, 0–1. */
-export function sendShot(files: UploadFile[], progress: (share: number) => void): Upload {
+/** Sends files as a form, those of a whole shot by default; `progress` hears the share that is sent, 0–1. */
+export function sendFiles<T = { code: string }>(
+  files: UploadFile[],
+  progress: (share: number) => void,
+  path = '/shots',
+): Sending<T> {
   const form = new FormData();
-  for (const { path, file } of files) form.append('files', file, path);
-  return send<{ code: string }>('/shots', form, progress);
+  for (const { path: name, file } of files) form.append('files', file, name);
+  return send<T>(path, form, progress);
 }
 
-/** Sends the text of a log as it is. */
-export const sendLog = (path: string, file: File, progress: (share: number) => void): Sending =>
-  send<{ id: number }>(`${path}?name=${encodeURIComponent(file.name)}`, file, progress);
+/** Sends the text of a file as it is. */
+export const sendText = <T>(path: string, file: File, progress: (share: number) => void = () => {}): Sending<T> =>
+  send<T>(`${path}?name=${encodeURIComponent(file.name)}`, file, progress);
 
 /** `fetch` cannot tell how much is sent. */
-function send<T>(path: string, body: FormData | File, progress: (share: number) => void) {
+function send<T>(path: string, body: FormData | File, progress: (share: number) => void): Sending<T> {
   const sending = new XMLHttpRequest();
   const done = new Promise<T>((resolve, reject) => {
     const refuse = (error: string) => reject(new Refused(sending.status, { error, problems: [] }));
     sending.upload.onprogress = (event) => progress(event.total ? event.loaded / event.total : 0);
     sending.onload = () => {
       try {
-        const answer = JSON.parse(sending.responseText) as T & ErrorBody;
+        const answer = JSON.parse(sending.responseText || 'null') as T & ErrorBody;
         if (sending.status < 300) resolve(answer);
         else reject(new Refused(sending.status, answer));
       } catch {

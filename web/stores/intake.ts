@@ -1,8 +1,8 @@
 /** What intake knows of the open shot, read anew when its version or the state of its checks changes. */
 import { defineStore } from 'pinia';
-import { computed, shallowRef, watch } from 'vue';
-import type { Intake, IntakeFile, PreflightCheck, PreflightState } from '../../core/contracts/intake.ts';
-import { getJson, post } from '../remote/client.ts';
+import { computed, ref, shallowRef, watch } from 'vue';
+import type { BroughtFiles, DryRunTold, Intake, IntakeFile, PreflightState } from '../../core/contracts/intake.ts';
+import { getJson, post, sendFiles, type Sending, type UploadFile } from '../remote/client.ts';
 import { useMessages } from './messages.ts';
 import { useShot } from './shot.ts';
 
@@ -43,15 +43,55 @@ export const useIntake = defineStore('intake', () => {
     ),
   );
 
-  /** Carries out a check's repair: a new version. */
-  async function repair(check: PreflightCheck): Promise<void> {
+  /** Carries out a repair of a check, of the target, or all of the checks (null): a new version. */
+  async function repair(id: string | null, label: string): Promise<void> {
     try {
-      await post(`/shots/${shot.state!.code}/repairs`, { base: shot.state!.head.id, check: check.id });
-      useMessages().done(`${check.repair!.label}: done, as a version of its own. Undo takes it back.`);
+      await post(`/shots/${shot.state!.code}/repairs`, { base: shot.state!.head.id, check: id });
+      useMessages().done(`${label}: done, as a version of its own. Undo takes it back.`);
     } catch (error) {
       useMessages().refused(error);
     }
   }
 
-  return { intake, counts, files, read, repair };
+  const sending = shallowRef<Sending<BroughtFiles> | null>(null);
+  const sent = ref(0);
+  /** Files that are missing, or newer ones of those that are there: a new version. */
+  async function bringFiles(files: UploadFile[]): Promise<void> {
+    if (files.length === 0) return;
+    sent.value = 0;
+    const path = `/shots/${shot.state!.code}/files?base=${shot.state!.head.id}`;
+    sending.value = sendFiles<BroughtFiles>(files, (share) => (sent.value = share), path);
+    try {
+      const { found, replaced, unclear, lost } = await sending.value.done;
+      const told = [
+        found.length && `${found.length} found`,
+        replaced.length && `${replaced.length} replaced`,
+        unclear.length && `${unclear.length} could be several`,
+        lost.length && `${lost.length} still missing`,
+      ];
+      useMessages().done(`${told.filter(Boolean).join(', ')}. Undo takes it back.`);
+    } catch (error) {
+      useMessages().refused(error);
+    } finally {
+      sending.value = null;
+    }
+  }
+
+  /** Opens the package where nothing else is and renders it there. */
+  const dry = shallowRef<DryRunTold | 'running' | null>(null);
+  async function dryRun(): Promise<void> {
+    dry.value = 'running';
+    try {
+      dry.value = await post<DryRunTold>(`/shots/${shot.state!.code}/dry-run`);
+    } catch (error) {
+      dry.value = null;
+      useMessages().refused(error);
+    }
+  }
+  watch(
+    () => shot.state?.head.id,
+    () => (dry.value = null),
+  );
+
+  return { intake, counts, files, sending, sent, dry, read, repair, bringFiles, dryRun };
 });

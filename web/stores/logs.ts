@@ -2,7 +2,7 @@
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import type { LogKindTold, ShotLog } from '../../core/contracts/intake.ts';
-import { getJson, post, remove, sendLog, type Sending } from '../remote/client.ts';
+import { getJson, post, remove, sendText, type Sending } from '../remote/client.ts';
 import { useMessages } from './messages.ts';
 import { useShot } from './shot.ts';
 
@@ -12,7 +12,7 @@ export const useLogs = defineStore('logs', () => {
   const logs = shallowRef<ShotLog[] | null>(null);
   const logId = ref<number | null>(null);
   const kindKey = ref<string | null>(null);
-  const sending = shallowRef<Sending | null>(null);
+  const sending = shallowRef<Sending<{ id: number }> | null>(null);
   const sent = ref(0);
 
   const path = (rest: string) => `/shots/${shot.state!.code}${rest}`;
@@ -41,7 +41,7 @@ export const useLogs = defineStore('logs', () => {
 
   async function bringIn(file: File): Promise<void> {
     sent.value = 0;
-    sending.value = sendLog(path('/logs'), file, (share) => (sent.value = share));
+    sending.value = sendText<{ id: number }>(path('/logs'), file, (share) => (sent.value = share));
     try {
       logId.value = (await sending.value.done).id;
       await read();
@@ -63,6 +63,8 @@ export const useLogs = defineStore('logs', () => {
   return {
     logs, log, kind, logId, kindKey, stops, sending, sent, bringIn,
     decide: ({ key }: LogKindTold, harmless: boolean | null, why: string) => attempt(post(path('/log-decisions'), { key, harmless, why })),
+    readAs: ({ id }: ShotLog, format: string) => attempt(post(`/logs/${id}/format`, { format })),
+    addStatistics: ({ id }: ShotLog, file: File) => attempt(sendText(`/logs/${id}/statistics`, file).done),
     drop: ({ id }: ShotLog) => attempt(remove(`/logs/${id}`)),
   };
 }); // prettier-ignore

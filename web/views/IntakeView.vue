@@ -3,9 +3,14 @@
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import CameInList from '../components/CameInList.vue';
+import ChainTree from '../components/ChainTree.vue';
 import CheckDetail from '../components/CheckDetail.vue';
 import CheckTable from '../components/CheckTable.vue';
 import FileTable from '../components/FileTable.vue';
+import FilesDetail from '../components/FilesDetail.vue';
+import LossDetail from '../components/LossDetail.vue';
+import ProfilePick from '../components/ProfilePick.vue';
+import TargetPanel from '../components/TargetPanel.vue';
 import LogDetail from '../components/LogDetail.vue';
 import LogPanel from '../components/LogPanel.vue';
 import KeysDialog from '../components/KeysDialog.vue';
@@ -13,7 +18,9 @@ import PictureThumb from '../components/PictureThumb.vue';
 import TopBar from '../components/TopBar.vue';
 import { number } from '../format.ts';
 import { pressKey, type Key } from '../keys.ts';
+import { filesOfDrop } from '../remote/dropped-files.ts';
 import { useIntake } from '../stores/intake.ts';
+import { useProfiles } from '../stores/profiles.ts';
 import { useLogs } from '../stores/logs.ts';
 import { useShot } from '../stores/shot.ts';
 
@@ -23,16 +30,20 @@ const router = useRouter();
 const shot = useShot();
 const store = useIntake();
 const logs = useLogs();
+const profiles = useProfiles();
 const table = ref<InstanceType<typeof CheckTable> | null>(null);
 const search = ref<HTMLInputElement | null>(null);
 const isListingKeys = ref(false);
 const find = ref('');
 const showAll = ref(false);
 
-const SECTIONS = ['log', 'preflight', 'files', 'came-in'] as const;
+const SECTIONS = ['log', 'preflight', 'files', 'target', 'came-in'] as const;
 type Section = (typeof SECTIONS)[number];
 const section = ref<Section>(SECTIONS.find((one) => one === route.query.section) ?? 'preflight');
 const chosen = ref<string | null>(typeof route.query.check === 'string' ? route.query.check : null);
+const chosenFile = ref<string | null>(null);
+const chosenLoss = ref<string | null>(null);
+const asChain = ref(false);
 
 watch(
   () => props.code,
@@ -49,8 +60,13 @@ watch([section, chosen], () => {
 
 const intake = computed(() => store.intake);
 const check = computed(() => intake.value?.checks.find(({ id }) => id === chosen.value) ?? null);
+const file = computed(() => intake.value?.files.find(({ path }) => path === chosenFile.value) ?? null);
+const fit = computed(() => intake.value?.fit ?? null);
+const loss = computed(
+  () => fit.value?.losses.find(({ id }) => id === chosenLoss.value) ?? fit.value?.losses[0] ?? null,
+);
+const repairs = computed(() => intake.value?.checks.filter(({ repair }) => repair).length ?? 0);
 const broken = computed(() => store.files.filter(({ state }) => state !== 'ok').length);
-const lost = computed(() => store.files.filter(({ state }) => state === 'missing').length);
 const isChecking = computed(() => intake.value?.state === 'waiting' || intake.value === null);
 
 /** What the list on screen comes to, in a sentence. */
@@ -66,6 +82,13 @@ const headline = computed(() => {
     return broken.value
       ? `${many(broken.value, 'file')} will not travel as ${broken.value === 1 ? 'it is' : 'they are'}`
       : 'Every file travels';
+  if (section.value === 'target') {
+    if (!fit.value) return 'For no renderer in particular';
+    const n = fit.value.losses.length;
+    return n
+      ? `${many(n, 'thing')} of this shot ${fit.value.target} does not do`
+      : `${fit.value.target} does all of this shot`;
+  }
   if (section.value === 'came-in') return 'How the shot came in';
   if (stop) return `${many(stop, 'thing')} ${stop === 1 ? 'stops' : 'stop'} this shot from being sent`;
   if (caution) return `Nothing stops this shot; ${many(caution, 'thing')} ${caution === 1 ? 'wants' : 'want'} a look`;
@@ -80,8 +103,8 @@ const summary = computed(() => {
   if (isChecking.value) return 'Every check on every object; this takes a few seconds.';
   const { stop, caution, clear, 'not-run': notRun } = store.counts;
   const all = stop + caution + clear + notRun;
-  const repairs = intake.value?.checks.filter(({ repair }) => repair).length ?? 0;
-  const offered = repairs ? ` ${repairs} ${repairs === 1 ? 'has a repair' : 'have a repair'} that can be undone.` : '';
+  const n = repairs.value;
+  const offered = n ? ` ${n} ${n === 1 ? 'has a repair' : 'have a repair'} that can be undone.` : '';
   const took = number(intake.value?.seconds ?? 0, 1);
   return `${all} checks in ${took} s: ${stop} stop, ${caution} caution, ${clear} clear, ${notRun} could not run.${offered}`;
 });
@@ -89,16 +112,38 @@ const sections = computed(() => [
   { id: 'log' as const, name: 'Log', told: logs.stops ? `${logs.stops} stop` : String(logs.logs?.length || '') },
   { id: 'preflight' as const, name: 'Preflight', told: told(store.counts.stop, store.counts.caution) },
   { id: 'files' as const, name: 'Files', told: broken.value ? String(broken.value) : '' },
+  { id: 'target' as const, name: 'Target', told: String(fit.value?.losses.length || '') },
   { id: 'came-in' as const, name: 'As it came in', told: String(intake.value?.cameIn?.notUnderstood.length || '') },
 ]);
 const told = (stops: number, cautions: number) => [stops, cautions].filter(Boolean).join(' · ');
 
+/** Files are dropped where files are listed; a log has a place of its own. */
+const isOver = ref(false);
+function overFiles(event: DragEvent): void {
+  if (section.value !== 'files') return;
+  event.preventDefault();
+  isOver.value = true;
+}
+async function dropFiles(event: DragEvent): Promise<void> {
+  if (section.value !== 'files') return;
+  event.preventDefault();
+  isOver.value = false;
+  await store.bringFiles(await filesOfDrop(event));
+}
+
+function repairShown(): void {
+  if (section.value === 'preflight' && check.value?.repair) void store.repair(check.value.id, check.value.repair.label);
+  if (section.value === 'target' && loss.value?.repair)
+    void store.repair(`target:${loss.value.id}`, loss.value.repair.label);
+}
+
 const keys: Key[] = [
   { keys: ['j', 'ArrowDown'], shown: 'J', does: 'Next check', run: () => table.value?.step(1) },
   { keys: ['k', 'ArrowUp'], shown: 'K', does: 'Check before', run: () => table.value?.step(-1) },
-  { keys: ['r'], shown: 'R', does: 'Carry out the repair of the check', run: () => check.value?.repair && void store.repair(check.value) },
+  { keys: ['r'], shown: 'R', does: 'Carry out the repair that is shown', run: repairShown },
+  { keys: ['c'], shown: 'C', does: 'Files as a table or as a chain', run: () => (asChain.value = !asChain.value) },
   { keys: ['a'], shown: 'A', does: 'Show checks that are clear, too', run: () => (showAll.value = !showAll.value) },
-  { keys: ['s'], shown: 'S', does: 'Next list: log, preflight, files, as it came in', run: () => (section.value = SECTIONS[(SECTIONS.indexOf(section.value) + 1) % SECTIONS.length]) },
+  { keys: ['s'], shown: 'S', does: 'Next list: log, preflight, files, target, as it came in', run: () => (section.value = SECTIONS[(SECTIONS.indexOf(section.value) + 1) % SECTIONS.length]) },
   { keys: ['/'], shown: '/', does: 'Find a check, a file, an object', run: () => search.value?.focus() },
   { keys: ['Ctrl+z'], shown: 'Ctrl Z', does: 'Undo the last kept change', run: () => shot.state?.undo && void shot.undo() },
   { keys: ['Ctrl+Shift+z', 'Ctrl+y'], shown: 'Ctrl Shift Z', does: 'Redo it', run: () => shot.state?.redo && void shot.redo() },
@@ -149,7 +194,7 @@ watch(title, (now) => (document.title = now), { immediate: true });
           </p>
         </template>
       </nav>
-      <main>
+      <main :class="{ over: isOver }" @dragover="overFiles" @dragleave.self="isOver = false" @drop="dropFiles">
         <header>
           <div>
             <h1 v-if="isChecking && section === 'preflight'" role="status">
@@ -179,7 +224,43 @@ watch(title, (now) => (document.title = now), { immediate: true });
           >
             All checks
           </button>
+          <button
+            v-if="section === 'files'"
+            class="flat"
+            :class="{ on: asChain }"
+            :aria-pressed="asChain"
+            @click="asChain = !asChain"
+          >
+            As a chain
+          </button>
         </header>
+        <div v-if="section === 'preflight' || section === 'target'" class="against">
+          <ProfilePick
+            v-if="section === 'preflight'"
+            kind="show"
+            label="Expected by"
+            none="Without a show"
+            :chosen="profiles.chosen.show"
+            @choose="profiles.choose({ show: $event })"
+          />
+          <ProfilePick
+            v-else
+            kind="target"
+            label="For"
+            none="no renderer in particular"
+            :chosen="profiles.chosen.target"
+            @choose="profiles.choose({ target: $event })"
+          />
+          <span class="gap"></span>
+          <button
+            v-if="section === 'preflight' && repairs > 1 && !isChecking"
+            class="plain"
+            @click="store.repair(null, `${repairs} repairs`)"
+          >
+            Carry out all {{ repairs }} repairs
+          </button>
+        </div>
+        <div v-else></div>
         <LogPanel v-if="section === 'log'" :find="find" />
         <template v-else-if="intake">
           <CheckTable
@@ -190,29 +271,32 @@ watch(title, (now) => (document.title = now), { immediate: true });
             :find="find"
             :all="showAll"
           />
-          <FileTable v-else-if="section === 'files'" :files="store.files" :find="find" />
+          <template v-else-if="section === 'files'">
+            <ChainTree v-if="asChain" v-model:chosen="chosenFile" :nodes="intake.chain" :find="find" />
+            <FileTable v-else v-model:chosen="chosenFile" :files="store.files" :find="find" />
+          </template>
+          <TargetPanel
+            v-else-if="section === 'target'"
+            :chosen="loss?.id ?? null"
+            :fit="fit"
+            :find="find"
+            @update:chosen="chosenLoss = $event"
+          />
           <CameInList v-else :came-in="intake.cameIn" :find="find" />
         </template>
       </main>
       <aside>
-        <CheckDetail
-          v-if="section === 'preflight' && check"
-          class="detail"
-          :check="check"
-          @repair="store.repair(check)"
-        />
+        <CheckDetail v-if="section === 'preflight' && check" class="detail" :check="check" @repair="repairShown" />
         <LogDetail v-else-if="section === 'log' && logs.kind" class="detail" :kind="logs.kind" />
-        <div v-else-if="section === 'files'" class="detail files">
-          <p class="soft">
-            A package is one archive of the shot and all its files, equal ones once, with checksums. Making one changes
-            nothing here.
-          </p>
-          <p v-if="lost" class="soft">
-            {{ many(lost, 'file') }} {{ lost === 1 ? 'is' : 'are' }} missing: the picture shows a missing texture by its
-            name, and leaves out what stands in missing geometry. A package needs them all.
-          </p>
-          <a v-else class="package" :href="`/api/shots/${code}/package.zip`" download>Download the package</a>
-        </div>
+        <FilesDetail v-else-if="section === 'files'" class="detail" :file="file" />
+        <LossDetail
+          v-else-if="section === 'target' && loss"
+          :key="loss.id"
+          class="detail"
+          :loss="loss"
+          :target="fit!.target"
+          @repair="repairShown"
+        />
         <p v-else-if="section === 'came-in' && intake?.cameIn" class="detail soft">
           Made from {{ intake.cameIn.file }}, {{ intake.cameIn.format }}.
         </p>
@@ -272,8 +356,18 @@ nav h3 {
 }
 main {
   display: grid;
-  grid-template-rows: auto minmax(0, 1fr);
+  grid-template-rows: auto auto minmax(0, 1fr);
   min-height: 0;
+}
+main.over {
+  outline: 2px dashed var(--act);
+  outline-offset: -6px;
+}
+.against {
+  display: flex;
+  align-items: center;
+  padding: 6px 16px;
+  border-bottom: 1px solid var(--line);
 }
 main > header {
   display: flex;
@@ -315,23 +409,8 @@ aside {
 .detail {
   overflow: auto;
 }
-p.detail,
-.files {
+p.detail {
   padding: 12px 14px;
-}
-.files {
-  display: grid;
-  gap: 12px;
-  align-content: start;
-  justify-items: start;
-}
-.package {
-  background: var(--act);
-  color: var(--on-act);
-  font-weight: 600;
-  text-decoration: none;
-  border-radius: 3px;
-  padding: 4px 12px;
 }
 .corner {
   display: block;

@@ -3,7 +3,7 @@ import { ref } from 'vue';
 import { useRouter } from 'vue-router';
 import type { RenderSummary, ShotSummary } from '../../core/contracts/events.ts';
 import { count, number, percent, tellPreflight } from '../format.ts';
-import { sendShot, type Upload, type UploadFile } from '../remote/client.ts';
+import { sendFiles, type Sending, type UploadFile } from '../remote/client.ts';
 import { filesOfDrop, filesOfInput } from '../remote/dropped-files.ts';
 import { followShots } from '../stores/list.ts';
 import { useMessages } from '../stores/messages.ts';
@@ -12,7 +12,7 @@ import PictureThumb from '../components/PictureThumb.vue';
 const { state: shots, connected } = followShots();
 const router = useRouter();
 const messages = useMessages();
-const upload = ref<Upload | null>(null);
+const upload = ref<Sending<{ code: string }> | null>(null);
 const sent = ref(0);
 const refusal = ref<{ text: string; problems: string[] } | null>(null);
 const isOver = ref(false);
@@ -21,7 +21,7 @@ async function bringIn(files: UploadFile[]): Promise<void> {
   if (files.length === 0) return;
   refusal.value = null;
   sent.value = 0;
-  upload.value = sendShot(files, (share) => (sent.value = share));
+  upload.value = sendFiles(files, (share) => (sent.value = share));
   try {
     const { code } = await upload.value.done;
     messages.done(`${code} came in. Its first render has begun.`);

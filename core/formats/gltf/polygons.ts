@@ -102,7 +102,11 @@ export function runsOf(sizes: ArrayLike<number>): number[] {
  * @param pointOf point of each vertex
  * @param sizes corners of each face that made triangles, in order
  */
-export function polygonData({ subdivision, creases }: PolyMesh, pointOf: Uint32Array, sizes: number[]): PolygonData | null {
+export function polygonData(
+  { subdivision, creases }: PolyMesh,
+  pointOf: Uint32Array,
+  sizes: number[],
+): PolygonData | null {
   if (subdivision === 'none' && creases.sharpness.length === 0 && sizes.every((size) => size === 3)) return null;
   const vertexOf = new Map<number, number>();
   pointOf.forEach((point, vertex) => vertexOf.has(point) || vertexOf.set(point, vertex));

@@ -1,23 +1,30 @@
 /** What one log has that another has not. */
 import type { LogKind, ReadLog } from './read.ts';
 
+/** What of a log is compared. */
+export interface ComparedLog extends Pick<ReadLog, 'phases'> {
+  kinds: ComparedKind[];
+  memory: { peak: number } | null;
+}
+type ComparedKind = Pick<LogKind, 'key' | 'severity' | 'message'>;
+
 export interface LogDifference {
   /** Kinds of message that only one of them has. */
-  gone: LogKind[];
-  added: LogKind[];
+  gone: ComparedKind[];
+  added: ComparedKind[];
   /** Seconds by phase, before and after. */
   phases: { name: string; before: number; after: number }[];
   sentences: string[];
 }
 
-export function compareLogs(before: ReadLog, after: ReadLog): LogDifference {
-  const only = (of: ReadLog, than: ReadLog) =>
+export function compareLogs(before: ComparedLog, after: ComparedLog): LogDifference {
+  const only = (of: ComparedLog, than: ComparedLog) =>
     of.kinds.filter(({ key }) => !than.kinds.some((kind) => kind.key === key));
   const names = [...new Set([...before.phases, ...after.phases].map(({ name }) => name))];
-  const spent = (log: ReadLog, name: string) => log.phases.find((phase) => phase.name === name)?.seconds ?? 0;
+  const spent = (log: ComparedLog, name: string) => log.phases.find((phase) => phase.name === name)?.seconds ?? 0;
   const phases = names.map((name) => ({ name, before: spent(before, name), after: spent(after, name) }));
   const [gone, added] = [only(before, after), only(after, before)];
-  const kinds = (list: LogKind[], word: string) =>
+  const kinds = (list: ComparedKind[], word: string) =>
     list.map(({ severity, message }) => `${word} ${severity}: ${message.slice(0, 200)}`);
   const sentences = [...kinds(gone, 'Gone'), ...kinds(added, 'New')];
   for (const phase of phases)

@@ -1,21 +1,32 @@
-import { MAP_SLOTS } from '../../../document/check-references.ts';
 import type { MaterialSpec } from '../../../document/schema.ts';
 import { item, type Limit } from '../limit.ts';
 import type { SurfacePart } from '../target.ts';
 
-/** Whether a material has a part, and the values that are left when it has not. */
-const PARTS: Record<SurfacePart, { has: (material: MaterialSpec) => boolean; left: Partial<MaterialSpec> }> = {
-  transmission: { has: (m) => m.transmission > 0, left: { transmission: 0 } },
+/** Whether a material has a part, the values that are left when it has not, and what that looks like. */
+const PARTS: Record<
+  SurfacePart,
+  { has: (material: MaterialSpec) => boolean; left: Partial<MaterialSpec>; looks: string }
+> = {
+  transmission: { has: (m) => m.transmission > 0, left: { transmission: 0 }, looks: 'glass is opaque' },
   attenuation: {
     has: (m) => m.transmission > 0 && m.attenuationDistance !== null && m.attenuationColour.some((c) => c < 1),
     left: { attenuationDistance: null },
+    looks: 'what was tinted by its depth is clear',
   },
-  coat: { has: (m) => m.coat !== null, left: { coat: null } },
-  bump: { has: (m) => m.bumpMap !== null && m.bumpDepth !== 0, left: { bumpMap: null } },
-  'normal map': { has: (m) => m.normalMap !== null, left: { normalMap: null } },
-  'cut-out': { has: (m) => m.alphaMode === 'mask', left: { alphaMode: 'opaque' } },
-  'see-through': { has: (m) => m.alphaMode === 'blend', left: { alphaMode: 'opaque' } },
-  emission: { has: (m) => m.emissionStrength > 0 && m.emission.some((c) => c > 0), left: { emissionStrength: 0 } },
+  coat: { has: (m) => m.coat !== null, left: { coat: null }, looks: 'the gloss of coats is gone' },
+  bump: { has: (m) => m.bumpMap !== null && m.bumpDepth !== 0, left: { bumpMap: null }, looks: 'relief is flat' },
+  'normal map': { has: (m) => m.normalMap !== null, left: { normalMap: null }, looks: 'fine relief is flat' },
+  'cut-out': { has: (m) => m.alphaMode === 'mask', left: { alphaMode: 'opaque' }, looks: 'cut-outs are whole sheets' },
+  'see-through': {
+    has: (m) => m.alphaMode === 'blend',
+    left: { alphaMode: 'opaque' },
+    looks: 'what let through is solid',
+  },
+  emission: {
+    has: (m) => m.emissionStrength > 0 && m.emission.some((c) => c > 0),
+    left: { emissionStrength: 0 },
+    looks: 'what glows is dark, and its light is missing',
+  },
 };
 
 export const surfaces: Limit = {
@@ -23,22 +34,16 @@ export const surfaces: Limit = {
   title: 'Parts of surfaces',
   run({ document, target }) {
     const items = [];
+    const looks = new Set<string>();
     const values: Record<string, unknown> = {};
     for (const [id, material] of Object.entries(document.materials))
       for (const part of target.surfaces.without) {
-        const { has, left } = PARTS[part];
-        if (!has(material)) continue;
+        if (!PARTS[part].has(material)) continue;
         items.push(item(`/materials/${id}`, `"${material.name || id}" loses its ${part}`));
-        for (const [key, value] of Object.entries(left)) values[`/materials/${id}/${key}`] = value;
+        looks.add(PARTS[part].looks);
+        for (const [key, value] of Object.entries(PARTS[part].left)) values[`/materials/${id}/${key}`] = value;
       }
-    const worn = MAP_SLOTS.some((slot) => Object.keys(values).some((path) => path.endsWith(slot)));
-    return items.length
-      ? {
-          fate: 'dropped',
-          items,
-          looks: `Those surfaces come out plainer${worn ? ' and flatter' : ''}: what is behind glass is hidden, tints and gloss are gone.`,
-          values,
-        }
-      : null;
+    const told = [...looks].join('; ');
+    return items.length ? { fate: 'dropped', items, looks: `${told[0].toUpperCase()}${told.slice(1)}.`, values } : null;
   },
 };

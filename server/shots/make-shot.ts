@@ -1,4 +1,4 @@
-/** Runs on a thread of the web process: a scene of an open format becomes a shot, so that other requests go on. */
+/** A scene of an open format becomes a shot; on a thread, see `apart.ts`. */
 import type { CameIn } from '../../core/contracts/intake.ts';
 import { InvalidInput, type Problem } from '../../core/document/problem.ts';
 import type { ShotDocument } from '../../core/document/schema.ts';
@@ -20,7 +20,7 @@ export interface SceneRefused {
 }
 
 /** @returns the shot, or the sentence that says why none can be made of the folder */
-export default async function makeShot(folder: string): Promise<SceneMade | SceneRefused> {
+export async function makeShot(folder: string): Promise<SceneMade | SceneRefused> {
   const files = await filesInFolder(folder);
   try {
     const scene = await readScene(

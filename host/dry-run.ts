@@ -5,14 +5,13 @@ import yauzl from 'yauzl';
 import type { ShotDocument } from '../core/document/schema.ts';
 import { parseDocument } from '../core/document/validate.ts';
 import { DOCUMENT } from '../core/intake/from-shot.ts';
-import { loadAssets } from '../core/render/load-assets.ts';
 import { compileScene } from '../core/render/compile.ts';
 import { createFilm, packFilm } from '../core/render/film.ts';
 import { renderGroups } from '../core/render/render-tile.ts';
 import { settingsOf } from '../core/render/scene.ts';
-import { lentByHost, packScene, withKernel } from '../host/kernel.ts';
-import { sha256, SUMS } from '../host/package-zip.ts';
-import { filesInFolder } from './folder-files.ts';
+import { loadAssets, type ReadFile } from '../core/render/load-assets.ts';
+import { lentByHost, packScene, withKernel } from './kernel.ts';
+import { sha256, SUMS } from './package-zip.ts';
 
 export interface DryRun {
   holds: boolean;
@@ -25,7 +24,11 @@ export interface DryRun {
 /** Small, but the whole frame: what is missing is missing somewhere in it. */
 const WIDTH = 96;
 
-export async function dryRun(archive: string, original: ShotDocument, folder: string): Promise<DryRun> {
+/**
+ * @param archive place of the package
+ * @param read a file of the shot that it was made of
+ */
+export async function dryRun(archive: string, original: ShotDocument, read: ReadFile): Promise<DryRun> {
   const fail = (why: string): DryRun => ({ holds: false, why, pixels: 0 });
   const files = await unpack(archive);
   for (const line of new TextDecoder().decode(files.get(SUMS)).split('\n').filter(Boolean)) {
@@ -37,9 +40,8 @@ export async function dryRun(archive: string, original: ShotDocument, folder: st
   const inside = async (path: string) => files.get(path) ?? null;
   try {
     const document = parseDocument(new TextDecoder().decode(files.get(DOCUMENT)), `${archive} ${DOCUMENT}`);
-    const here = filesInFolder(folder);
     const alone = await render(document, inside);
-    const before = await render(original, (path) => here.read(path));
+    const before = await render(original, read);
     if (Buffer.compare(alone.bytes, before.bytes) !== 0) return fail('its picture differs from that of the shot');
     return { holds: true, why: null, pixels: alone.pixels };
   } catch (error) {
@@ -47,7 +49,7 @@ export async function dryRun(archive: string, original: ShotDocument, folder: st
   }
 }
 
-async function render(document: ShotDocument, read: (path: string) => Promise<Uint8Array | null>) {
+async function render(document: ShotDocument, read: ReadFile) {
   const assets = await loadAssets(document, read, 'the package');
   const { width, height } = document.sheets.final;
   const sheet = {

@@ -1,0 +1,3 @@
+/** Runs on a thread of the web process: what takes long, so that other requests go on. */
+export { dryRunPackage } from './intake/dry-run-package.ts';
+export { makeShot } from './shots/make-shot.ts';
