@@ -33,7 +33,7 @@ import { addLog, addStatistics, decideLog, dropLog, logsOf, readLogAgain } from 
 import { chooseProfiles, listProfiles, removeProfile, saveProfile } from '../intake/profiles.ts';
 import { notFound } from '../errors.ts';
 import { log } from '../log.ts';
-import { renderFigures, renderPicture, renderPixel } from '../render/picture.ts';
+import { objectMask, renderFigures, renderPicture, renderPixel } from '../render/picture.ts';
 import { continueRender, createRender, stopRender } from '../render/renders.ts';
 import { setDials } from '../shots/dials.ts';
 import { decideFinding, findFinding } from '../shots/findings.ts';
@@ -268,6 +268,13 @@ function api(context: Context, hub: EventHub): express.Router {
       response
         .set({ 'Content-Type': 'application/octet-stream', 'Cache-Control': 'no-store' })
         .send(Buffer.from(bytes));
+    }),
+  );
+  router.get(
+    '/renders/:id/mask',
+    answer(async (request, response) => {
+      const mask = await objectMask(context, idOf(request, 'render'), String(request.query.object ?? ''));
+      response.set({ 'Content-Type': 'application/octet-stream', 'Cache-Control': 'no-store' }).send(Buffer.from(mask));
     }),
   );
   router.get(

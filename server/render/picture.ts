@@ -1,6 +1,6 @@
 /** Pictures of renders, as far as they are. */
 import { and, desc, eq } from 'drizzle-orm';
-import type { Picture } from '../../core/data/picture.ts';
+import { channel, type Picture } from '../../core/data/picture.ts';
 import { figurePasses, passFigures, type PassFigures } from '../../core/picture/pass-figures.ts';
 import { packPicture } from '../../core/picture/planes.ts';
 import { unpackFilm } from '../../core/render/film.ts';
@@ -34,6 +34,18 @@ export async function renderFigures(context: Context, id: number): Promise<PassF
   const layout = await layoutOf(context, render);
   const step = Math.ceil(Math.sqrt((render.width * render.height) / FIGURE_PIXELS));
   return passFigures(await pictureNow(context, render, figurePasses(layout), layout, step), layout);
+}
+
+/** Where an object is seen in a whole frame: a byte a pixel, 1 where it is what the pixel shows most of. */
+export async function objectMask(context: Context, id: number, object: string): Promise<Uint8Array> {
+  const render = await findRender(context, id);
+  const [version] = await context.db.select().from(versions).where(eq(versions.id, render.versionId));
+  const document = patchedDocument(version, JSON.parse(render.patch) as JsonPatch);
+  const number = Object.keys(document.objects).sort().indexOf(object) + 1;
+  if (number === 0) throw notFound(`object "${object.slice(0, 80)}" in render ${id}`);
+  const layout = filmLayout(document, document.sheets[render.sheet]);
+  const picture = await pictureNow(context, render, ['object'], layout);
+  return Uint8Array.from(channel(picture, 'object'), (one) => Number(one === number));
 }
 
 /** What the render's films keep beyond what all do. */

@@ -1,21 +1,26 @@
 <script setup lang="ts">
-/** A finding's mask as a hatch over the picture, so that the picture stays visible under it. */
+/** A mask as a hatch over the picture, so that the picture stays visible under it. */
 import { ref, watch } from 'vue';
 import { getBytes } from '../remote/client.ts';
 
-const props = defineProps<{ findingId: number; width: number; height: number }>();
+const props = defineProps<{
+  /** Address of the mask: a byte a pixel. */
+  path: string;
+  width: number;
+  height: number;
+}>();
 const canvas = ref<HTMLCanvasElement | null>(null);
 
 async function draw(): Promise<void> {
-  const { findingId, width, height } = props;
+  const { path, width, height } = props;
   if (!canvas.value) return;
   let mask: Uint8Array;
   try {
-    mask = new Uint8Array(await getBytes(`/findings/${findingId}/mask`));
+    mask = new Uint8Array(await getBytes(path));
   } catch {
     return;
   }
-  if (findingId !== props.findingId || !canvas.value || mask.length !== width * height) return;
+  if (path !== props.path || !canvas.value || mask.length !== width * height) return;
   // Twice the picture's pixels, so that the lines are finer than them.
   const image = new ImageData(width * 2, height * 2);
   for (let y = 0; y < height * 2; y++)
@@ -27,7 +32,7 @@ async function draw(): Promise<void> {
   canvas.value.getContext('2d')!.putImageData(image, 0, 0);
 }
 
-watch(() => [props.findingId, props.width, props.height], draw);
+watch(() => [props.path, props.width, props.height], draw);
 watch(canvas, draw);
 </script>
 

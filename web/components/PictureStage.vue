@@ -34,7 +34,15 @@ const sides = computed(() => {
   const [before, after] = [shot.renderOf(trial.beforeRenderId), shot.renderOf(trial.afterRenderId)];
   return before && after ? { before, after, region: trial.region } : null;
 });
-const isOnRender = computed(() => current.finding?.renderId === current.render?.id);
+/** Of the object whose controls are open, or of the finding. */
+const mask = computed(() => {
+  const { render, finding } = current;
+  const object = view.panel === 'scene' ? /^\/objects\/([^/]+)/.exec(view.item ?? '')?.[1] : undefined;
+  const isWhole = render && render.region.width === render.width && render.region.height === render.height;
+  if (object !== undefined && isWhole)
+    return `/renders/${render.id}/mask?object=${encodeURIComponent(object)}&at=${render.revision}`;
+  return finding && finding.renderId === render?.id ? `/findings/${finding.id}/mask` : null;
+});
 
 function fit(): void {
   const { width, height } = size.value;
@@ -215,12 +223,7 @@ defineExpose({
               />
             </div>
           </template>
-          <MaskOverlay
-            v-else-if="view.showMask && current.finding && isOnRender"
-            :finding-id="current.finding.id"
-            :width="frame.width"
-            :height="frame.height"
-          />
+          <MaskOverlay v-else-if="view.showMask && mask" :path="mask" :width="frame.width" :height="frame.height" />
         </div>
         <div v-if="sides" class="region" :style="onScreen(sides.region)">
           <span>trial {{ current.trial!.number }}: before | after</span>

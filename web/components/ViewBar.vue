@@ -92,11 +92,11 @@ const told = computed(() =>
       </button>
     </template>
     <button
-      v-if="current.finding && !current.trial"
+      v-if="(current.finding || view.panel === 'scene') && !current.trial"
       class="plain"
       :class="{ on: view.showMask }"
       :aria-pressed="view.showMask"
-      title="Hatch the pixels the finding is about"
+      title="Hatch the pixels of the finding, or of the object whose controls are open"
       @click="view.showMask = !view.showMask"
     >
       Mask <kbd>M</kbd>

@@ -89,7 +89,7 @@ const keys: Key[] = [
   { keys: ['['], shown: '[', does: 'Half a stop darker', run: () => (view.exposure = Math.max(-10, view.exposure - 0.5)) },
   { keys: [']'], shown: ']', does: 'Half a stop brighter', run: () => (view.exposure = Math.min(10, view.exposure + 0.5)) },
   { keys: ['0'], shown: '0', does: 'Exposure and gamma as rendered', run: () => view.setView(PLAIN_VIEW) },
-  { keys: ['m'], shown: 'M', does: "The finding's mask on and off", run: () => (view.showMask = !view.showMask) },
+  { keys: ['m'], shown: 'M', does: 'The mask of the finding, or of the object whose controls are open', run: () => (view.showMask = !view.showMask) },
   { keys: ['p'], shown: 'P', does: 'Next pass', run: () => stepPass(1) },
   { keys: ['Shift+p'], shown: 'Shift P', does: 'Pass before', run: () => stepPass(-1) },
   { keys: ['b'], shown: 'B', does: 'Back to the beauty', run: () => (view.pass = 'beauty') },
