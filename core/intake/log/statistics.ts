@@ -57,13 +57,11 @@ function fromCsv(text: string, what: string): Statistics {
       { path: '/1', value: showValue(head ?? ''), expected: `a first line of ${COLUMNS.join(', ')}, or JSON` },
     ]);
   const frames = rows.map((row, i) => {
-    const cells = row.split(',').map((cell) => (cell.trim() === '' ? NaN : Number(cell)));
+    const written = row.split(',').map((cell) => cell.trim());
+    const cells = written.map((cell) => (cell === '' ? NaN : Number(cell)));
     const at = (name: string) => cells[names.indexOf(name)] as number | undefined;
-    if (
-      cells.length !== names.length ||
-      !Number.isFinite(cells[0]) ||
-      cells.some((cell) => cell < 0 && cell !== cells[0])
-    )
+    const isNone = (cell: number, i: number) => (Number.isNaN(cell) && written[i] !== '') || (i > 0 && cell < 0);
+    if (cells.length !== names.length || !Number.isFinite(cells[0]) || cells.some(isNone))
       throw new InvalidInput(what, [{ path: `/${i + 2}`, value: showValue(row), expected: `${names.length} numbers` }]);
     const [seconds, memory] = [at('seconds'), at('peak_memory_mb')];
     return {

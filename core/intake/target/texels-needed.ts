@@ -67,15 +67,31 @@ function mostTexels(poly: PolyMesh, uvSet: number, world: Transform, view: View)
   return most;
 }
 
-/** Depth of the nearest corner in the frame; null when the face has none. */
+/** Planes through the eye that bound the frame, as what is inside of them is above 0; and one just before the eye. */
+const planesOf = ({ tangent, aspect }: View): ((p: number[]) => number)[] => [
+  ([, , z]) => -z - NEAR,
+  ([x, , z]) => -z * tangent * aspect - x,
+  ([x, , z]) => -z * tangent * aspect + x,
+  ([, y, z]) => -z * tangent - y,
+  ([, y, z]) => -z * tangent + y,
+];
+/** Metres. */
+const NEAR = 1e-4;
+
+/**
+ * Depth of the nearest place of a face in the frame; null when none is in it.
+ * Source: Sutherland and Hodgman, Reentrant polygon clipping (1974).
+ */
 function nearestSeen({ points, corners }: PolyMesh, start: number, size: number, view: View): number | null {
-  let near = Infinity;
-  for (let k = start; k < start + size; k++) {
-    const p = corners[k] * 3;
-    const depth = -points[p + 2];
-    if (depth <= 0) continue;
-    const [x, y] = [points[p] / depth / view.tangent / view.aspect, points[p + 1] / depth / view.tangent];
-    if (Math.abs(x) <= 1 && Math.abs(y) <= 1) near = Math.min(near, depth);
+  let polygon = Array.from({ length: size }, (_, k) => [...points.subarray(corners[start + k] * 3, corners[start + k] * 3 + 3)]); // prettier-ignore
+  for (const inside of planesOf(view)) {
+    polygon = polygon.flatMap((p, k) => {
+      const q = polygon[(k + 1) % polygon.length];
+      const [a, b] = [inside(p), inside(q)];
+      const kept = a >= 0 ? [p] : [];
+      return a >= 0 === b >= 0 ? kept : [...kept, p.map((v, c) => v + ((q[c] - v) * a) / (a - b))];
+    });
+    if (polygon.length === 0) return null;
   }
-  return near === Infinity ? null : near;
+  return Math.min(...polygon.map(([, , z]) => -z));
 }
