@@ -5,7 +5,6 @@ import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
-import { pipeline } from 'node:stream/promises';
 import { pinoHttp } from 'pino-http';
 import {
   AsideRequest,
@@ -168,9 +167,13 @@ function api(context: Context, hub: EventHub): express.Router {
   router.get(
     '/shots/:code/package.zip',
     answer(async (request, response) => {
-      const zip = await shotPackage(context, code(request));
-      response.type('zip').attachment(`${code(request)}.zip`);
-      await pipeline(zip, response);
+      const place = await shotPackage(context, code(request));
+      // Answers parts, too, so that a download goes on where it broke off.
+      await new Promise<void>((resolve, reject) =>
+        response.download(place, `${code(request)}.zip`, { dotfiles: 'allow' }, (error) =>
+          error && !response.headersSent ? reject(error) : resolve(),
+        ),
+      );
     }),
   );
   router.post(

@@ -4,7 +4,7 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect } from 'chai';
-import type { BroughtFiles, Intake, ShotLog } from '../../core/contracts/intake.ts';
+import type { BroughtFiles, DryRunTold, Intake, ShotLog } from '../../core/contracts/intake.ts';
 import { defaultMap } from '../../core/document/defaults.ts';
 import { writePng } from '../../core/formats/png.ts';
 import { sha256 } from '../../host/package-zip.ts';
@@ -80,6 +80,13 @@ describe('intake', function () {
   it('packs the shot as an archive that unzip opens and that is a whole shot again', async () => {
     const answer = await fetch(`${dusting.address}/api/shots/${CODE}/package.zip`);
     expect(answer.headers.get('content-disposition')).to.include(`${CODE}.zip`);
+    const whole = Buffer.from(await answer.clone().arrayBuffer());
+    // One that broke off goes on where it was.
+    const rest = await fetch(`${dusting.address}/api/shots/${CODE}/package.zip`, { headers: { Range: 'bytes=100-' } });
+    expect([rest.status, Buffer.compare(Buffer.from(await rest.arrayBuffer()), whole.subarray(100))]).to.deep.equal([206, 0]); // prettier-ignore
+    const dry = await dusting.post<DryRunTold>(`/shots/${CODE}/dry-run`);
+    expect(dry.body).to.deep.include({ holds: true, why: null });
+    expect(dry.body.pixels).to.be.greaterThan(1000);
     const folder = mkdtempSync(join(tmpdir(), 'dusting-package-'));
     writeFileSync(join(folder, 'p.zip'), new Uint8Array(await answer.arrayBuffer()));
     execFileSync('unzip', ['-q', 'p.zip', '-d', 'shot'], { cwd: folder });

@@ -7,6 +7,7 @@ import { expect } from 'chai';
 import { filesCommand } from '../../cli/files.ts';
 import { logCommand } from '../../cli/log.ts';
 import { preflightCommand } from '../../cli/preflight.ts';
+import { targetCommand } from '../../cli/target.ts';
 import { renderCommand } from '../../cli/render.ts';
 import { smallShot } from '../api/small-shot.ts';
 import { captured } from './captured.ts';
@@ -89,6 +90,39 @@ describe('dusting preflight, files and log', function () {
     execFileSync('unzip', ['-q', at('out.zip'), '-d', at('unpacked')]);
     execFileSync('sha256sum', ['-c', '--strict', '--quiet', 'SHA256SUMS'], { cwd: at('unpacked') });
     expect(existsSync(at('unpacked/shot.json'))).to.equal(true);
+  });
+
+  it('carry repairs out into a folder of their own, and leave the shot as it is', async () => {
+    const before = readFileSync(at('shot/shot.json'), 'utf8');
+    const document = JSON.parse(before);
+    document.sheets.final.limits.transmission = 9;
+    document.objects.pane0.transform = [-1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1];
+    put('faulty/shot.json', JSON.stringify(document));
+    put('faulty/geometry/panes.glb', readFileSync(at('shot/geometry/panes.glb')));
+    const { out } = await run<Report & { repaired: { id: string }[] }>(preflightCommand, at('faulty'), '--repair', 'all', '--out', at('mended')); // prettier-ignore
+    expect(out.repaired.map(({ id }) => id)).to.include.members(['transform-negative', 'sheet-drift']);
+    expect(out.checks.filter(({ repair }) => repair)).to.deep.equal([]);
+    expect(readFileSync(at('faulty/shot.json'), 'utf8')).to.equal(JSON.stringify(document));
+    const again = await preflightCommand([at('faulty'), '--repair', 'all', '--out', at('mended')]).then(() => '', (e: Error) => e.message); // prettier-ignore
+    expect(again).to.match(/mended" is there already and not empty/);
+    const unknown = await preflightCommand([at('faulty'), '--repair', 'nothing', '--out', at('x')]).then(() => '', (e: Error) => e.message); // prettier-ignore
+    expect(unknown).to.equal('There is no check "nothing".');
+  });
+
+  it('tell what a renderer does not do, by a target that ships or one of one’s own', async () => {
+    const heron = await run<{ losses: { id: string }[]; dials: { name: string; value: string }[] }>(targetCommand, at('shot'), '--target', 'heron'); // prettier-ignore
+    expect(heron.out.dials.find(({ name }) => name === 'rays a pixel')!.value).to.equal('64');
+    put('tern.json', JSON.stringify({ schema: 'dusting.target/1', name: 'Tern', surfaces: { without: ['transmission'] } })); // prettier-ignore
+    const tern = await run<{ losses: { id: string; items: { object: string }[] }[] }>(targetCommand, at('shot'), '--target', at('tern.json')); // prettier-ignore
+    expect(tern.code).to.equal(3);
+    expect(tern.out.losses.map(({ id, items }) => [id, items.map(({ object }) => object)])).to.deep.equal([['surfaces', ['/materials/glass']]]); // prettier-ignore
+    put('able.json', JSON.stringify({ schema: 'dusting.target/1', name: 'Able' }));
+    expect((await run(targetCommand, at('shot'), '--target', at('able.json'))).code).to.equal(0);
+    const refused = await targetCommand([at('shot'), '--target', 'nobody']).then(
+      () => '',
+      (e: Error) => e.message,
+    );
+    expect(refused).to.equal('There is no target and no file "nobody".');
   });
 
   it('stop at files that are missing, and make no package of them', async () => {

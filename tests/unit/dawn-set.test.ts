@@ -67,7 +67,9 @@ describe('HA-070', () => {
     };
     const { document, files, done } = await repairAll(shot.document, read, show);
     // Bringing the final sheet into step mends its limits too.
-    expect(done.map(({ id }) => id)).to.include('samples-out-of-range').and.to.not.include('limit-overridden');
+    expect(done.map(({ id }) => id))
+      .to.include('samples-out-of-range')
+      .and.to.not.include('limit-overridden');
     expect(done.length).to.equal(17);
     for (const [path, bytes] of Object.entries(await delivered())) files.set(path, bytes);
     const byHand = replaceValues(document, {

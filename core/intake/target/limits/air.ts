@@ -6,7 +6,7 @@ export const air: Limit = {
   run({ document, target }) {
     const values: Record<string, unknown> = {};
     const items = [];
-    if (document.fog && !target.fog) {
+    if (document.fog && document.fog.density > 0 && !target.fog) {
       values['/fog/density'] = 0;
       items.push(item('fog', `of ${document.fog.density} per metre`));
     }
