@@ -1,6 +1,7 @@
 /** The log of a render from the shell, line by line as it goes, so that one that breaks off says where. */
 import { appendFileSync, writeFileSync } from 'node:fs';
 import process from 'node:process';
+import { ownLine } from '../core/intake/log/own-line.ts';
 
 export class RenderLog {
   private readonly started = performance.now();
@@ -20,17 +21,8 @@ export class RenderLog {
     rays: Record<string, number> | null = null,
   ): void {
     if (this.path === null) return;
-    const seconds = ((performance.now() - this.started) / 1000).toFixed(3);
-    const memory = Math.round(process.memoryUsage().rss / 2 ** 20);
-    const counts = rays
-      ? ` rays ${Object.entries(rays)
-          .map(([kind, n]) => `${kind}=${n}`)
-          .join(',')}`
-      : '';
-    const text = message.replaceAll(/\s*\n\s*/g, ' ');
-    appendFileSync(
-      this.path,
-      `+${seconds}s ${severity} [${phase}] frame ${this.frame()} mem ${memory} MB${counts}: ${text}\n`,
-    );
+    const seconds = (performance.now() - this.started) / 1000;
+    const memory = process.memoryUsage.rss();
+    appendFileSync(this.path, `${ownLine({ seconds, severity, phase, frame: this.frame(), memory, rays, message })}\n`);
   }
 }

@@ -123,6 +123,19 @@ export const tiles = pgTable(
   (t) => [primaryKey({ columns: [t.renderId, t.tile, t.groups] })],
 );
 
+/** Lines of the log of each render, in the order in which they were written. */
+export const renderLines = pgTable(
+  'render_lines',
+  {
+    id: serial().primaryKey(),
+    renderId: integer()
+      .notNull()
+      .references(() => renders.id),
+    text: text().notNull(),
+  },
+  (t) => [index().on(t.renderId)],
+);
+
 /** Rounds of a batch of tiles that were finished, so that what follows them is queued once. */
 export const batches = pgTable('batches', {
   id: text().primaryKey(),

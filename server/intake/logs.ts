@@ -9,16 +9,18 @@ import type { ShotDocument } from '../../core/document/schema.ts';
 import { normalise } from '../../core/formats/paths.ts';
 import type { LogFormat } from '../../core/intake/log/format.ts';
 import type { LogEvidence } from '../../core/intake/log/meanings.ts';
-import type { ReadLog } from '../../core/intake/log/read.ts';
+import { ownFormat } from '../../core/intake/log/formats/own.ts';
+import { LogReading, type ReadLog } from '../../core/intake/log/read.ts';
 import { parseStatistics, withStatistics, type Statistics } from '../../core/intake/log/statistics.ts';
 import { LogStream } from '../../core/intake/log/stream.ts';
 import { triage } from '../../core/intake/log/triage.ts';
 import { referencedFiles } from '../../core/render/load-assets.ts';
 import { config } from '../config.ts';
 import type { Context } from '../context.ts';
-import { logDecisions, logs, versions } from '../db/schema.ts';
+import { logDecisions, logs, renders, versions } from '../db/schema.ts';
 import { conflict, notFound, RequestError } from '../errors.ts';
 import { shotChanged } from '../notify.ts';
+import { linesOf } from '../render/render-lines.ts';
 import { shotByCode } from '../shots/versions.ts';
 import { logFormats } from './profiles.ts';
 
@@ -116,12 +118,43 @@ export async function logsOf({ db }: Context, code: string): Promise<ShotLog[]> 
   const decided = await db.select().from(logDecisions).where(eq(logDecisions.shotId, shot.id));
   const [head] = await db.select().from(versions).where(eq(versions.id, shot.headVersionId!));
   const evidence = evidenceOf(JSON.parse(head.manifest) as object, JSON.parse(head.document) as ShotDocument);
-  return rows.map(({ id, name, bytes, body, sample, statistics, createdAt }) => {
+  const own = await ownLog(db, shot.id);
+  const kept = rows.map(({ id, name, bytes, body, sample, statistics, createdAt }) => {
     const read = JSON.parse(body) as ReadLog;
     const log = statistics === null ? read : withStatistics(read, JSON.parse(statistics) as Statistics);
-    const told = { id, name, bytes, sample: JSON.parse(sample) as string[], createdAt: createdAt.toISOString() };
-    return { ...log, ...triage(log, evidence, decided), ...told };
+    return { log, id, name, bytes, sample: JSON.parse(sample) as string[], createdAt: createdAt.toISOString() };
   });
+  return [...(own ? [own] : []), ...kept].map(({ log, ...told }) => ({
+    ...log,
+    ...triage(log, evidence, decided),
+    ...told,
+  }));
+}
+
+/** The log of the newest base render, as far as it is. Its number is the render's, below 0. */
+async function ownLog(db: Context['db'], shotId: number) {
+  const [render] = await db
+    .select()
+    .from(renders)
+    .where(and(eq(renders.shotId, shotId), eq(renders.purpose, 'base')))
+    .orderBy(desc(renders.id))
+    .limit(1);
+  const lines = render ? await linesOf(db, render.id) : [];
+  if (lines.length === 0) return null;
+  const reading = new LogReading(ownFormat);
+  const text = lines.join('\n');
+  reading.push(text);
+  const log = reading.end();
+  // A render that goes on, or was stopped by hand, did not break off.
+  const ends = log.closed || render.state !== 'failed';
+  return {
+    log: { ...log, closed: ends },
+    id: -render.id,
+    name: `our ${render.sheet} render`,
+    bytes: text.length,
+    sample: lines.slice(0, SAMPLE),
+    createdAt: render.createdAt.toISOString(),
+  };
 }
 
 /** By whole path, or by name alone: another renderer saw the shot from another folder. */

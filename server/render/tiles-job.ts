@@ -1,13 +1,15 @@
 /** One batch of tiles, one round further. May run twice, on two workers at once: the first result wins. */
 import { and, desc, eq, lt, sql } from 'drizzle-orm';
 import type { JsonPatch } from '../../core/document/patch.ts';
-import { nextRound } from '../../core/render/rounds.ts';
+import type { ShotDocument } from '../../core/document/schema.ts';
+import { nextRound, samplesOf } from '../../core/render/rounds.ts';
 import { config } from '../config.ts';
 import type { Context } from '../context.ts';
 import { batches, renders, tiles } from '../db/schema.ts';
 import { shotChanged } from '../notify.ts';
 import type { TilesJob } from '../queue.ts';
 import { sideFinished } from '../trials/trial-renders.ts';
+import { addLines } from './render-lines.ts';
 import { failRender, lockRender, queueRound, tileRegions, type RenderRow } from './renders.ts';
 import type { RenderThreads } from './render-threads.ts';
 import type { TileResult } from './render-thread.ts';
@@ -38,7 +40,7 @@ export async function renderBatch(
       JSON.parse(render.patch) as JsonPatch,
       render.sheet,
     );
-    await noteWarnings(context, render, scene.warnings);
+    await noteWarnings(context, render, scene.warnings, document);
     const sheet = document.sheets[render.sheet];
     const regions = tileRegions(render);
     const times = await Promise.all(
@@ -49,7 +51,7 @@ export async function renderBatch(
         const film = before ? await context.blobs.get(before.film) : null;
         const task = { scene, packed, sheet, seed: render.seed, region: regions[tile], film, groups: job.groups };
         const result = await threads.run('renderTile', task);
-        await recordTile(context, job, tile, result);
+        await recordTile(context, job, tile, result, document.frame);
         return result.ms;
       }),
     );
@@ -62,13 +64,29 @@ export async function renderBatch(
   }
 }
 
-/** Says once what is unusual about the render's scene. */
-async function noteWarnings({ db }: Context, render: RenderRow, warnings: string[]): Promise<void> {
+/** Says once what is unusual about the render's scene, to the page and to the log. */
+async function noteWarnings(
+  { db }: Context,
+  render: RenderRow,
+  warnings: string[],
+  document: ShotDocument,
+): Promise<void> {
   if (render.warnings !== null) return;
-  await db
-    .update(renders)
-    .set({ warnings: JSON.stringify(warnings) })
-    .where(eq(renders.id, render.id));
+  await db.transaction(async (tx) => {
+    const now = await lockRender(tx, render.id);
+    if (now.warnings !== null) return;
+    await tx
+      .update(renders)
+      .set({ warnings: JSON.stringify(warnings) })
+      .where(eq(renders.id, render.id));
+    const { width, height, samples } = document.sheets[render.sheet];
+    const said = (severity: 'info' | 'warning', phase: string, message: string) => ({ severity, phase, rays: null, message }); // prettier-ignore
+    await addLines(tx, render, document.frame, [
+      said('info', 'open', `${document.code}, ${render.sheet} sheet`),
+      ...warnings.map((warning) => said('warning', 'compile', warning)),
+      said('info', 'render', `${width} × ${height} pixels, ${samples} samples, ${render.tileCount} tiles`),
+    ]);
+  });
 }
 
 /** The tile's film at these groups, or the latest before; null when there is none. */
@@ -83,7 +101,13 @@ async function filmBefore({ db }: Context, renderId: number, tile: number, group
 }
 
 /** Writes a result down, unless it or a later one is there already, and ends the render with its last tile. */
-async function recordTile(context: Context, job: TilesJob, tile: number, result: TileResult): Promise<void> {
+async function recordTile(
+  context: Context,
+  job: TilesJob,
+  tile: number,
+  result: TileResult,
+  frame: number,
+): Promise<void> {
   const film = await context.blobs.put(result.film);
   await context.db.transaction(async (tx) => {
     const render = await lockRender(tx, job.renderId);
@@ -115,6 +139,19 @@ async function recordTile(context: Context, job: TilesJob, tile: number, result:
       await context.queue.send(tx, 'examine', [{ renderId: render.id }], 10);
     }
     await tx.update(renders).set(change).where(eq(renders.id, render.id));
+    const share = Math.floor((100 * doneGroups) / (render.tileCount * render.targetGroups));
+    const rays = { all: render.rays + result.rays };
+    await addLines(tx, render, frame, [
+      {
+        severity: 'info',
+        phase: 'render',
+        rays,
+        message: `tile ${tile} at ${samplesOf(job.groups)} samples, ${share} %`,
+      },
+      ...(isDone
+        ? [{ severity: 'info' as const, phase: 'done', rays, message: `render ${render.id} is complete` }]
+        : []),
+    ]);
     if (isDone && render.purpose === 'trial') await sideFinished(context, tx, render.id);
     await shotChanged(tx, render.shotId);
   });

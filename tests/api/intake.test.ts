@@ -19,7 +19,9 @@ describe('intake', function () {
   const intake = async (): Promise<Intake> => (await dusting.get(`/shots/${CODE}/intake`)).body;
   const checked = () => until('it is checked', async () => (await intake()).state === 'done', 60);
   const of = async (id: string) => (await intake()).checks.find((check) => check.id === id)!;
-  const logs = async (): Promise<ShotLog[]> => (await dusting.get(`/shots/${CODE}/logs`)).body;
+  const allLogs = async (): Promise<ShotLog[]> => (await dusting.get(`/shots/${CODE}/logs`)).body;
+  /** Those that came with the shot. */
+  const logs = async () => (await allLogs()).filter(({ id }) => id > 0);
   const sendLog = (name: string, text: string | Uint8Array) =>
     fetch(`${dusting.address}/api/shots/${CODE}/logs?name=${name}`, { method: 'POST', body: text as string, headers: { 'Content-Type': 'application/octet-stream' } }); // prettier-ignore
 
@@ -114,6 +116,16 @@ describe('intake', function () {
     expect((await logs())[0].kinds.find(({ key }) => key === first.key)!.verdict.harmless).to.equal('unknown');
     await fetch(`${dusting.address}/api/logs/${log.id}`, { method: 'DELETE' });
     expect(await logs()).to.deep.equal([]);
+  });
+
+  it('has the log of its own newest render, as far as it is', async () => {
+    await until('it is rendered', async () => (await dusting.shot(CODE)).renders[0].state === 'done', 60);
+    const [own] = await allLogs();
+    const [render] = (await dusting.shot(CODE)).renders;
+    expect(own).to.include({ id: -render.id, format: 'Dusting', name: 'our preview render', closed: true, brokeOff: null, unread: 0 }); // prettier-ignore
+    expect(own.rays).to.deep.equal({ all: render.rays });
+    expect(own.frames.map(({ frame }) => frame)).to.deep.equal([1]);
+    expect(own.memory!.peak).to.be.greaterThan(1e7);
   });
 
   it('takes a shot whose files did not all come along, shows what is missing, and stops it in preflight', async () => {

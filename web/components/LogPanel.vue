@@ -86,7 +86,12 @@ const facts = computed(() => {
         {{ one.name }}
       </button>
       <span class="gap"></span>
-      <button v-if="store.log" class="flat" :aria-label="`Remove ${store.log.name}`" @click="store.drop(store.log)">
+      <button
+        v-if="store.log && store.log.id > 0"
+        class="flat"
+        :aria-label="`Remove ${store.log.name}`"
+        @click="store.drop(store.log)"
+      >
         Remove
       </button>
       <label class="pick">

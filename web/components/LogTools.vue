@@ -29,7 +29,7 @@ function takeStatistics(event: Event): void {
 
 <template>
   <div class="tools">
-    <label>
+    <label v-if="log.id > 0">
       <span class="dim">read as</span>
       <Select
         :model-value="log.format"
@@ -39,7 +39,7 @@ function takeStatistics(event: Event): void {
         @update:model-value="store.readAs(log, $event)"
       />
     </label>
-    <button class="flat" @click="isEditing = true">Formats …</button>
+    <button v-if="log.id > 0" class="flat" @click="isEditing = true">Formats …</button>
     <label v-if="others.length">
       <span class="dim">against</span>
       <Select
@@ -53,7 +53,7 @@ function takeStatistics(event: Event): void {
         aria-label="Compare with another log"
       />
     </label>
-    <label v-if="log.lacking.length" class="file">
+    <label v-if="log.lacking.length && log.id > 0" class="file">
       <span class="plain">Statistics …</span>
       <input type="file" aria-label="Bring in statistics of this render" accept=".json,.csv" @change="takeStatistics" />
     </label>

@@ -27,7 +27,12 @@ export const useLogs = defineStore('logs', () => {
     }
   }
   watch(
-    () => shot.state && `${shot.state.code} ${shot.state.head.id} ${shot.state.logs}`,
+    () => {
+      // Our own log grows with its render: it is read anew at each tenth of it.
+      const own = shot.bases.at(-1);
+      const grown = own ? `${own.id} ${own.state} ${Math.floor(own.progress * 10)}` : '';
+      return shot.state && `${shot.state.code} ${shot.state.head.id} ${shot.state.logs} ${grown}`;
+    },
     (now, before) => {
       if (now?.split(' ')[0] !== before?.split(' ')[0]) logs.value = null;
       if (now) void read();
