@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The chain from the shot to files on disk, branch by branch; a branch with something broken in it says so. */
-import { computed, ref, watch } from 'vue';
+import { computed, nextTick, ref, watch } from 'vue';
 import type { ChainNode } from '../../core/contracts/intake.ts';
 import { fileSize, fileSeverity, fileState } from '../file-words.ts';
 
@@ -76,32 +76,68 @@ const rows = computed(() => {
   if (props.nodes.length) walk(props.nodes[0].id, '', 0);
   return out.slice(0, 5000);
 });
+
+const isOpen = (way: string): boolean => open.value.has(way) || matches.value !== null;
+/** The row that the keyboard is at. */
+const at = ref(0);
+function choose(i: number): void {
+  at.value = i;
+  chosen.value = rows.value[i].node.id;
+}
+/** As trees are walked: up and down the rows, right into a branch, left out of it (WAI-ARIA Authoring Practices). */
+function onKey(event: KeyboardEvent): void {
+  const row = rows.value[at.value];
+  if (!row) return;
+  const depthOf = (i: number) => rows.value[i].depth;
+  const steps: Record<string, () => void> = {
+    ArrowDown: () => go(at.value + 1),
+    ArrowUp: () => go(at.value - 1),
+    ArrowRight: () => (isOpen(row.way) || row.node.children.length === 0 ? go(at.value + 1) : toggle(row.way)),
+    ArrowLeft: () => {
+      if (open.value.has(row.way)) toggle(row.way);
+      else {
+        let i = at.value;
+        while (i > 0 && depthOf(i) >= row.depth) i -= 1;
+        go(i);
+      }
+    },
+    Enter: () => choose(at.value),
+    ' ': () => choose(at.value),
+  };
+  if (!Object.hasOwn(steps, event.key)) return;
+  event.preventDefault();
+  event.stopPropagation();
+  steps[event.key]();
+}
+function go(i: number): void {
+  at.value = Math.max(0, Math.min(rows.value.length - 1, i));
+  void nextTick(() => document.querySelector<HTMLElement>('.chain [tabindex="0"]')?.focus());
+}
 </script>
 
 <template>
-  <div class="chain" role="tree" aria-label="Chain from the shot to files on disk">
-    <div v-for="{ way, depth, node } in rows" :key="way" class="row" :class="{ on: node.id === chosen }">
+  <div class="chain" role="tree" aria-label="Chain from the shot to files on disk" @keydown="onKey">
+    <div
+      v-for="({ way, depth, node }, i) in rows"
+      :key="way"
+      class="row"
+      :class="{ on: node.id === chosen }"
+      role="treeitem"
+      :tabindex="i === at ? 0 : -1"
+      :aria-level="depth + 1"
+      :aria-selected="node.id === chosen"
+      :aria-expanded="node.children.length ? isOpen(way) : undefined"
+      :aria-label="node.label"
+      @click="choose(i)"
+      @dblclick="toggle(way)"
+    >
       <span :style="{ paddingLeft: `${depth * 16}px` }" class="name">
-        <button
-          v-if="node.children.length"
-          class="bare fold"
-          :aria-label="`${open.has(way) ? 'Fold' : 'Unfold'} ${node.label}`"
-          :aria-expanded="open.has(way)"
-          @click="toggle(way)"
-        >
-          {{ open.has(way) || matches ? '▾' : '▸' }}
-        </button>
-        <span v-else class="fold"></span>
-        <button
-          class="bare cut"
-          role="treeitem"
-          :aria-selected="node.id === chosen"
-          :title="node.label"
-          @click="chosen = node.id"
-          @dblclick="toggle(way)"
-        >
+        <span class="fold" aria-hidden="true" @click.stop="toggle(way)">{{
+          node.children.length ? (isOpen(way) ? '▾' : '▸') : ''
+        }}</span>
+        <span class="cut" :title="node.label">
           {{ node.label }}<span v-if="node.count > 1" class="dim"> and {{ node.count - 1 }} alike</span>
-        </button>
+        </span>
       </span>
       <span class="dim">{{ node.kind }}</span>
       <span>
@@ -128,6 +164,9 @@ const rows = computed(() => {
   align-items: center;
   min-height: 24px;
   padding: 0 16px;
+}
+.row {
+  cursor: default;
 }
 .row:hover {
   background: var(--panel);

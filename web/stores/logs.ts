@@ -40,7 +40,11 @@ export const useLogs = defineStore('logs', () => {
     { immediate: true },
   );
 
-  const log = computed(() => logs.value?.find(({ id }) => id === logId.value) ?? logs.value?.[0] ?? null);
+  /** The chosen one, or the newest that tells of a stop, or the newest. */
+  const log = computed(() => {
+    const all = logs.value ?? [];
+    return all.find(({ id }) => id === logId.value) ?? all.find(({ state }) => state === 'stop') ?? all[0] ?? null;
+  });
   const kind = computed(() => log.value?.kinds.find(({ key }) => key === kindKey.value) ?? log.value?.kinds[0] ?? null);
   const stops = computed(() => logs.value?.filter(({ state }) => state === 'stop').length ?? 0);
 

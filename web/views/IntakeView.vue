@@ -51,10 +51,12 @@ watch(
   { immediate: true },
 );
 onBeforeUnmount(() => shot.close());
-watch([section, chosen], () => {
+if (Number(route.query.log)) logs.logId = Number(route.query.log);
+watch([section, chosen, () => logs.logId], () => {
   const query: Record<string, string> = {};
   if (section.value !== 'preflight') query.section = section.value;
-  else if (chosen.value) query.check = chosen.value;
+  if (section.value === 'log' && logs.logId !== null) query.log = String(logs.logId);
+  if (section.value === 'preflight' && chosen.value) query.check = chosen.value;
   if (route.name === 'intake') void router.replace({ query });
 });
 
