@@ -58,13 +58,13 @@ async function bringIn(event: Event): Promise<void> {
   input.value = '';
 }
 const title = computed(() => ({ show: 'What the show expects', target: 'A renderer', 'log-format': 'A format of logs' })[props.kind]); // prettier-ignore
-const name = computed(() => String(value.value.name ?? ''));
-const own = computed(() => known.value.find((one) => one.name === name.value && !one.ships));
+const called = computed(() => String(value.value.name ?? ''));
+const own = computed(() => known.value.find((one) => one.name === called.value && !one.ships));
 
 async function save(): Promise<void> {
   if (!(await profiles.save(props.kind, text.value))) return;
-  messages.done(`"${name.value}" is kept.`);
-  emit('saved', name.value);
+  messages.done(`"${called.value}" is kept.`);
+  emit('saved', called.value);
   emit('closed');
 }
 async function drop(): Promise<void> {
@@ -77,7 +77,7 @@ async function drop(): Promise<void> {
     <div class="bar">
       <label>
         <span class="dim">name</span>
-        <InputText :model-value="name" size="small" aria-label="Name" @update:model-value="rename(String($event))" />
+        <InputText :model-value="called" size="small" aria-label="Name" @update:model-value="rename(String($event))" />
       </label>
       <label>
         <span class="dim">compare with</span>
@@ -96,7 +96,7 @@ async function drop(): Promise<void> {
         <span class="plain">Bring in …</span>
         <input type="file" accept=".json,application/json" aria-label="Bring in a profile" @change="bringIn" />
       </label>
-      <button class="plain" @click="saveFile(`${name || kind}.json`, text)">Give out</button>
+      <button class="plain" @click="saveFile(`${called || kind}.json`, text)">Give out</button>
     </div>
     <ul v-if="other" class="differences" aria-label="Differences">
       <li v-if="differences.length === 0" class="dim">No difference but the name.</li>
