@@ -9,6 +9,7 @@ import { logCommand, LOG_USAGE } from './log.ts';
 import { importCommand, IMPORT_USAGE } from './import.ts';
 import { bakeCommand, BAKE_USAGE } from './bake.ts';
 import { preflightCommand, PREFLIGHT_USAGE } from './preflight.ts';
+import { inspectCommand, INSPECT_USAGE } from './inspect.ts';
 import { targetCommand, TARGET_USAGE } from './target.ts';
 import { renderCommand, RENDER_USAGE } from './render.ts';
 import { BadUse } from './bad-use.ts';
@@ -22,10 +23,18 @@ const commands: Record<string, (args: string[]) => Promise<number | void>> = {
   files: filesCommand,
   log: logCommand,
   target: targetCommand,
+  inspect: inspectCommand,
 };
-const USAGE = [RENDER_USAGE, BAKE_USAGE, IMPORT_USAGE, PREFLIGHT_USAGE, FILES_USAGE, LOG_USAGE, TARGET_USAGE].join(
-  '\n',
-);
+const USAGE = [
+  RENDER_USAGE,
+  BAKE_USAGE,
+  IMPORT_USAGE,
+  PREFLIGHT_USAGE,
+  FILES_USAGE,
+  LOG_USAGE,
+  TARGET_USAGE,
+  INSPECT_USAGE,
+].join('\n');
 
 try {
   const [name = '', ...args] = process.argv.slice(2);

@@ -32,7 +32,7 @@ export async function intakeOf(context: Context, code: string): Promise<Intake> 
   const shot = await shotByCode(context.db, code);
   const [version] = await context.db.select().from(versions).where(eq(versions.id, shot.headVersionId!));
   const [row] = await context.db.select().from(preflights).where(eq(preflights.versionId, version.id));
-  const results = row?.results ? (JSON.parse(row.results) as PreflightResults) : NOTHING;
+  const results: PreflightResults = { ...NOTHING, ...(row?.results ? (JSON.parse(row.results) as object) : {}) };
   const now = heldAgainst(await profilesOf(context.db, shot));
   const isOld = row?.state === 'done' && results.heldAgainst !== now;
   if (!row || isOld) await context.db.transaction((tx) => checkAgain(context, tx, version.id));

@@ -110,7 +110,7 @@ async function drop(): Promise<void> {
       v-else
       :value="text"
       spellcheck="false"
-      rows="20"
+      :rows="kind === 'log-format' ? 12 : 20"
       aria-label="Profile as JSON"
       @input="setText(($event.target as HTMLTextAreaElement).value)"
     ></textarea>

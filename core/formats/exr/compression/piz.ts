@@ -1,0 +1,95 @@
+/**
+ * PIZ: values renumbered by which occur, a Haar wavelet over each channel, Huffman codes.
+ * Source: the OpenEXR file layout document.
+ */
+import { inLines, runsOf } from '../blocks.ts';
+import type { Unpack } from './compression.ts';
+import { unpackHuffman } from './huffman.ts';
+
+const BITMAP = 8192;
+
+export const unpackPiz: Unpack = ({ bytes, block, channels, size }) => {
+  if (bytes.length < 8) throw new RangeError('a chunk is cut off');
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  const [least, most] = [view.getUint16(0, true), view.getUint16(2, true)];
+  let at = 4;
+  const bitmap = new Uint8Array(BITMAP);
+  if (least <= most) {
+    if (most >= BITMAP || at + most - least + 1 > bytes.length) throw new RangeError('a list of values is cut off');
+    bitmap.set(bytes.subarray(at, at + most - least + 1), least);
+    at += most - least + 1;
+  }
+  // Zero is always among them.
+  bitmap[0] |= 1;
+  const values = new Uint16Array(65536);
+  let known = 0;
+  for (let value = 0; value < 65536; value++) if (bitmap[value >> 3] & (1 << (value & 7))) values[known++] = value;
+  if (at + 4 > bytes.length) throw new RangeError('a chunk is cut off');
+  const length = view.getUint32(at, true);
+  at += 4;
+  if (at + length > bytes.length) throw new RangeError('codes lead beyond the chunk');
+  const data = unpackHuffman(bytes.subarray(at, at + length), size >> 1);
+  let start = 0;
+  for (const { channel, nx, ny } of runsOf(channels, block)) {
+    // Values of 32 bits are two of 16, each a plane of its own.
+    const parts = channel.type === 'half' ? 1 : 2;
+    for (let part = 0; part < parts; part++) unwave(data, start + part, nx, parts, ny, nx * parts, known - 1);
+    start += nx * ny * parts;
+  }
+  for (let i = 0; i < data.length; i++) data[i] = values[data[i]];
+  return inLines(new Uint8Array(data.buffer), channels, block);
+};
+
+/**
+ * Undoes the wavelet in place.
+ * @param ox values from one column to the next
+ * @param oy values from one row to the next
+ * @param most the greatest value: up to 14 bits the sums fit, above they wrap around
+ */
+function unwave(data: Uint16Array, start: number, nx: number, ox: number, ny: number, oy: number, most: number): void {
+  const fits = most < 1 << 14;
+  const least = Math.min(nx, ny);
+  let p = 1;
+  while (p <= least) p <<= 1;
+  p >>= 1;
+  let p2 = p;
+  p >>= 1;
+  while (p >= 1) {
+    const [oy1, oy2, ox1, ox2] = [oy * p, oy * p2, ox * p, ox * p2];
+    const lastRow = start + oy * (ny - p2);
+    let row = start;
+    for (; row <= lastRow; row += oy2) {
+      const lastColumn = row + ox * (nx - p2);
+      let px = row;
+      for (; px <= lastColumn; px += ox2) {
+        pair(data, px, px + oy1, fits);
+        pair(data, px + ox1, px + ox1 + oy1, fits);
+        pair(data, px, px + ox1, fits);
+        pair(data, px + oy1, px + oy1 + ox1, fits);
+      }
+      if (nx & p) pair(data, px, px + oy1, fits);
+    }
+    if (ny & p) {
+      const lastColumn = row + ox * (nx - p2);
+      for (let px = row; px <= lastColumn; px += ox2) pair(data, px, px + ox1, fits);
+    }
+    p2 = p;
+    p >>= 1;
+  }
+}
+
+/** A mean and a difference back to two values. */
+function pair(data: Uint16Array, a: number, b: number, fits: boolean): void {
+  const [low, high] = [data[a], data[b]];
+  if (fits) {
+    const mean = (low << 16) >> 16;
+    const difference = (high << 16) >> 16;
+    const first = mean + (difference & 1) + (difference >> 1);
+    data[a] = first;
+    data[b] = first - difference;
+  } else {
+    const second = (low - (high >> 1)) & 0xffff;
+    data[b] = second;
+    data[a] = (high + second - 0x8000) & 0xffff;
+  }
+}
