@@ -3,6 +3,7 @@ import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { expect } from 'chai';
+import type { TakenOver } from '../../core/contracts/intake.ts';
 import { importCommand } from '../../cli/import.ts';
 import { openShot } from '../../cli/open-shot.ts';
 import { parseDocument } from '../../core/document/validate.ts';
@@ -56,7 +57,8 @@ def Xform "yard" {
 }`,
       'yard/tex/straw.png': writePng(2, 2, new Uint8Array(12).fill(128)),
     });
-    const report = await bring('yard', 'yard-shot');
+    const { takenOver, ...report } = await bring('yard', 'yard-shot');
+    expect(takenOver.map(({ aspect, fate }: TakenOver) => `${aspect} ${fate}`).join(', ')).to.equal('materials carried, lights carried, environment default, cameras carried, view transform default, picture default, sampling default, integrator default, motion default'); // prettier-ignore
     expect(report).to.deep.equal({
       objects: 2, meshes: 2, triangles: 2 + 48 * 2 * 23, polygons: 1 + 48 * 24, materials: 2, textures: 1, lights: 1,
       cameras: 1, notUnderstood: [], repaired: [],

@@ -11,7 +11,7 @@ import { expect } from 'chai';
 import { HALF_TO_FLOAT, halfOf } from '../../core/data/half.ts';
 import { createPicture, type Picture } from '../../core/data/picture.ts';
 import { readExr, type ExrFile, type ExrPlane } from '../../core/formats/exr/read.ts';
-import { writeExr } from '../../core/formats/exr/write.ts';
+import { writeExr, writeExrParts } from '../../core/formats/exr/write.ts';
 import { inflate } from '../../host/inflate.ts';
 import { randomNumbers } from './size.ts';
 
@@ -153,6 +153,50 @@ describe('EXR files that others wrote', function () {
     const [part] = readExr(bytes, 'w', { inflate, want: (_, name) => name === 'N.X' }).parts;
     expect([...part.planes.keys()]).to.deep.equal(['N.X']);
     expect(part.channels.length).to.equal(NAMES.length);
+  });
+});
+
+describe('EXR files of ours', function () {
+  this.timeout(60_000);
+  const own = mkdtempSync(join(tmpdir(), 'dusting-own-'));
+  after(() => rmSync(own, { recursive: true, force: true }));
+  const deflate = (bytes: Uint8Array) => deflateSync(bytes);
+  const display = { width: WIDTH, height: HEIGHT };
+
+  for (const compression of ['none', 'RLE', 'ZIPS', 'ZIP', 'PIZ'] as const)
+    for (const type of ['half', 'float', 'uint'] as const)
+      it(`are read by us and by Debian's tools alike: ${compression}, ${type}`, () => {
+        const source = picture(['R', 'G', 'B', 'Z']);
+        if (type === 'uint') for (const plane of source.channels.values()) plane.forEach((v, i) => (plane[i] = Math.floor(Math.abs(v) * 1000))); // prettier-ignore
+        const bytes = writeExr(source, { deflate, display, compression, type: () => type });
+        writeFileSync(join(own, 'ours.exr'), bytes);
+        const [part] = readExr(bytes, 'ours.exr', { inflate }).parts;
+        expect([part.compression, part.missingChunks]).to.deep.equal([compression, 0]);
+        for (const [name, plane] of source.channels) same(part.planes.get(name)!, type === 'half' ? plane.map(asHalf) : plane, name); // prettier-ignore
+        execFileSync('oiiotool', ['ours.exr', '--compression', 'none', '-o', 'theirs.exr'], { cwd: own });
+        const [theirs] = readExr(new Uint8Array(readFileSync(join(own, 'theirs.exr'))), 'theirs.exr', { inflate }).parts; // prettier-ignore
+        for (const name of source.channels.keys()) same(theirs.planes.get(name)!, part.planes.get(name)!, name);
+      });
+
+  it('hold several parts, which exrmultipart takes apart', () => {
+    const [a, b] = [picture(['R', 'G', 'B']), picture(['Z'], 5, 6)];
+    const bytes = writeExrParts(
+      [
+        { name: 'beauty', picture: a, options: { display, compression: 'PIZ', attributes: { note: 'first' } } },
+        { name: 'depth', picture: b, options: { display, type: () => 'half' } },
+      ],
+      deflate,
+    );
+    writeFileSync(join(own, 'parts.exr'), bytes);
+    execFileSync('exrmultipart', ['-separate', '-i', 'parts.exr', '-o', 'apart'], { cwd: own });
+    const [first] = readExr(new Uint8Array(readFileSync(join(own, 'apart.1.exr'))), '1', { inflate }).parts;
+    const [second] = readExr(new Uint8Array(readFileSync(join(own, 'apart.2.exr'))), '2', { inflate }).parts;
+    same(first.planes.get('G')!, a.channels.get('G')!, 'G');
+    same(second.planes.get('Z')!, b.channels.get('Z')!.map(asHalf), 'Z');
+    expect(second.dataWindow).to.include({ minX: 5, minY: 6 });
+    const mine = readExr(bytes, 'parts.exr', { inflate }).parts;
+    expect(mine.map(({ name, attributes }) => [name, attributes.note ?? null])).to.deep.equal([['beauty', 'first'], ['depth', null]]); // prettier-ignore
+    expect(() => writeExrParts([{ name: 'a', picture: a, options: { display } }, { name: 'a', picture: b, options: { display } }], deflate)).to.throw(/names, each its own/); // prettier-ignore
   });
 });
 

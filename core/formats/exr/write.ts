@@ -1,99 +1,158 @@
 /**
- * OpenEXR files of one part in scan lines, with any channels, 32-bit floats, ZIP-compressed.
- * Source: the OpenEXR file layout document (header attributes, chunk table, ZIP's reordering and differences).
+ * OpenEXR files in scan lines, of one part or many, with any channels as halves, floats or whole numbers.
+ * Source: the OpenEXR file layout document.
  *
  * @example
  * const bytes = writeExr(picture, { deflate: (b) => zlib.deflateSync(b), display: { width: 480, height: 270 } });
  */
+import { halfOf } from '../../data/half.ts';
 import type { Picture } from '../../data/picture.ts';
+import { BYTES_OF, type ExrBlock } from './blocks.ts';
+import { PACK, type Deflate, type WrittenCompression } from './compression/pack.ts';
+import { EXR_COMPRESSIONS, type ExrChannel, type ExrType } from './header.ts';
 
-export interface ExrOptions {
-  /** zlib stream of some bytes (RFC 1950). */
-  deflate: (bytes: Uint8Array) => Uint8Array;
+export interface ExrPartOptions {
   /** The full frame; the picture's own window may be part of it. */
   display: { width: number; height: number };
+  /** ZIP by default. */
+  compression?: WrittenCompression;
+  /** Number format of a channel, by its name in the picture; floats by default. */
+  type?: (channel: string) => ExrType;
   /** Names in the file of channels that have others in the picture. */
   rename?: (channel: string) => string;
   /** Further attributes, as text. */
   attributes?: Record<string, string>;
+  pixelAspect?: number;
+}
+
+export interface ExrOptions extends ExrPartOptions {
+  deflate: Deflate;
 }
 
 const MAGIC = 20000630;
 const VERSION = 2;
 /** Names longer than 31 bytes. */
 const LONG_NAMES = 0x400;
-const FLOAT = 2;
-const ZIP = 3;
-const ZIP_LINES = 16;
+const MULTI_PART = 0x1000;
+const TYPE_NUMBERS: Record<ExrType, number> = { uint: 0, half: 1, float: 2 };
+/** Scan lines in a chunk. */
+const LINES: Record<WrittenCompression, number> = { none: 1, RLE: 1, ZIPS: 1, ZIP: 16, PIZ: 32 };
 
-export function writeExr(picture: Picture, { deflate, display, rename, attributes }: ExrOptions): Uint8Array {
+/** A file of one part. @throws RangeError when two channels come to the same name */
+export const writeExr = (picture: Picture, { deflate, ...options }: ExrOptions): Uint8Array =>
+  writeFile([{ name: '', picture, options }], deflate);
+
+/** A file of several parts, each with a name of its own. */
+export function writeExrParts(
+  parts: { name: string; picture: Picture; options: ExrPartOptions }[],
+  deflate: Deflate,
+): Uint8Array {
+  const names = parts.map(({ name }) => name);
+  if (names.includes('') || new Set(names).size < names.length)
+    throw new RangeError('parts of one file need names, each its own');
+  return writeFile(parts, deflate);
+}
+
+function writeFile(parts: { name: string; picture: Picture; options: ExrPartOptions }[], deflate: Deflate): Uint8Array {
+  const isMulti = parts[0].name !== '';
+  const made = parts.map((part, number) => makePart(part, isMulti ? number : null, deflate));
+  const header = new ByteWriter();
+  header.int32(MAGIC);
+  header.int32(VERSION | (isMulti ? MULTI_PART : 0) | (made.some(({ isLong }) => isLong) ? LONG_NAMES : 0));
+  for (const { attributes } of made) header.push(attributes);
+  if (isMulti) header.byte(0);
+  const all = made.flatMap(({ chunks }) => chunks);
+  let offset = header.length + all.length * 8;
+  const table = new ByteWriter();
+  for (const chunk of all) {
+    table.int64(offset);
+    offset += chunk.length;
+  }
+  return join([header.bytes(), table.bytes(), ...all], offset);
+}
+
+/** @param number of the part in a file of several; null in a file of one */
+function makePart(
+  { name, picture, options }: { name: string; picture: Picture; options: ExrPartOptions },
+  number: number | null,
+  deflate: Deflate,
+): { attributes: Uint8Array; chunks: Uint8Array[]; isLong: boolean } {
+  const { display, rename, type = () => 'float' as const, compression = 'ZIP', attributes = {}, pixelAspect = 1 } = options; // prettier-ignore
   const { width, height, x, y } = picture;
-  const planes = [...picture.channels].map(([name, plane]) => ({ name: rename?.(name) ?? name, plane }));
+  const planes = [...picture.channels].map(([own, plane]) => ({ name: rename?.(own) ?? own, plane, type: type(own) }));
   // The file's order of channels is that of their names.
   planes.sort((a, b) => (a.name < b.name ? -1 : 1));
   const names = planes.map((p) => p.name);
   if (new Set(names).size < names.length) throw new RangeError('two channels of the picture have the same name');
-
-  const header = new ByteWriter();
-  header.int32(MAGIC);
-  header.int32(VERSION | ([...names, ...Object.keys(attributes ?? {})].some((n) => n.length > 31) ? LONG_NAMES : 0));
-  const channelList = new ByteWriter();
-  for (const name of names) {
-    channelList.text(name);
-    channelList.int32(FLOAT);
-    channelList.int32(0); // not perceptually linear, and three bytes reserved
-    channelList.int32(1); // sampling in x and y
-    channelList.int32(1);
-  }
-  channelList.byte(0);
-  header.attribute('channels', 'chlist', channelList.bytes());
-  header.attribute('compression', 'compression', Uint8Array.of(ZIP));
-  header.attribute('dataWindow', 'box2i', int32s(x, y, x + width - 1, y + height - 1));
-  header.attribute('displayWindow', 'box2i', int32s(0, 0, display.width - 1, display.height - 1));
-  header.attribute('lineOrder', 'lineOrder', Uint8Array.of(0));
-  header.attribute('pixelAspectRatio', 'float', float32s(1));
-  header.attribute('screenWindowCenter', 'v2f', float32s(0, 0));
-  header.attribute('screenWindowWidth', 'float', float32s(1));
-  for (const [name, value] of Object.entries(attributes ?? {}))
-    header.attribute(name, 'string', new TextEncoder().encode(value));
-  header.byte(0);
+  const channels = planes.map((p): ExrChannel => ({ name: p.name, type: p.type, isPerceptual: false, xSampling: 1, ySampling: 1 })); // prettier-ignore
 
   const chunks: Uint8Array[] = [];
-  for (let top = 0; top < height; top += ZIP_LINES) {
-    const lines = Math.min(ZIP_LINES, height - top);
-    const raw = new Uint8Array(lines * width * planes.length * 4);
-    const view = new DataView(raw.buffer);
-    let at = 0;
-    for (let line = top; line < top + lines; line++)
-      for (const { plane } of planes)
-        for (let column = 0; column < width; column++, at += 4) view.setFloat32(at, plane[line * width + column], true);
-    const packed = deflate(zipOrder(raw));
+  for (let top = 0; top < height; top += LINES[compression]) {
+    const lines = Math.min(LINES[compression], height - top);
+    const block: ExrBlock = { minX: x, minY: y + top, maxX: x + width - 1, maxY: y + top + lines - 1 };
+    const raw = linesOf(planes, width, top, lines);
+    const packed = PACK[compression](raw, channels, block, deflate);
     // What does not become smaller is kept as it is.
     const data = packed.length < raw.length ? packed : raw;
     const chunk = new ByteWriter();
+    if (number !== null) chunk.int32(number);
     chunk.int32(y + top);
     chunk.int32(data.length);
     chunk.push(data);
     chunks.push(chunk.bytes());
   }
-  let offset = header.length + chunks.length * 8;
-  const table = new ByteWriter();
-  for (const chunk of chunks) {
-    table.int64(offset);
-    offset += chunk.length;
+
+  const header = new ByteWriter();
+  const list = new ByteWriter();
+  for (const channel of channels) {
+    list.text(channel.name);
+    list.int32(TYPE_NUMBERS[channel.type]);
+    list.int32(0); // not perceptually linear, and three bytes reserved
+    list.int32(1); // sampling in x and y
+    list.int32(1);
   }
-  return join([header.bytes(), table.bytes(), ...chunks], offset);
+  list.byte(0);
+  header.attribute('channels', 'chlist', list.bytes());
+  header.attribute('compression', 'compression', Uint8Array.of(EXR_COMPRESSIONS.indexOf(compression)));
+  header.attribute('dataWindow', 'box2i', int32s(x, y, x + width - 1, y + height - 1));
+  header.attribute('displayWindow', 'box2i', int32s(0, 0, display.width - 1, display.height - 1));
+  header.attribute('lineOrder', 'lineOrder', Uint8Array.of(0));
+  header.attribute('pixelAspectRatio', 'float', float32s(pixelAspect));
+  header.attribute('screenWindowCenter', 'v2f', float32s(0, 0));
+  header.attribute('screenWindowWidth', 'float', float32s(1));
+  if (number !== null) {
+    header.attribute('name', 'string', utf8(name));
+    header.attribute('type', 'string', utf8('scanlineimage'));
+    header.attribute('chunkCount', 'int', int32s(chunks.length));
+  }
+  for (const [key, value] of Object.entries(attributes)) header.attribute(key, 'string', utf8(value));
+  header.byte(0);
+  return { attributes: header.bytes(), chunks, isLong: [...names, ...Object.keys(attributes)].some((n) => n.length > 31) }; // prettier-ignore
 }
 
-/** Even bytes first and odd ones after, then each as its difference from the one before. */
-function zipOrder(raw: Uint8Array): Uint8Array {
-  const out = new Uint8Array(raw.length);
-  const half = Math.ceil(raw.length / 2);
-  for (let i = 0; i < raw.length; i++) out[(i & 1 ? half : 0) + (i >> 1)] = raw[i];
-  for (let i = out.length - 1; i > 0; i--) out[i] = out[i] - out[i - 1] + 128;
-  return out;
+/** Bytes of some lines: line by line, and in each line channel by channel. */
+function linesOf(
+  planes: { plane: Float32Array; type: ExrType }[],
+  width: number,
+  top: number,
+  lines: number,
+): Uint8Array {
+  const raw = new Uint8Array(lines * width * planes.reduce((sum, { type }) => sum + BYTES_OF[type], 0));
+  const view = new DataView(raw.buffer);
+  let at = 0;
+  for (let line = top; line < top + lines; line++)
+    for (const { plane, type } of planes)
+      for (let column = 0; column < width; column++) {
+        const value = plane[line * width + column];
+        if (type === 'half') view.setUint16(at, halfOf(value), true);
+        else if (type === 'float') view.setFloat32(at, value, true);
+        else view.setUint32(at, value, true);
+        at += BYTES_OF[type];
+      }
+  return raw;
 }
 
+const utf8 = (text: string) => new TextEncoder().encode(text);
 const int32s = (...values: number[]) => new Uint8Array(Int32Array.from(values).buffer);
 const float32s = (...values: number[]) => new Uint8Array(Float32Array.from(values).buffer);
 
