@@ -5,7 +5,7 @@ import { readExr, type ExrPicture } from '../core/formats/exr/read.ts';
 import { fileName } from '../core/formats/paths.ts';
 import { readTexture } from '../core/formats/texture-readers.ts';
 import { healthOf, type HealthFinding, type PictureHealth } from '../core/picture/health.ts';
-import { layersOf } from '../core/picture/layers.ts';
+import { layersOf } from '../core/formats/layers.ts';
 import { inflate } from '../host/inflate.ts';
 import { BadUse } from './bad-use.ts';
 import { parseOptions } from './options.ts';

@@ -1,5 +1,6 @@
 /** The image formats that textures come in, by the file's ending. Another one is a file and a line here. */
 import type { Texture } from '../data/texture.ts';
+import { readExrTexture } from './exr-texture.ts';
 import { readHdrTexture } from './hdr.ts';
 import { readJpegTexture } from './jpeg.ts';
 import { extensionOf } from './paths.ts';
@@ -14,6 +15,7 @@ const READERS: Record<string, ReadTexture> = {
   jpg: readJpegTexture,
   jpeg: readJpegTexture,
   hdr: (bytes, _colourSpace, where) => readHdrTexture(bytes, where),
+  exr: (bytes, _colourSpace, where) => readExrTexture(bytes, where),
   pfm: (bytes, _colourSpace, where) => readPfmTexture(bytes, where),
 };
 

@@ -132,4 +132,4 @@ function kindOf(bytes: Uint8Array): string | null {
   const kind = readImageHeader(bytes)?.kind;
   return kind === undefined ? null : (ENDINGS[kind] ?? null);
 }
-const ENDINGS: Record<string, string> = { PNG: 'png', JPEG: 'jpg', PFM: 'pfm', 'Radiance HDR': 'hdr' };
+const ENDINGS: Record<string, string> = { PNG: 'png', JPEG: 'jpg', PFM: 'pfm', 'Radiance HDR': 'hdr', OpenEXR: 'exr' };

@@ -4,7 +4,7 @@
  * @example
  * const { channels, findings } = healthOf({ width, height, planes, types: new Map() });
  */
-import { coloursOf, layersOf, type Layer } from './layers.ts';
+import { coloursOf, layersOf, type Layer } from '../formats/layers.ts';
 
 export interface ChannelHealth {
   name: string;

@@ -2,7 +2,7 @@
 import { expect } from 'chai';
 import { HALF_TO_FLOAT, halfOf } from '../../core/data/half.ts';
 import { healthOf, type HealthInput } from '../../core/picture/health.ts';
-import { coloursOf, layersOf } from '../../core/picture/layers.ts';
+import { coloursOf, layersOf } from '../../core/formats/layers.ts';
 import { randomNumbers } from './size.ts';
 
 const half = (value: number) => HALF_TO_FLOAT[halfOf(value)];

@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect } from 'chai';
 import { linearFromSrgb } from '../../core/data/colour.ts';
+import { HALF_TO_FLOAT, halfOf } from '../../core/data/half.ts';
 import { readHdrTexture } from '../../core/formats/hdr.ts';
 import { readImageHeader } from '../../core/formats/image-header.ts';
 import { readPngTexture, writePng } from '../../core/formats/png.ts';
@@ -61,6 +62,19 @@ describe('Images of other programs', () => {
       channels: 3,
       bits: 8,
     });
+  });
+
+  it('OpenEXR: floats as they are, halves to the nearest half, layers by their beauty, cut ones refused', () => {
+    oiio('a.pfm', '-d', 'float', '--compression', 'zip', '-o', 'f.exr');
+    expect([...readTexture(bytes('f.exr'), 'srgb', 'f.exr').texels]).to.deep.equal([...texels]);
+    oiio('a.pfm', '-d', 'half', '--compression', 'piz', '-o', 'h.exr');
+    const { texels: halves, alpha } = readTexture(bytes('h.exr'), 'linear', 'h.exr');
+    halves.forEach((v, i) => expect(v).to.equal(HALF_TO_FLOAT[halfOf(texels[i])]));
+    expect(alpha).to.equal(null);
+    // A data layer before the colours does not stand for them.
+    oiio('a.pfm', '--chnames', 'N.X,N.Y,N.Z', 'a.pfm', '--chnames', 'R,G,B', '--chappend', '-d', 'float', '-o', 'layers.exr'); // prettier-ignore
+    expect([...readTexture(bytes('layers.exr'), 'linear', 'layers.exr').texels]).to.deep.equal([...texels]);
+    expect(() => readTexture(bytes('f.exr').subarray(0, 900), 'linear', 'f.exr')).to.throw(RangeError, /f\.exr: is cut short/); // prettier-ignore
   });
 
   it('headers of OpenEXR and of 16-bit PNG', () => {

@@ -1,0 +1,41 @@
+/** The first picture of an EXR file as a linear texture: its beauty, or what colours it has; grey where it has but one channel. */
+import { unzlibSync } from 'fflate';
+import type { Texture } from '../data/texture.ts';
+import { coloursOf, layersOf } from './layers.ts';
+import { readExr, type ExrPlane } from './exr/read.ts';
+
+/** @param where the file's name in messages. Throws a RangeError that says what is wrong with the bytes. */
+export function readExrTexture(bytes: Uint8Array, where: string): Texture {
+  const { parts } = readExr(bytes, where, { inflate });
+  const part = parts.find(({ planes }) => planes.size > 0);
+  if (!part) throw new RangeError(`${where}: holds no flat picture`);
+  if (part.missingChunks)
+    throw new RangeError(`${where}: is cut short: ${part.missingChunks} chunks are missing or broken`);
+  const layers = layersOf(part.planes.keys());
+  const lit = layers.find((layer) => layer.role === 'beauty' && coloursOf(layer)) ?? layers.find(coloursOf);
+  const names = (lit && coloursOf(lit)) ?? [0, 1, 2].map(() => part.channels[0].name);
+  const alphaName = lit?.channels.find((name) => /(^|\.)(a|alpha)$/i.test(name));
+  const { width, height } = part;
+  const texels = new Float32Array(width * height * 3);
+  names.forEach((name, c) => {
+    const plane = part.planes.get(name)!;
+    for (let i = 0; i < plane.length; i++) texels[i * 3 + c] = finite(plane, i);
+  });
+  const own = alphaName === undefined ? null : part.planes.get(alphaName)!;
+  const alpha = own && Float32Array.from(own, (a) => Math.min(1, Math.max(0, a || 0)));
+  return { width, height, texels, alpha: alpha?.every((a) => a === 1) ? null : alpha };
+}
+
+/** One value that is none would spread over the whole render. */
+function finite(plane: ExrPlane, i: number): number {
+  const value = plane[i];
+  return Number.isFinite(value) ? value : 0;
+}
+
+function inflate(bytes: Uint8Array, most: number): Uint8Array {
+  try {
+    return unzlibSync(bytes, { out: new Uint8Array(most) });
+  } catch (error) {
+    throw new RangeError(`its bytes cannot be unpacked (${(error as Error).message})`, { cause: error });
+  }
+}
