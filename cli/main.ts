@@ -9,6 +9,8 @@ import { logCommand, LOG_USAGE } from './log.ts';
 import { importCommand, IMPORT_USAGE } from './import.ts';
 import { bakeCommand, BAKE_USAGE } from './bake.ts';
 import { preflightCommand, PREFLIGHT_USAGE } from './preflight.ts';
+import { compareCommand, COMPARE_USAGE } from './compare.ts';
+import { convertCommand, CONVERT_USAGE } from './convert.ts';
 import { inspectCommand, INSPECT_USAGE } from './inspect.ts';
 import { targetCommand, TARGET_USAGE } from './target.ts';
 import { renderCommand, RENDER_USAGE } from './render.ts';
@@ -24,6 +26,8 @@ const commands: Record<string, (args: string[]) => Promise<number | void>> = {
   log: logCommand,
   target: targetCommand,
   inspect: inspectCommand,
+  compare: compareCommand,
+  convert: convertCommand,
 };
 const USAGE = [
   RENDER_USAGE,
@@ -34,6 +38,8 @@ const USAGE = [
   LOG_USAGE,
   TARGET_USAGE,
   INSPECT_USAGE,
+  COMPARE_USAGE,
+  CONVERT_USAGE,
 ].join('\n');
 
 try {

@@ -23,6 +23,14 @@ export function wholeOption(name: string, text: string | undefined, least: numbe
   return value;
 }
 
+/** A number in a range. */
+export function numberOption(name: string, text: string, least: number, most: number): number {
+  const value = Number(text);
+  if (text.trim() === '' || !(value >= least && value <= most))
+    throw new BadUse(`--${name} is "${text}"; it must be a number from ${least} to ${most}.`);
+  return value;
+}
+
 /** Whole numbers parted by `by`, as many as `count`. */
 export function numbersOption(name: string, text: string | undefined, by: string, count: number, shape: string) {
   if (text === undefined) return undefined;

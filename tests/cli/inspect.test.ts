@@ -5,6 +5,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { deflateSync } from 'node:zlib';
 import { expect } from 'chai';
+import { compareCommand } from '../../cli/compare.ts';
+import { convertCommand } from '../../cli/convert.ts';
 import { inspectCommand } from '../../cli/inspect.ts';
 import { createPicture } from '../../core/data/picture.ts';
 import { writeExr } from '../../core/formats/exr/write.ts';
@@ -62,5 +64,24 @@ describe('dusting inspect', () => {
     expect(await refused('text.exr')).to.equal('text.exr: at byte 0: does not begin as an EXR file does');
     expect(await refused('nowhere.exr')).to.match(/^There is no file/);
     expect(readFileSync(at('text.exr'), 'utf8')).to.equal('not a picture');
+  });
+
+  it('converts a layer and exposes it, as OpenImageIO finds it; compares it with what it was', async () => {
+    await captured(() => convertCommand([at('a.exr'), at('b.exr'), '--exposure', '1']));
+    const found = JSON.parse(await captured(() => compareCommand([at('a.exr'), at('b.exr'), '--json', '--out', at('d.pfm')]))); // prettier-ignore
+    expect(found.stops).to.be.closeTo(1, 1e-3);
+    expect(found.isAligned).to.equal(false);
+    // OpenImageIO's own RMS of the same two files, red, green and blue.
+    const text = execFileSync('oiiotool', [at('a.exr'), '--ch', 'R,G,B', at('b.exr'), '--sub', '--dup', '--mul', '--echo', '{TOP.AVGCOLOR}'], { encoding: 'utf8' }); // prettier-ignore
+    const squares = text.trim().split(',').map(Number);
+    expect(found.rmse).to.be.closeTo(Math.sqrt((squares[0] + squares[1] + squares[2]) / 3), 1e-3);
+    await captured(() => convertCommand([at('a.exr'), at('a.png')]));
+    expect(execFileSync('oiiotool', ['--info', at('a.png')], { encoding: 'utf8' })).to.match(
+      /60 x +40, 3 channel, uint8 png/,
+    );
+    const refused = await convertCommand([at('a.exr'), at('b.tif')]).then(() => '', (error: Error) => error.message); // prettier-ignore
+    expect(refused).to.match(/must end in \.exr, \.pfm, \.png/);
+    const lacks = await convertCommand([at('a.exr'), at('c.exr'), '--layer', 'rim']).then(() => '', (error: Error) => error.message); // prettier-ignore
+    expect(lacks).to.match(/has no layer "rim" of colours; there are \(no layer\)/);
   });
 });
