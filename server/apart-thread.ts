@@ -1,3 +1,4 @@
 /** Runs on a thread of the web process: what takes long, so that other requests go on. */
 export { dryRunPackage } from './intake/dry-run-package.ts';
+export { figuresOfFilms } from './render/figures-of-films.ts';
 export { makeShot } from './shots/make-shot.ts';

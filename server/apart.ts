@@ -1,4 +1,4 @@
-/** The thread on which the web process does what takes long: begun when there is some, one thing at a time. */
+/** Threads on which the web process does what takes long: begun when there is some. Two, so that a large scene holds no figures up. */
 import { Piscina } from 'piscina';
 import { fileURLToPath } from 'node:url';
 import type * as Tasks from './apart-thread.ts';
@@ -15,8 +15,8 @@ export function apart<N extends keyof typeof Tasks>(
   pool ??= new Piscina({
     filename: fileURLToPath(new URL(entry, import.meta.url)),
     minThreads: 0,
-    maxThreads: 1,
-    idleTimeout: 10_000,
+    maxThreads: 2,
+    idleTimeout: 60_000,
   });
   return pool.run(task, { name }) as ReturnType<(typeof Tasks)[N]>;
 }

@@ -13,14 +13,22 @@ export async function* eachFilm(
   tx: Transaction | Context['db'],
   renderId: number,
 ): AsyncGenerator<Uint8Array> {
-  const rows = await tx
+  const rows = await latest(tx, renderId);
+  for (let i = 0; i < rows.length; i += TOGETHER)
+    yield* await Promise.all(rows.slice(i, i + TOGETHER).map((row) => context.blobs.get(row.film)));
+}
+
+/** Where they stand on disk, for threads that read them themselves. */
+export async function filmPlaces({ blobs, db }: Context, renderId: number): Promise<string[]> {
+  return (await latest(db, renderId)).map(({ film }) => blobs.place(film));
+}
+
+const latest = (tx: Transaction | Context['db'], renderId: number) =>
+  tx
     .selectDistinctOn([tiles.tile], { film: tiles.film })
     .from(tiles)
     .where(eq(tiles.renderId, renderId))
     .orderBy(asc(tiles.tile), desc(tiles.groups));
-  for (let i = 0; i < rows.length; i += TOGETHER)
-    yield* await Promise.all(rows.slice(i, i + TOGETHER).map((row) => context.blobs.get(row.film)));
-}
 
 /** All of them, for what needs them together. */
 export async function filmsOf(context: Context, tx: Transaction | Context['db'], renderId: number) {

@@ -1,7 +1,7 @@
 /** Pictures of renders, as far as they are. */
 import { and, desc, eq } from 'drizzle-orm';
 import { channel, type Picture } from '../../core/data/picture.ts';
-import { figurePasses, passFigures, type PassFigures } from '../../core/picture/pass-figures.ts';
+import type { PassFigures } from '../../core/picture/pass-figures.ts';
 import { packPicture } from '../../core/picture/planes.ts';
 import { unpackFilm } from '../../core/render/film.ts';
 import { fillPicture, pictureOf } from '../../core/render/film-picture.ts';
@@ -12,7 +12,8 @@ import type { JsonPatch } from '../../core/document/patch.ts';
 import type { Context } from '../context.ts';
 import { renders, tiles, versions } from '../db/schema.ts';
 import { notFound, RequestError } from '../errors.ts';
-import { eachFilm } from './films.ts';
+import { apart } from '../apart.ts';
+import { eachFilm, filmPlaces } from './films.ts';
 import { patchedDocument, tileRegions, type RenderRow } from './renders.ts';
 
 /** Passes of a render over its region; see `core/picture/planes.ts` for the bytes. */
@@ -33,7 +34,9 @@ export async function renderFigures(context: Context, id: number): Promise<PassF
   const render = await findRender(context, id);
   const layout = await layoutOf(context, render);
   const step = Math.ceil(Math.sqrt((render.width * render.height) / FIGURE_PIXELS));
-  return passFigures(await pictureNow(context, render, figurePasses(layout), layout, step), layout);
+  const { x, y, width, height } = render;
+  const films = await filmPlaces(context, id);
+  return apart('figuresOfFilms', { films, region: { x, y, width, height }, layout, step });
 }
 
 /** Where an object is seen in a whole frame: a byte a pixel, 1 where it is what the pixel shows most of. */
@@ -55,15 +58,9 @@ async function layoutOf({ db }: Context, render: RenderRow): Promise<FilmLayout>
   return filmLayout(document, document.sheets[render.sheet]);
 }
 
-async function pictureNow(
-  context: Context,
-  render: RenderRow,
-  passes: string[],
-  layout: FilmLayout,
-  step = 1,
-): Promise<Picture> {
+async function pictureNow(context: Context, render: RenderRow, passes: string[], layout: FilmLayout): Promise<Picture> {
   const { x, y, width, height } = render;
-  const { picture, add } = fillPicture({ x, y, width, height }, passes, layout, step);
+  const { picture, add } = fillPicture({ x, y, width, height }, passes, layout);
   for await (const film of eachFilm(context, context.db, render.id)) add(unpackFilm(film));
   return picture;
 }
