@@ -1,5 +1,6 @@
 /** `npm run bench`: ratios, measured in one run. Absolute times drift with the machine; ratios hold. */
 import process from 'node:process';
+import { benchExr } from './exr.ts';
 import { benchIntake } from './intake.ts';
 import { benchGrowth, benchShots } from './paths.ts';
 import { benchBuild, benchRays } from './rays.ts';
@@ -12,6 +13,7 @@ const parts: Record<string, () => void | Promise<void>> = {
   growth: benchGrowth,
   workers: benchWorkers,
   intake: benchIntake,
+  exr: benchExr,
 };
 const wanted = process.argv.slice(2).filter((name) => name in parts);
 for (const name of wanted.length ? wanted : Object.keys(parts)) await parts[name]();

@@ -188,14 +188,16 @@ function scatter(lines: Uint8Array, channels: ExrChannel[], block: ExrBlock, pic
         const read = (i: number) =>
           type === 'half' ? HALF_TO_FLOAT[view.getUint16(from + i * 2, true)] : type === 'float' ? view.getFloat32(from + i * 4, true) : view.getUint32(from + i * 4, true); // prettier-ignore
         repeat(plane, read, block, y, { xSampling, ySampling }, picture);
-      } else if (type === 'half') {
-        const start = from >> 1;
-        for (let i = 0; i < count; i++) plane[to + i] = HALF_TO_FLOAT[halves[start + i]];
-      } else if (from & 3) {
+      } else if (type === 'half') widen(plane as Float32Array, to, halves, from >> 1, count);
+      else if (from & 3) {
         for (let i = 0; i < count; i++)
           plane[to + i] = type === 'float' ? view.getFloat32(from + i * 4, true) : view.getUint32(from + i * 4, true);
       } else plane.set((type === 'float' ? floats : wholes).subarray(from >> 2, (from >> 2) + count), to);
     }
+}
+
+function widen(plane: Float32Array, to: number, halves: Uint16Array, from: number, count: number): void {
+  for (let i = 0; i < count; i++) plane[to + i] = HALF_TO_FLOAT[halves[from + i]];
 }
 
 /** One sample for several pixels, down and across. */

@@ -47,49 +47,82 @@ export const unpackPiz: Unpack = ({ bytes, block, channels, size }) => {
  * @param most the greatest value: up to 14 bits the sums fit, above they wrap around
  */
 function unwave(data: Uint16Array, start: number, nx: number, ox: number, ny: number, oy: number, most: number): void {
-  const fits = most < 1 << 14;
+  const level = most < 1 << 14 ? levelThatFits : levelThatWraps;
   const least = Math.min(nx, ny);
   let p = 1;
   while (p <= least) p <<= 1;
-  p >>= 1;
-  let p2 = p;
-  p >>= 1;
-  while (p >= 1) {
-    const [oy1, oy2, ox1, ox2] = [oy * p, oy * p2, ox * p, ox * p2];
-    const lastRow = start + oy * (ny - p2);
-    let row = start;
-    for (; row <= lastRow; row += oy2) {
-      const lastColumn = row + ox * (nx - p2);
-      let px = row;
-      for (; px <= lastColumn; px += ox2) {
-        pair(data, px, px + oy1, fits);
-        pair(data, px + ox1, px + ox1 + oy1, fits);
-        pair(data, px, px + ox1, fits);
-        pair(data, px + oy1, px + oy1 + ox1, fits);
-      }
-      if (nx & p) pair(data, px, px + oy1, fits);
-    }
-    if (ny & p) {
-      const lastColumn = row + ox * (nx - p2);
-      for (let px = row; px <= lastColumn; px += ox2) pair(data, px, px + ox1, fits);
-    }
-    p2 = p;
-    p >>= 1;
-  }
+  // From the coarsest level down.
+  for (p >>= 2; p >= 1; p >>= 1) level(data, start, nx, ox, ny, oy, p);
 }
 
-/** A mean and a difference back to two values. */
-function pair(data: Uint16Array, a: number, b: number, fits: boolean): void {
-  const [low, high] = [data[a], data[b]];
-  if (fits) {
-    const mean = (low << 16) >> 16;
-    const difference = (high << 16) >> 16;
-    const first = mean + (difference & 1) + (difference >> 1);
-    data[a] = first;
-    data[b] = first - difference;
-  } else {
-    const second = (low - (high >> 1)) & 0xffff;
-    data[b] = second;
-    data[a] = (high + second - 0x8000) & 0xffff;
+type Level = (data: Uint16Array, start: number, nx: number, ox: number, ny: number, oy: number, p: number) => void;
+
+// The two differ in their sums alone; each is a loop of its own, for it is where the time goes.
+const levelThatFits: Level = (data, start, nx, ox, ny, oy, p) => {
+  const p2 = p * 2;
+  const [oy1, oy2, ox1, ox2] = [oy * p, oy * p2, ox * p, ox * p2];
+  const lastRow = start + oy * (ny - p2);
+  let row = start;
+  for (; row <= lastRow; row += oy2) {
+    const lastColumn = row + ox * (nx - p2);
+    let px = row;
+    for (; px <= lastColumn; px += ox2) {
+      const low = (data[px] << 16) >> 16;
+      const high = (data[px + oy1] << 16) >> 16;
+      const low1 = (data[px + ox1] << 16) >> 16;
+      const high1 = (data[px + ox1 + oy1] << 16) >> 16;
+      const a = ((low + (high & 1) + (high >> 1)) << 16) >> 16;
+      const b = ((a - high) << 16) >> 16;
+      const c = ((low1 + (high1 & 1) + (high1 >> 1)) << 16) >> 16;
+      const d = ((c - high1) << 16) >> 16;
+      const e = a + (c & 1) + (c >> 1);
+      const f = b + (d & 1) + (d >> 1);
+      data[px] = e;
+      data[px + ox1] = e - c;
+      data[px + oy1] = f;
+      data[px + ox1 + oy1] = f - d;
+    }
+    if (nx & p) fitting(data, px, px + oy1);
   }
+  if (ny & p) {
+    const lastColumn = row + ox * (nx - p2);
+    for (let px = row; px <= lastColumn; px += ox2) fitting(data, px, px + ox1);
+  }
+};
+
+const levelThatWraps: Level = (data, start, nx, ox, ny, oy, p) => {
+  const p2 = p * 2;
+  const [oy1, oy2, ox1, ox2] = [oy * p, oy * p2, ox * p, ox * p2];
+  const lastRow = start + oy * (ny - p2);
+  let row = start;
+  for (; row <= lastRow; row += oy2) {
+    const lastColumn = row + ox * (nx - p2);
+    let px = row;
+    for (; px <= lastColumn; px += ox2) {
+      wrapping(data, px, px + oy1);
+      wrapping(data, px + ox1, px + ox1 + oy1);
+      wrapping(data, px, px + ox1);
+      wrapping(data, px + oy1, px + oy1 + ox1);
+    }
+    if (nx & p) wrapping(data, px, px + oy1);
+  }
+  if (ny & p) {
+    const lastColumn = row + ox * (nx - p2);
+    for (let px = row; px <= lastColumn; px += ox2) wrapping(data, px, px + ox1);
+  }
+};
+
+/** A mean and a difference back to two values. */
+function fitting(data: Uint16Array, a: number, b: number): void {
+  const difference = (data[b] << 16) >> 16;
+  const first = ((data[a] << 16) >> 16) + (difference & 1) + (difference >> 1);
+  data[a] = first;
+  data[b] = first - difference;
+}
+
+function wrapping(data: Uint16Array, a: number, b: number): void {
+  const high = data[b];
+  const second = (data[a] - (high >> 1)) & 0xffff;
+  data[b] = second;
+  data[a] = (high + second - 0x8000) & 0xffff;
 }
