@@ -4,7 +4,7 @@ import { mkdir, mkdtemp, readdir, rename, rm, writeFile } from 'node:fs/promises
 import { dirname, join, resolve } from 'node:path';
 import { canonicalText } from '../core/document/canonical.ts';
 import type { Remark } from '../core/formats/source-scene.ts';
-import { takeOver } from '../core/intake/target/take-over.ts';
+import { takeOver } from '../core/intake/fit/take-over.ts';
 import { toShot, type MadeShot } from '../core/intake/to-shot.ts';
 import type { TakenOver } from '../core/contracts/intake.ts';
 import { BadUse } from './bad-use.ts';

@@ -6,7 +6,7 @@ import type { CheckResult } from '../core/intake/preflight/check.ts';
 import { defaultProfile, parseProfile } from '../core/intake/preflight/profile.ts';
 import { REPORTS } from '../core/intake/preflight/report.ts';
 import { overall, runPreflight } from '../core/intake/preflight/run.ts';
-import type { Repaired } from '../core/intake/repairs/repair-all.ts';
+import type { Repaired } from '../core/intake/repair-all.ts';
 import { BadUse } from './bad-use.ts';
 import { openForIntake } from './open-scene.ts';
 import { writeRepaired } from './write-repaired.ts';

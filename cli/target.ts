@@ -2,9 +2,9 @@
 import { existsSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import type { TargetFit } from '../core/contracts/intake.ts';
-import { fitTarget } from '../core/intake/target/fit.ts';
-import { TARGETS } from '../core/intake/target/registry.ts';
-import { parseTarget, type Target } from '../core/intake/target/target.ts';
+import { fitTarget } from '../core/intake/fit/fit.ts';
+import { TARGETS } from '../core/intake/fit/registry.ts';
+import { parseTarget, type Target } from '../core/intake/fit/target.ts';
 import { BadUse } from './bad-use.ts';
 import { openForIntake } from './open-scene.ts';
 import { parseOptions } from './options.ts';

@@ -3,8 +3,8 @@ import type { ProfileKind } from '../contracts/intake.ts';
 import { parseLogFormat } from './log/format.ts';
 import { LOG_FORMATS } from './log/formats.ts';
 import { defaultProfile, parseProfile } from './preflight/profile.ts';
-import { TARGETS } from './target/registry.ts';
-import { parseTarget } from './target/target.ts';
+import { TARGETS } from './fit/registry.ts';
+import { parseTarget } from './fit/target.ts';
 
 export interface ProfileSort {
   /** Those that ship. */

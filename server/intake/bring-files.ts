@@ -34,11 +34,17 @@ export async function bringFiles(
   }
   const lacking = referencedFiles(document).filter((path) => !Object.hasOwn(manifest, path));
   const { found, unclear, lost } = relink(lacking, candidates, sums);
-  const newer = candidates.filter(({ path, hash }) => Object.hasOwn(manifest, path) && manifest[path] !== hash);
+  // A folder that was chosen as a whole stands before the paths in it.
+  const inShot = (path: string): string | null =>
+    [path, path.slice(path.indexOf('/') + 1)].find((one) => Object.hasOwn(manifest, one)) ?? null;
+  const newer = candidates.flatMap(({ path: from, hash }) => {
+    const path = inShot(from);
+    return path !== null && manifest[path] !== hash ? [{ path, from }] : [];
+  });
   const taken: Record<string, string> = {};
   const read = async (path: string) => (await files.read(path))!;
   for (const { path, from } of found) taken[path] = await context.blobs.put(await read(from));
-  for (const { path } of newer) taken[path] = await context.blobs.put(await read(path));
+  for (const { path, from } of newer) taken[path] = await context.blobs.put(await read(from));
   if (Object.keys(taken).length === 0) {
     const why = unclear.length
       ? `${unclear[0].path} could be ${unclear[0].from.join(' or ')}`

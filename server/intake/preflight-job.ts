@@ -6,7 +6,7 @@ import { chainOf } from '../../core/intake/files/chain.ts';
 import { listFiles } from '../../core/intake/files/list.ts';
 import { fromShot } from '../../core/intake/from-shot.ts';
 import { runPreflight } from '../../core/intake/preflight/run.ts';
-import { fitTarget } from '../../core/intake/target/fit.ts';
+import { fitTarget } from '../../core/intake/fit/fit.ts';
 import type { Context } from '../context.ts';
 import { preflights, shots, versions } from '../db/schema.ts';
 import { log } from '../log.ts';

@@ -4,7 +4,7 @@ import { createHash } from 'node:crypto';
 import type { CameIn, Intake, PreflightSummary } from '../../core/contracts/intake.ts';
 import { canonicalText } from '../../core/document/canonical.ts';
 import type { Profile } from '../../core/intake/preflight/profile.ts';
-import type { Target } from '../../core/intake/target/target.ts';
+import type { Target } from '../../core/intake/fit/target.ts';
 import { REPORTS } from '../../core/intake/preflight/report.ts';
 import type { Context } from '../context.ts';
 import type { Database, Transaction } from '../db/database.ts';

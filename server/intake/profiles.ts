@@ -4,7 +4,7 @@ import type { ProfileKind, ProfileTold } from '../../core/contracts/intake.ts';
 import type { LogFormat } from '../../core/intake/log/format.ts';
 import { defaultProfile, type Profile } from '../../core/intake/preflight/profile.ts';
 import { PROFILE_SORTS } from '../../core/intake/profiles.ts';
-import type { Target } from '../../core/intake/target/target.ts';
+import type { Target } from '../../core/intake/fit/target.ts';
 import type { Context } from '../context.ts';
 import type { Database, Transaction } from '../db/database.ts';
 import { profiles, shots } from '../db/schema.ts';

@@ -1,7 +1,7 @@
 /** Carries out what preflight offers: a new version with the files it makes, undone like any other. */
 import type { ShotDocument } from '../../core/document/schema.ts';
 import { carryOut } from '../../core/intake/repairs/carry-out.ts';
-import { repairAll } from '../../core/intake/repairs/repair-all.ts';
+import { repairAll } from '../../core/intake/repair-all.ts';
 import type { Context } from '../context.ts';
 import type { VersionRow } from '../render/renders.ts';
 import { conflict } from '../errors.ts';

@@ -4,7 +4,7 @@ import { InvalidInput, type Problem } from '../../core/document/problem.ts';
 import type { ShotDocument } from '../../core/document/schema.ts';
 import { knownFiles } from '../../core/formats/scene-files.ts';
 import { findScene, readScene } from '../../core/formats/scene-readers.ts';
-import { takeOver } from '../../core/intake/target/take-over.ts';
+import { takeOver } from '../../core/intake/fit/take-over.ts';
 import { toShot } from '../../core/intake/to-shot.ts';
 import { filesInFolder } from './shot-files.ts';
 

@@ -176,7 +176,7 @@ describe('intake', function () {
     const now = (await dusting.get<Intake>('/shots/LOST-1/intake')).body;
     expect(now.files.filter(({ state }) => state !== 'ok')).to.deep.equal([]);
     expect((await bring([['textures/label.png', label]])).status, 'the shot has moved on').to.equal(409);
-    const newer = await bring([['textures/label.png', writePng(1, 1, Uint8Array.of(200, 9, 9))]], brought.head.id);
+    const newer = await bring([['shot/textures/label.png', writePng(1, 1, Uint8Array.of(200, 9, 9))]], brought.head.id);
     expect(newer.body.replaced).to.deep.equal(['textures/label.png']);
     await dusting.post('/shots/LOST-1/undo', { base: (await dusting.shot('LOST-1')).head.id });
     expect((await dusting.shot('LOST-1')).head.number).to.equal(brought.head.number);

@@ -15,7 +15,7 @@ import type { CheckResult } from '../../core/intake/preflight/check.ts';
 import { defaultProfile, type Profile } from '../../core/intake/preflight/profile.ts';
 import { runPreflight } from '../../core/intake/preflight/run.ts';
 import { carryOut } from '../../core/intake/repairs/carry-out.ts';
-import { repairAll } from '../../core/intake/repairs/repair-all.ts';
+import { repairAll } from '../../core/intake/repair-all.ts';
 import { compileScene } from '../../core/render/compile.ts';
 import { loadAssets } from '../../core/render/load-assets.ts';
 import type { ShotDocument } from '../../core/document/schema.ts';

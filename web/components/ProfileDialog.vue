@@ -24,7 +24,7 @@ const text = ref(JSON.stringify(value.value, null, 2));
 const problem = ref('');
 const asText = ref(props.kind !== 'show');
 // What ships stays as it is; a copy begins under another name.
-if (before.value?.ships) rename(`${props.name}, ours`);
+if (before.value?.ships) rename(`${before.value.name}, ours`);
 
 function rename(name: string): void {
   value.value = { ...value.value, name };

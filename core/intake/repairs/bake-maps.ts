@@ -23,15 +23,21 @@ export async function bakeMaps(
     const map = document.maps[id];
     if (map.kind === 'image' || map.kind === 'shared') throw new RangeError(`map "${id}" is not one to bake`);
     const { texels: drawn } = bakeMap(compileMap(map, []), [], side, side);
-    const bytes = Uint8Array.from(drawn, (v) => Math.round(255 * srgbFromLinear(Math.min(1, Math.max(0, v)))));
+    // What is worn as data alone stays linear, as data is.
+    const colourSpace = isColour(document, id) ? 'srgb' : 'linear';
+    const curve = colourSpace === 'srgb' ? srgbFromLinear : (v: number) => v;
+    const bytes = Uint8Array.from(drawn, (v) => Math.round(255 * curve(Math.min(1, Math.max(0, v)))));
     const file = await files.add(`textures/baked-${id}`, '.png', writePng(side, side, bytes));
     const texture = ids.of(taken, `baked-${id}`);
     taken[texture] = null;
-    added.push({ op: 'add', path: `/textures/${texture}`, value: { file, colourSpace: 'srgb' } });
+    added.push({ op: 'add', path: `/textures/${texture}`, value: { file, colourSpace } });
     values[`/maps/${id}`] = imageOf(map, texture);
   }
   return [...added, ...replaceValues(document, values)];
 }
+
+const isColour = ({ materials }: ShotDocument, map: string): boolean =>
+  Object.values(materials).some(({ baseColourMap, emissionMap }) => baseColourMap === map || emissionMap === map);
 
 /** Scale, rotation and offset are in the drawing already where they count; what reads the object's space stands once over the UVs. */
 function imageOf(map: MapSpec, texture: string): MapSpec {

@@ -1,6 +1,6 @@
 import { CAUTION, type Check } from '../check.ts';
 import type { Offender } from '../check.ts';
-import { ofProfile } from '../../repairs/of-profile.ts';
+import { ofProfile } from '../of-profile.ts';
 import { count } from '../tell.ts';
 
 const LEAST = 16;

@@ -1,6 +1,6 @@
 import { CAUTION, type Check } from '../check.ts';
 import { defaultSheet } from '../../../document/defaults.ts';
-import { ofProfile } from '../../repairs/of-profile.ts';
+import { ofProfile } from '../of-profile.ts';
 import { differences } from '../sheets.ts';
 
 export const settingsAtDefault: Check = {

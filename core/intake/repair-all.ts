@@ -4,15 +4,15 @@
  * @example
  * const { patch, files, done } = await repairAll(document, read, profile);
  */
-import { applyPatch, type JsonPatch } from '../../document/patch.ts';
-import type { ShotDocument } from '../../document/schema.ts';
-import { knownFiles } from '../../formats/scene-files.ts';
-import { neededFiles, type ReadFile } from '../../render/load-assets.ts';
-import { fromShot } from '../from-shot.ts';
-import type { CheckResult } from '../preflight/check.ts';
-import type { Profile } from '../preflight/profile.ts';
-import { runPreflight } from '../preflight/run.ts';
-import { carryOut } from './carry-out.ts';
+import { applyPatch, type JsonPatch } from '../document/patch.ts';
+import type { ShotDocument } from '../document/schema.ts';
+import { knownFiles } from '../formats/scene-files.ts';
+import { neededFiles, type ReadFile } from '../render/load-assets.ts';
+import { fromShot } from './from-shot.ts';
+import type { CheckResult } from './preflight/check.ts';
+import type { Profile } from './preflight/profile.ts';
+import { runPreflight } from './preflight/run.ts';
+import { carryOut } from './repairs/carry-out.ts';
 
 export interface Repaired {
   document: ShotDocument;

@@ -1,8 +1,8 @@
 /** Settings that the show's profile names, for a final sheet that lost its own. */
 import type { PreflightRepair } from '../../contracts/intake.ts';
 import type { ShotDocument } from '../../document/schema.ts';
-import type { Profile } from '../preflight/profile.ts';
-import { setValues } from './offer.ts';
+import type { Profile } from './profile.ts';
+import { setValues } from '../repairs/offer.ts';
 
 /** @param only one dial; all by default */
 export function ofProfile(
