@@ -43,6 +43,8 @@ function problemOf(error: ErrorObject): Problem {
       return { path, value, expected: describePattern(params.pattern as string, error.parentSchema) };
     case 'const':
       return { path, value, expected: showValue(params.allowedValue) };
+    case 'enum':
+      return { path, value, expected: `one of ${(params.allowedValues as unknown[]).join(', ')}` };
     case 'minItems':
     case 'maxItems':
       return { path, value, expected: `exactly ${params.limit} values` };

@@ -1,6 +1,7 @@
 /** Files that a shot lacks, or newer ones of those it has, brought in beside the document: a new version. */
 import type { BroughtFiles } from '../../core/contracts/intake.ts';
 import type { ShotDocument } from '../../core/document/schema.ts';
+import { plural } from '../../core/intake/preflight/tell.ts';
 import { readSums, relink, type Candidate } from '../../core/intake/files/relink.ts';
 import { neededFiles, referencedFiles } from '../../core/render/load-assets.ts';
 import { sha256, SUMS } from '../../host/package-zip.ts';
@@ -48,8 +49,8 @@ export async function bringFiles(
   if (Object.keys(taken).length === 0) {
     const why = unclear.length
       ? `${unclear[0].path} could be ${unclear[0].from.join(' or ')}`
-      : 'none of them is one that is missing, or a newer one of those that are there';
-    throw conflict(`Nothing was taken of ${files.paths.length} files: ${why}.`);
+      : `none is called like one that is missing${lost.length ? ` (${lost.slice(0, 3).join(', ')})` : ''}, and none is newer than one that is there`;
+    throw conflict(`Nothing was taken of ${plural(files.paths.length, 'file')}: ${why}.`);
   }
   // Files of fragments come with their fragments; the whole is read once before it is kept.
   const after = { ...manifest, ...taken };

@@ -8,6 +8,7 @@ import { filesOfInput } from '../remote/dropped-files.ts';
 import { useIntake } from '../stores/intake.ts';
 import { useShot } from '../stores/shot.ts';
 import { useTryOut } from '../try-out.ts';
+import FilePick from './FilePick.vue';
 import OffenderName from './OffenderName.vue';
 
 const props = defineProps<{ file: IntakeFile | null }>();
@@ -37,11 +38,7 @@ const without = computed<Record<string, unknown> | null>(() => {
   return Object.keys(values).length ? values : null;
 });
 
-function choose(event: Event): void {
-  const input = event.target as HTMLInputElement;
-  void store.bringFiles(filesOfInput(input));
-  input.value = '';
-}
+const choose = (input: HTMLInputElement) => void store.bringFiles(filesOfInput(input));
 </script>
 
 <template>
@@ -74,14 +71,8 @@ function choose(event: Event): void {
       <button class="flat" @click="store.sending.cancel()">Cancel</button>
     </p>
     <div v-else class="pair">
-      <label class="pick">
-        <span class="plain">Bring in files …</span>
-        <input type="file" multiple aria-label="Bring in files of the shot" @change="choose" />
-      </label>
-      <label class="pick">
-        <span class="plain">A folder …</span>
-        <input type="file" webkitdirectory aria-label="Bring in a folder of files" @change="choose" />
-      </label>
+      <FilePick label="Bring in files of the shot" multiple @pick="choose">Bring in files …</FilePick>
+      <FilePick label="Bring in a folder of files" folder @pick="choose">A folder …</FilePick>
     </div>
     <p class="soft">
       A package is one archive of the shot and all its files, equal ones once, with checksums. Making one changes
@@ -132,26 +123,6 @@ ul {
   text-decoration: none;
   border-radius: 3px;
   padding: 4px 12px;
-}
-.pick {
-  position: relative;
-}
-.pick .plain {
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  background: var(--up);
-  padding: 4px 10px;
-}
-.pick input {
-  position: absolute;
-  inset: 0;
-  opacity: 0;
-  width: 100%;
-  cursor: pointer;
-}
-.pick:focus-within .plain {
-  outline: 2px solid var(--act);
-  outline-offset: 1px;
 }
 .bad {
   color: var(--stop);

@@ -4,6 +4,7 @@ import { computed, defineAsyncComponent, ref } from 'vue';
 import type { LogKindTold } from '../../core/contracts/intake.ts';
 import { duration, number, percent } from '../format.ts';
 import { useLogs } from '../stores/logs.ts';
+import FilePick from './FilePick.vue';
 import LogTools from './LogTools.vue';
 
 const props = defineProps<{ find: string }>();
@@ -21,11 +22,6 @@ const drop = (event: DragEvent) => {
   isOver.value = false;
   take(event.dataTransfer?.files);
 };
-function choose(event: Event): void {
-  const input = event.target as HTMLInputElement;
-  take(input.files);
-  input.value = '';
-}
 
 const shown = computed(() => {
   const words = props.find.toLowerCase().split(/\s+/).filter(Boolean);
@@ -47,7 +43,8 @@ const ended = computed(() => {
     off.frame !== null && `in frame ${off.frame}`,
     off.object && `at ${off.object}`,
   ];
-  return `It breaks off at line ${number(off.line)} ${where.filter(Boolean).join(', ')}: ${off.cause}.`;
+  const told = where.filter(Boolean).join(', ');
+  return `It breaks off at line ${number(off.line)}${told && ` ${told}`}: ${off.cause}.`;
 });
 const facts = computed(() => {
   const { log } = store;
@@ -94,10 +91,7 @@ const facts = computed(() => {
       >
         Remove
       </button>
-      <label class="pick">
-        <button class="plain" type="button" tabindex="-1">Bring in a log</button>
-        <input type="file" aria-label="Bring in the log of a render" @change="choose" />
-      </label>
+      <FilePick label="Bring in the log of a render" @pick="take($event.files)">Bring in a log</FilePick>
     </div>
     <p v-if="store.sending" class="sending" role="status">
       Reading the log … {{ percent(store.sent) }}
@@ -181,20 +175,6 @@ const facts = computed(() => {
 .tab.on {
   color: var(--text);
   box-shadow: 0 2px var(--act);
-}
-.pick {
-  position: relative;
-}
-.pick input {
-  position: absolute;
-  inset: 0;
-  opacity: 0;
-  cursor: pointer;
-  width: 100%;
-}
-.pick:focus-within button {
-  outline: 2px solid var(--act);
-  outline-offset: 1px;
 }
 .sending,
 .empty {

@@ -6,6 +6,7 @@ import { compareLogs } from '../../core/intake/log/compare.ts';
 import type { ShotLog } from '../../core/contracts/intake.ts';
 import { useLogs } from '../stores/logs.ts';
 import { useProfiles } from '../stores/profiles.ts';
+import FilePick from './FilePick.vue';
 
 const props = defineProps<{ log: ShotLog }>();
 const store = useLogs();
@@ -20,10 +21,8 @@ const others = computed(() => (store.logs ?? []).filter(({ id }) => id !== props
 const against = computed(() => others.value.find(({ id }) => id === againstId.value) ?? null);
 const difference = computed(() => against.value && compareLogs(against.value, props.log));
 
-function takeStatistics(event: Event): void {
-  const input = event.target as HTMLInputElement;
-  if (input.files?.[0]) void store.addStatistics(props.log, input.files[0]);
-  input.value = '';
+function takeStatistics({ files }: HTMLInputElement): void {
+  if (files?.[0]) void store.addStatistics(props.log, files[0]);
 }
 </script>
 
@@ -53,10 +52,13 @@ function takeStatistics(event: Event): void {
         aria-label="Compare with another log"
       />
     </label>
-    <label v-if="log.lacking.length && log.id > 0" class="file">
-      <span class="plain">Statistics …</span>
-      <input type="file" aria-label="Bring in statistics of this render" accept=".json,.csv" @change="takeStatistics" />
-    </label>
+    <FilePick
+      v-if="log.lacking.length && log.id > 0"
+      label="Bring in statistics of this render"
+      accept=".json,.csv"
+      @pick="takeStatistics"
+      >Statistics …</FilePick
+    >
     <ProfileDialog
       v-if="isEditing"
       v-slot="{ value }"
@@ -93,24 +95,5 @@ label {
   padding: 8px 12px;
   max-height: 180px;
   overflow: auto;
-}
-.file {
-  position: relative;
-}
-.file .plain {
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  background: var(--up);
-  padding: 3px 10px;
-}
-.file input {
-  position: absolute;
-  inset: 0;
-  opacity: 0;
-  width: 100%;
-  cursor: pointer;
-}
-.file:focus-within .plain {
-  outline: 2px solid var(--act);
 }
 </style>

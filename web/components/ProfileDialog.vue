@@ -9,6 +9,7 @@ import type { ProfileKind } from '../../core/contracts/intake.ts';
 import { saveFile } from '../remote/save-file.ts';
 import { useMessages } from '../stores/messages.ts';
 import { useProfiles } from '../stores/profiles.ts';
+import FilePick from './FilePick.vue';
 import ShowProfileForm from './ShowProfileForm.vue';
 
 const props = defineProps<{ kind: ProfileKind; name: string }>();
@@ -51,11 +52,9 @@ const differences = computed(() => {
 });
 const tell = (one: unknown) => (one === undefined ? 'nothing' : JSON.stringify(one));
 
-async function bringIn(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement;
-  const file = input.files?.[0];
+async function bringIn({ files }: HTMLInputElement): Promise<void> {
+  const file = files?.[0];
   if (file) setText(await file.text());
-  input.value = '';
 }
 const title = computed(() => ({ show: 'What the show expects', target: 'A renderer', 'log-format': 'A format of logs' })[props.kind]); // prettier-ignore
 const called = computed(() => String(value.value.name ?? ''));
@@ -92,10 +91,7 @@ async function drop(): Promise<void> {
       </label>
       <span class="gap"></span>
       <button v-if="kind === 'show'" class="flat" :class="{ on: asText }" @click="asText = !asText">As JSON</button>
-      <label class="file">
-        <span class="plain">Bring in …</span>
-        <input type="file" accept=".json,application/json" aria-label="Bring in a profile" @change="bringIn" />
-      </label>
+      <FilePick label="Bring in a profile" accept=".json,application/json" @pick="bringIn">Bring in …</FilePick>
       <button class="plain" @click="saveFile(`${called || kind}.json`, text)">Give out</button>
     </div>
     <ul v-if="other" class="differences" aria-label="Differences">
@@ -162,23 +158,5 @@ textarea {
 .problem {
   color: var(--stop);
   margin-top: 6px;
-}
-.file {
-  position: relative;
-}
-.file .plain {
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  background: var(--up);
-  padding: 3px 10px;
-}
-.file input {
-  position: absolute;
-  inset: 0;
-  opacity: 0;
-  cursor: pointer;
-}
-.file:focus-within .plain {
-  outline: 2px solid var(--act);
 }
 </style>

@@ -5,6 +5,7 @@
 import type { TakenOver } from '../../contracts/intake.ts';
 import type { SourceScene } from '../../formats/source-scene.ts';
 import { defaultSheet } from '../../document/defaults.ts';
+import { plural } from '../preflight/tell.ts';
 import type { MadeShot } from '../to-shot.ts';
 
 /** @example takeOver(scene, made); // [{ aspect: 'materials', fate: 'carried', detail: '12 of 12' }, …] */
@@ -20,7 +21,7 @@ export function takeOver(scene: SourceScene, { document, notUnderstood }: MadeSh
       aspect: 'materials',
       fate: scene.materials.length === 0 ? 'default' : missing === scene.materials.length ? 'lost' : 'carried',
       detail: scene.materials.length
-        ? `${scene.materials.length - missing} of ${scene.materials.length}${shading.length ? `; ${shading.length} remarks on parts that were not understood` : ''}`
+        ? `${scene.materials.length - missing} of ${scene.materials.length}${shading.length ? `; ${plural(shading.length, 'remark')} on parts that were not understood` : ''}`
         : 'the scene has none: matt grey, base colour 0.8',
     },
     {

@@ -1,4 +1,5 @@
 /** What a log says, in the order in which somebody should read it: how it ended, what matters, what the figures hint at. */
+import { plainFormat } from './formats/plain.ts';
 import type { Severity } from './format.ts';
 import { meaningOf, type LogEvidence, type Verdict } from './meanings.ts';
 import type { LogKind, ReadLog } from './read.ts';
@@ -99,8 +100,14 @@ function breakOff(log: ReadLog, kinds: TriagedKind[]): BreakOff {
           ? `most likely ended by the machine for want of memory: it was still rising, at ${gigabytes(log.memory!.last)}, when the log stops`
           : ended
             ? `the process was ended or crashed (line ${ended.lastLine})`
-            : 'the process was ended from outside, or crashed without a word; memory was not the reason as far as the log tells';
-  return { phase, frame, object, line, memory, cause };
+            : `the process was ended from outside, or crashed without a word; ${
+                memory === 'unknown'
+                  ? 'the log does not tell of memory'
+                  : 'memory was not the reason as far as the log tells'
+              }`;
+  // How a renderer of no known format closes nobody knows.
+  const doubt = log.format === plainFormat.name ? ', or it ended well in words of its own: give its format' : '';
+  return { phase, frame, object, line, memory, cause: cause + doubt };
 }
 
 /** Whether memory was still rising over the last fifth. */
