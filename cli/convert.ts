@@ -4,7 +4,7 @@ import { numberOption, parseOptions } from './options.ts';
 import { readPicture } from './read-picture.ts';
 import { needWritable, writePicture } from './write-picture.ts';
 
-export const CONVERT_USAGE = `dusting convert <picture> <out.exr|.pfm|.png> [--layer name] [--exposure stops]`;
+export const CONVERT_USAGE = `dusting convert <picture> <out.exr|.hdr|.pfm|.png> [--layer name] [--exposure stops]`;
 
 const OPTIONS = { layer: { type: 'string' }, exposure: { type: 'string', default: '0' } } as const;
 

@@ -1,10 +1,9 @@
 /** A picture from a file, whatever its format: its colours and where they stand in the frame. */
 import { existsSync, statSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
-import { readExr } from '../core/formats/exr/read.ts';
 import { coloursOf, layersOf } from '../core/formats/layers.ts';
 import { fileName } from '../core/formats/paths.ts';
-import { readTexture } from '../core/formats/texture-readers.ts';
+import { readPictureFile } from '../core/formats/picture-file.ts';
 import type { Colours } from '../core/picture/compare.ts';
 import { inflate } from '../host/inflate.ts';
 import { BadUse } from './bad-use.ts';
@@ -16,12 +15,11 @@ export interface ReadPicture extends Colours {
   attributes: Record<string, unknown>;
 }
 
-/** @param layer of an EXR file; its beauty by default */
+/** @param layer of a file that has layers; its beauty by default */
 export async function readPicture(path: string, layer?: string): Promise<ReadPicture> {
   if (!existsSync(path) || !statSync(path).isFile()) throw new BadUse(`There is no file "${path}".`);
   const bytes = new Uint8Array(await readFile(path));
-  if (!/\.exr$/i.test(path)) return fromTexture(bytes, path, layer);
-  const { parts } = readExr(bytes, fileName(path), { inflate });
+  const { parts } = await readPictureFile(bytes, fileName(path), { inflate });
   const all = parts.flatMap((part) =>
     layersOf(part.planes.keys()).map((one) => ({ part, one, names: coloursOf(one) })),
   );
@@ -48,11 +46,4 @@ export async function readPicture(path: string, layer?: string): Promise<ReadPic
     display: { width: w.maxX - w.minX + 1, height: w.maxY - w.minY + 1 },
     attributes: part.attributes,
   };
-}
-
-function fromTexture(bytes: Uint8Array, path: string, layer?: string): ReadPicture {
-  if (layer) throw new BadUse(`${path} has no layers; --layer is for EXR files.`);
-  const { width, height, texels } = readTexture(bytes, /\.(png|jpe?g)$/i.test(path) ? 'srgb' : 'linear', path);
-  const plane = (c: number) => Float32Array.from({ length: width * height }, (_, i) => texels[i * 3 + c]);
-  return { x: 0, y: 0, width, height, planes: [plane(0), plane(1), plane(2)], layer: '', display: { width, height }, attributes: {} }; // prettier-ignore
 }

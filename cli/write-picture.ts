@@ -3,13 +3,14 @@ import { writeFile } from 'node:fs/promises';
 import { deflateSync } from 'node:zlib';
 import { writeExr } from '../core/formats/exr/write.ts';
 import { extensionOf } from '../core/formats/paths.ts';
+import { writeHdr } from '../core/formats/hdr.ts';
 import { writePfm } from '../core/formats/pfm.ts';
 import { writePng } from '../core/formats/png.ts';
 import type { Colours } from '../core/picture/compare.ts';
 import { viewColour } from '../core/picture/view.ts';
 import { BadUse } from './bad-use.ts';
 
-export const WRITABLE = ['exr', 'pfm', 'png'];
+export const WRITABLE = ['exr', 'hdr', 'pfm', 'png'];
 
 /** @throws BadUse when the ending names no format that is written */
 export function needWritable(path: string, option: string): void {
@@ -17,7 +18,7 @@ export function needWritable(path: string, option: string): void {
     throw new BadUse(`${option} is "${path}"; it must end in .${WRITABLE.join(', .')}.`);
 }
 
-/** @param exposure stops; EXR and PFM are linear, PNG is sRGB */
+/** @param exposure stops; EXR, HDR and PFM are linear, PNG is sRGB */
 export async function writePicture(
   path: string,
   picture: Colours,
@@ -33,7 +34,6 @@ function encoded(
   exposure: number,
   display: { width: number; height: number },
 ): Uint8Array {
-  // prettier-ignore
   const gain = 2 ** exposure;
   if (kind === 'png') {
     const rgba = new Uint8ClampedArray(width * height * 4);
@@ -41,7 +41,10 @@ function encoded(
     return writePng(width, height, Uint8Array.from({ length: width * height * 3 }, (_, i) => rgba[Math.floor(i / 3) * 4 + (i % 3)])); // prettier-ignore
   }
   const scaled = planes.map((plane) => Float32Array.from(plane, (v) => v * gain));
-  if (kind === 'pfm') return writePfm(width, height, Float32Array.from({ length: width * height * 3 }, (_, i) => scaled[i % 3][Math.floor(i / 3)])); // prettier-ignore
+  if (kind === 'pfm' || kind === 'hdr') {
+    const texels = Float32Array.from({ length: width * height * 3 }, (_, i) => scaled[i % 3][Math.floor(i / 3)]);
+    return kind === 'pfm' ? writePfm(width, height, texels) : writeHdr(width, height, texels);
+  }
   const channels = new Map(['R', 'G', 'B'].map((name, c) => [name, scaled[c]]));
   return writeExr({ width, height, x, y, channels }, { deflate: (bytes) => deflateSync(bytes), display, type: () => 'half' }); // prettier-ignore
 }

@@ -38,6 +38,63 @@ export function readHdrTexture(bytes: Uint8Array, where: string): Texture {
   return { width, height, texels, alpha: null };
 }
 
+/**
+ * A picture with rows run-length coded, or flat where they are too narrow or too wide for that.
+ * @param texels linear R, G, B, rows from the top; what is below 0 or no number becomes 0
+ */
+export function writeHdr(width: number, height: number, texels: ArrayLike<number>): Uint8Array {
+  const head = new TextEncoder().encode(`#?RADIANCE\nFORMAT=32-bit_rle_rgbe\n\n-Y ${height} +X ${width}\n`);
+  const out: number[] = [...head];
+  const row = new Uint8Array(width * 4);
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) putRgbe(row, x * 4, texels, (y * width + x) * 3);
+    if (width < NARROWEST || width > WIDEST) {
+      for (const byte of row) out.push(byte);
+      continue;
+    }
+    out.push(2, 2, width >> 8, width & 255);
+    for (let c = 0; c < 4; c++) putRuns(row, c, width, out);
+  }
+  return Uint8Array.from(out);
+}
+
+/** Mantissas of three values with one exponent, cut down as Ward's coder does. */
+function putRgbe(row: Uint8Array, at: number, texels: ArrayLike<number>, from: number): void {
+  const value = (c: number) => (texels[from + c] > 0 && Number.isFinite(texels[from + c]) ? texels[from + c] : 0);
+  const most = Math.max(value(0), value(1), value(2));
+  if (most < 1e-32) {
+    row.fill(0, at, at + 4);
+    return;
+  }
+  const exponent = Math.min(127, Math.floor(Math.log2(most)) + 1);
+  for (let c = 0; c < 3; c++) row[at + c] = Math.min(255, Math.floor(value(c) * 2 ** (8 - exponent)));
+  row[at + 3] = exponent + 128;
+}
+
+/** A run is at least so long: shorter ones take more bytes than they save. */
+const SHORTEST_RUN = 4;
+
+function putRuns(row: Uint8Array, c: number, width: number, out: number[]): void {
+  const at = (x: number) => row[x * 4 + c];
+  const runAt = (x: number) => {
+    let length = 1;
+    while (length < 127 && x + length < width && at(x + length) === at(x)) length++;
+    return length;
+  };
+  for (let x = 0; x < width;) {
+    const run = runAt(x);
+    if (run >= SHORTEST_RUN) {
+      out.push(128 + run, at(x));
+      x += run;
+      continue;
+    }
+    let end = x;
+    while (end < width && end - x < 128 && runAt(end) < SHORTEST_RUN) end++;
+    out.push(end - x);
+    for (; x < end; x++) out.push(at(x));
+  }
+}
+
 /** @returns where the next row begins; −1 when this one is broken */
 function readRow(bytes: Uint8Array, from: number, row: Uint8Array, width: number): number {
   let at = from;

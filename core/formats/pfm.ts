@@ -29,14 +29,15 @@ export function readPfmTexture(bytes: Uint8Array, where: string): Texture {
   return { width, height, texels, alpha: null };
 }
 
-/** @param texels linear R, G, B, rows from the top */
+/** @param texels linear, R, G, B or one value a pixel, rows from the top */
 export function writePfm(width: number, height: number, texels: ArrayLike<number>): Uint8Array {
-  const head = new TextEncoder().encode(`PF\n${width} ${height}\n-1.0\n`);
-  const out = new Uint8Array(head.length + width * height * 12);
+  const isGrey = texels.length === width * height;
+  const row = width * (isGrey ? 1 : 3);
+  const head = new TextEncoder().encode(`${isGrey ? 'Pf' : 'PF'}\n${width} ${height}\n-1.0\n`);
+  const out = new Uint8Array(head.length + row * height * 4);
   out.set(head);
   const view = new DataView(out.buffer, head.length);
   for (let y = 0; y < height; y++)
-    for (let i = 0; i < width * 3; i++)
-      view.setFloat32(((height - 1 - y) * width * 3 + i) * 4, texels[y * width * 3 + i], true);
+    for (let i = 0; i < row; i++) view.setFloat32(((height - 1 - y) * row + i) * 4, texels[y * row + i], true);
   return out;
 }

@@ -5,9 +5,13 @@ import type { Texture } from '../data/texture.ts';
 
 const MOST_PIXELS = 2 ** 28;
 
-/** @param where the file's name in messages. Throws a RangeError that says what is wrong with the bytes. */
-export function readPngTexture(bytes: Uint8Array, colourSpace: 'srgb' | 'linear', where: string): Texture {
+/**
+ * @param colourSpace of its values; `stated`: as the file's own chunks say, sRGB where they say nothing
+ * @param where the file's name in messages. Throws a RangeError that says what is wrong with the bytes.
+ */
+export function readPngTexture(bytes: Uint8Array, colourSpace: 'srgb' | 'linear' | 'stated', where: string): Texture {
   checkSize(bytes, where);
+  const stated = colourSpace === 'stated' ? statedGamma(bytes) : null;
   let image: ReturnType<typeof decode>;
   try {
     image = decode(bytes);
@@ -17,7 +21,7 @@ export function readPngTexture(bytes: Uint8Array, colourSpace: 'srgb' | 'linear'
   const { width, height, channels, depth, palette } = image;
   const top = depth === 16 ? 65535 : depth === 8 || palette ? 255 : (1 << depth) - 1;
   const curve = Float32Array.from({ length: top + 1 }, (_, i) =>
-    colourSpace === 'srgb' ? linearFromSrgb(i / top) : i / top,
+    colourSpace === 'linear' ? i / top : stated === null ? linearFromSrgb(i / top) : (i / top) ** (1 / stated),
   );
   const texels = new Float32Array(width * height * 3);
   const hasAlpha = palette ? palette.some((entry) => entry.length === 4) : channels === 2 || channels === 4;
@@ -33,9 +37,27 @@ export function readPngTexture(bytes: Uint8Array, colourSpace: 'srgb' | 'linear'
   return { width, height, texels, alpha };
 }
 
-/** @param rgb 3 bytes a pixel, rows from the top */
-export function writePng(width: number, height: number, rgb: Uint8Array): Uint8Array {
-  return encode({ width, height, data: rgb, channels: 3, depth: 8 });
+/** @param rgb 3 values a pixel, of 8 or 16 bits, rows from the top */
+export function writePng(width: number, height: number, rgb: Uint8Array | Uint16Array): Uint8Array {
+  return encode({ width, height, data: rgb, channels: 3, depth: rgb instanceof Uint16Array ? 16 : 8 });
+}
+
+/**
+ * Exponent of a gAMA chunk; null where there is none, or where another chunk is obeyed before it (sRGB), or profiles
+ * and code points say what is told as sRGB here.
+ */
+function statedGamma(bytes: Uint8Array): number | null {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  let gamma: number | null = null;
+  for (let at = 8; at + 12 <= bytes.length;) {
+    const length = view.getUint32(at);
+    const type = String.fromCharCode(...bytes.subarray(at + 4, at + 8));
+    if (type === 'IDAT') break;
+    if (type === 'sRGB' || type === 'iCCP' || type === 'cICP') return null;
+    if (type === 'gAMA' && length === 4 && view.getUint32(at + 8) > 0) gamma = view.getUint32(at + 8) / 100_000;
+    at += 12 + length;
+  }
+  return gamma;
 }
 
 /** The header's size is checked before the decoder takes memory for it. */

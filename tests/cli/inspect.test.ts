@@ -80,7 +80,7 @@ describe('dusting inspect', () => {
       /60 x +40, 3 channel, uint8 png/,
     );
     const refused = await convertCommand([at('a.exr'), at('b.tif')]).then(() => '', (error: Error) => error.message); // prettier-ignore
-    expect(refused).to.match(/must end in \.exr, \.pfm, \.png/);
+    expect(refused).to.match(/must end in \.exr, \.hdr, \.pfm, \.png/);
     const lacks = await convertCommand([at('a.exr'), at('c.exr'), '--layer', 'rim']).then(() => '', (error: Error) => error.message); // prettier-ignore
     expect(lacks).to.match(/has no layer "rim" of colours; there are \(no layer\)/);
   });

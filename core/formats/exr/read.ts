@@ -10,7 +10,7 @@ import { HALF_TO_FLOAT } from '../../data/half.ts';
 import { blocksOf, BYTES_OF, chunkCount, rawSize, samplesIn, type ExrBlock } from './blocks.ts';
 import type { Inflate } from './compression/compression.ts';
 import { UNPACK } from './compression/registry.ts';
-import { readExrHeader, type ExrChannel, type ExrPart } from './header.ts';
+import { readExrHeader, type ExrPart, type ExrWindow } from './header.ts';
 import { ExrReading } from './reading.ts';
 
 /** Row-major over the data window; channels that are sampled more coarsely repeat their samples. */
@@ -43,18 +43,34 @@ const MOST_BYTES = 8 * 2 ** 30;
 const MOST_RATIO = 2 ** 15;
 const MOST_TOLD = 8;
 
+/** A file whose headers are read and found sound; none of its pixels yet. */
+export interface OpenedExr {
+  isMultiPart: boolean;
+  parts: ExrPart[];
+  reading: ExrReading;
+  /** Where the chunks of each part stand, in the order of `blocksOf`. */
+  tables: Float64Array[];
+}
+
 /** @param where the file's name in messages. @throws RangeError naming file, part and byte */
-export function readExr(bytes: Uint8Array, where: string, { inflate, want = () => true }: ReadExrOptions): ExrFile {
+export function openExr(bytes: Uint8Array, where: string): OpenedExr {
   const { parts, isMultiPart, end } = readExrHeader(bytes, where);
   const reading = new ExrReading(bytes, where);
   reading.at = end;
   checkSizes(reading, parts);
-  const tables = parts.map((part, number) => readTable(reading, part, number));
+  return { isMultiPart, parts, reading, tables: parts.map((part, number) => readTable(reading, part, number)) };
+}
+
+/** @param where the file's name in messages. @throws RangeError naming file, part and byte */
+export function readExr(bytes: Uint8Array, where: string, { inflate, want = () => true }: ReadExrOptions): ExrFile {
+  const opened = openExr(bytes, where);
   return {
-    isMultiPart,
-    parts: parts.map((part, number) => {
+    isMultiPart: opened.isMultiPart,
+    parts: opened.parts.map((part, number) => {
       if (part.isDeep) return emptyPicture(part, new Map());
-      return readPart(reading, part, number, tables[number], { isMultiPart, inflate, want });
+      const planes = planesFor(part, want, (bytes) => new ArrayBuffer(bytes));
+      const { missingChunks, broken } = decodeChunks(opened, number, planes, inflate);
+      return { ...emptyPicture(part, planes), missingChunks, broken };
     }),
   };
 }
@@ -94,40 +110,57 @@ const emptyPicture = (part: ExrPart, planes: Map<string, ExrPlane>): ExrPicture 
   broken: [],
 });
 
-function readPart(
-  reading: ExrReading,
+/** Planes of nothing for the channels that are wanted. @param allocate memory of so many bytes, which threads may share */
+export function planesFor(
   part: ExrPart,
-  number: number,
-  table: Float64Array,
-  { isMultiPart, inflate, want }: Required<ReadExrOptions> & { isMultiPart: boolean },
-): ExrPicture {
+  want: (part: ExrPart, channel: string) => boolean,
+  allocate: (bytes: number) => ArrayBufferLike,
+): Map<string, ExrPlane> {
   const { minX, minY, maxX, maxY } = part.dataWindow;
-  const pixels = (maxX - minX + 1) * (maxY - minY + 1);
+  const bytes = (maxX - minX + 1) * (maxY - minY + 1) * 4;
   const planes = new Map<string, ExrPlane>();
   for (const { name, type } of part.channels)
-    if (want(part, name)) planes.set(name, type === 'uint' ? new Uint32Array(pixels) : new Float32Array(pixels));
-  const picture = emptyPicture(part, planes);
+    if (want(part, name))
+      planes.set(name, type === 'uint' ? new Uint32Array(allocate(bytes)) : new Float32Array(allocate(bytes)));
+  return planes;
+}
+
+/**
+ * Decodes chunks of a part into planes of its data window; the chunks of several threads may go into the same planes.
+ * @param chunks in the order of the part's table; all by default
+ */
+export function decodeChunks(
+  { reading, parts, tables, isMultiPart }: OpenedExr,
+  number: number,
+  planes: Map<string, ExrPlane>,
+  inflate: Inflate,
+  chunks: { from: number; to: number } = { from: 0, to: tables[number].length },
+): Pick<ExrPicture, 'missingChunks' | 'broken'> {
+  const part = parts[number];
+  const told: Pick<ExrPicture, 'missingChunks' | 'broken'> = { missingChunks: 0, broken: [] };
   const unpack = UNPACK[part.compression];
-  blocksOf(part).forEach((block, chunk) => {
-    const at = table[chunk];
+  const blocks = blocksOf(part);
+  for (let chunk = chunks.from; chunk < Math.min(chunks.to, blocks.length); chunk++) {
+    const block = blocks[chunk];
+    const at = tables[number][chunk];
     try {
       const packed = chunkAt(reading, part, number, at, block, isMultiPart);
       if (!packed) {
-        picture.missingChunks += 1;
-        return;
+        told.missingChunks += 1;
+        continue;
       }
       const size = rawSize(part.channels, block);
       // What did not become smaller was left as it is.
       const lines = packed.length === size ? packed : unpack({ bytes: packed, block, channels: part.channels, size, inflate }); // prettier-ignore
-      scatter(lines, part.channels, block, picture);
+      scatter(lines, part, block, planes);
     } catch (error) {
       if (!(error instanceof RangeError)) throw error;
-      picture.missingChunks += 1;
-      if (picture.broken.length < MOST_TOLD)
-        picture.broken.push(`part ${number}, chunk ${chunk} at byte ${at}: ${error.message}`);
+      told.missingChunks += 1;
+      if (told.broken.length < MOST_TOLD)
+        told.broken.push(`part ${number}, chunk ${chunk} at byte ${at}: ${error.message}`);
     }
-  });
-  return picture;
+  }
+  return told;
 }
 
 /** The packed bytes of a chunk, or null when it is not there. */
@@ -165,8 +198,14 @@ function chunkAt(
 }
 
 /** Puts the lines of a block where they stand in the planes. */
-function scatter(lines: Uint8Array, channels: ExrChannel[], block: ExrBlock, picture: ExrPicture): void {
-  const { dataWindow, width, planes } = picture;
+function scatter(
+  lines: Uint8Array,
+  { channels, dataWindow }: ExrPart,
+  block: ExrBlock,
+  planes: Map<string, ExrPlane>,
+): void {
+  // prettier-ignore
+  const width = dataWindow.maxX - dataWindow.minX + 1;
   // Views need their own alignment; halves always stand at even bytes, the rest may not.
   const aligned = lines.byteOffset & 3 ? lines.slice() : lines;
   const { buffer, byteOffset, length } = aligned;
@@ -187,7 +226,7 @@ function scatter(lines: Uint8Array, channels: ExrChannel[], block: ExrBlock, pic
       if (xSampling > 1 || ySampling > 1) {
         const read = (i: number) =>
           type === 'half' ? HALF_TO_FLOAT[view.getUint16(from + i * 2, true)] : type === 'float' ? view.getFloat32(from + i * 4, true) : view.getUint32(from + i * 4, true); // prettier-ignore
-        repeat(plane, read, block, y, { xSampling, ySampling }, picture);
+        repeat(plane, read, block, y, { xSampling, ySampling }, dataWindow);
       } else if (type === 'half') widen(plane as Float32Array, to, halves, from >> 1, count);
       else if (from & 3) {
         for (let i = 0; i < count; i++)
@@ -207,8 +246,10 @@ function repeat(
   block: ExrBlock,
   y: number,
   { xSampling, ySampling }: { xSampling: number; ySampling: number },
-  { dataWindow, width, height }: ExrPicture,
+  dataWindow: ExrWindow,
 ): void {
+  const width = dataWindow.maxX - dataWindow.minX + 1;
+  const height = dataWindow.maxY - dataWindow.minY + 1;
   const first = Math.ceil(block.minX / xSampling);
   for (let x = block.minX; x <= block.maxX; x++) {
     const sample = Math.max(first, Math.floor(x / xSampling));

@@ -1,0 +1,61 @@
+import { coloursOf, layersOf, type Layer } from '../../../formats/layers.ts';
+import type { HealthCheck, HealthInput } from '../check.ts';
+
+/** Whether the light passes add up to the beauty, each channel allowed half a step of its number format. */
+export const definition: HealthCheck = {
+  id: 'passes-add-up',
+  find(picture) {
+    const sum = sumOf(picture, picture.layers);
+    if (!sum) return [];
+    const { names, off, worst, place } = sum;
+    if (off === 0)
+      return [{ severity: 'note', sentence: `${names.length} light passes add up to the beauty in every pixel.`, channels: names }]; // prettier-ignore
+    const told = `${names.slice(0, 6).join(', ')}${names.length > 6 ? ' …' : ''}`;
+    const sentence = `${names.length} light passes (${told}) do not add up to the beauty in ${off} pixels, by up to ${worst.toPrecision(3)} at ${place % picture.width}, ${Math.floor(place / picture.width)}.`;
+    return [{ severity: 'caution', sentence, channels: names }];
+  },
+  mask(picture) {
+    const mask = new Uint8Array(picture.width * picture.height);
+    sumOf(picture, layersOf(picture.planes.keys()), mask);
+    return mask;
+  },
+};
+
+function sumOf({ planes, types }: HealthInput, layers: Layer[], mask: Uint8Array | null = null) {
+  const beauty = layers.find(({ role }) => role === 'beauty');
+  const whole = beauty && coloursOf(beauty);
+  const parts = leaves(layers.filter((layer) => layer.role === 'light' && coloursOf(layer)));
+  if (!whole || parts.length < 2) return null;
+  let off = 0;
+  let worst = 0;
+  let place = 0;
+  const stepOf = (name: string, value: number): number => {
+    if (types.get(name) !== 'half') return Math.abs(value) * 2 ** -23;
+    return Math.max(2 ** -25, Math.abs(value) * 2 ** -11);
+  };
+  const own = [0, 1, 2].map((c) => parts.map((part) => coloursOf(part)![c]));
+  for (let i = 0; i < planes.get(whole[0])!.length; i++) {
+    let isOff = false;
+    for (let c = 0; c < 3; c++) {
+      const wanted = planes.get(whole[c])![i];
+      let sum = 0;
+      let allowed = stepOf(whole[c], wanted);
+      for (const name of own[c]) {
+        const value = planes.get(name)![i];
+        sum += value;
+        allowed += stepOf(name, value);
+      }
+      const difference = Math.abs(sum - wanted);
+      if (!(difference > allowed * 1.01)) continue;
+      isOff = true;
+      if (difference > worst) [worst, place] = [difference, i];
+    }
+    off += Number(isOff);
+    if (mask && isOff) mask[i] = 1;
+  }
+  return { names: parts.map(({ name }) => name), off, worst, place };
+}
+
+/** Passes that no other one is a part of: of `diffuse` and `diffuse.direct` the latter. */
+const leaves = (layers: Layer[]): Layer[] =>
+  layers.filter(({ name }) => !layers.some((other) => other.name.startsWith(`${name}.`) || other.name.startsWith(`${name}_`))); // prettier-ignore
