@@ -3,8 +3,9 @@
  * each as a shot folder below the data folder for whoever wants to look into one. `DUSTING_DEMO` names those that
  * are wanted (`HA-010,HA-050`), or none by `none`.
  */
-import { mkdir, writeFile } from 'node:fs/promises';
+import { mkdir, readdir, readFile, writeFile } from 'node:fs/promises';
 import { dirname, join, resolve } from 'node:path';
+import { fileURLToPath } from 'node:url';
 import { canonicalText } from '../core/document/canonical.ts';
 import type { ErrorBody, ShotSummary } from '../core/contracts/events.ts';
 import { demoShots } from './shots.ts';
@@ -28,4 +29,19 @@ for (const [code, build] of Object.entries(demoShots)) {
   const response = await fetch(address, { method: 'POST', body: form });
   if (!response.ok) throw new Error(`demo shot ${code}: ${((await response.json()) as ErrorBody).error}`);
   console.log(`Demo shot ${code}, ${document.name}, came in; its folder is ${join(folder, code)}.`);
+  await bringPictures(code);
+}
+
+/** Frames that ship beside a shot, as if they came from elsewhere. */
+async function bringPictures(code: string): Promise<void> {
+  // Built, this file is in dist/server; from source, in demo.
+  const demo = new URL(import.meta.url.endsWith('.ts') ? './' : '../../demo/', import.meta.url);
+  const frames = fileURLToPath(new URL(`${code.toLowerCase()}/frames`, demo));
+  const names = await readdir(frames).catch(() => []);
+  for (const name of names.sort()) {
+    const body = await readFile(join(frames, name));
+    const response = await fetch(`${address}/${code}/pictures?name=${encodeURIComponent(name)}`, { method: 'POST', body, headers: { 'Content-Type': 'application/octet-stream' } }); // prettier-ignore
+    if (!response.ok) throw new Error(`demo picture ${name}: ${((await response.json()) as ErrorBody).error}`);
+  }
+  if (names.length) console.log(`${names.length} pictures came in beside ${code}.`);
 }

@@ -17,6 +17,15 @@ export async function shotChanged(tx: Transaction, shotId: number): Promise<void
   await tx.execute(sql`select pg_notify(${SHOT_CHANNEL}, ${String(shotId)})`);
 }
 
+/** The same for its pictures, looks and balance, which pages read apart from the rest. */
+export async function lookChanged(tx: Transaction, shotId: number): Promise<void> {
+  await tx
+    .update(shots)
+    .set({ lookRevision: sql`${shots.lookRevision} + 1` })
+    .where(eq(shots.id, shotId));
+  await shotChanged(tx, shotId);
+}
+
 /**
  * Listens on a channel for as long as the process lives; connects again when the connection is lost.
  * @param heard called with each payload, and with null after a reconnect, when something may have been missed

@@ -2,6 +2,7 @@ import { createRouter, createWebHistory } from 'vue-router';
 import ShotList from './views/ShotList.vue';
 import Workspace from './views/Workspace.vue';
 import IntakeView from './views/IntakeView.vue';
+import LookView from './views/LookView.vue';
 import NotThere from './views/NotThere.vue';
 
 export const router = createRouter({
@@ -10,6 +11,7 @@ export const router = createRouter({
     { path: '/', name: 'shots', component: ShotList },
     { path: '/shots/:code', name: 'shot', component: Workspace, props: true },
     { path: '/shots/:code/intake', name: 'intake', component: IntakeView, props: true },
+    { path: '/shots/:code/look', name: 'look', component: LookView, props: true },
     { path: '/:rest(.*)*', name: 'not-there', component: NotThere },
   ],
 });

@@ -89,6 +89,8 @@ export interface ShotState {
   preflight: PreflightSummary | null;
   /** How many logs came with it. */
   logs: number;
+  /** Rises with every change of its pictures, looks and balance. */
+  lookRevision: number;
 }
 
 export interface ShotSummary {
@@ -101,6 +103,8 @@ export interface ShotSummary {
   kept: number;
   /** Of the head version. */
   preflight: PreflightSummary | null;
+  /** How many pictures were brought in beside it. */
+  pictures: number;
   /** The newest base render of the head version, if there is one. */
   render: RenderSummary | null;
 }

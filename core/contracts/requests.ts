@@ -98,3 +98,42 @@ export type ProfileRequest = Static<typeof ProfileRequest>;
 /** Reads a log again by a format; null: by the one its lines tell. */
 export const LogFormatRequest = Type.Object({ format: ProfileName }, closed);
 export type LogFormatRequest = Static<typeof LogFormatRequest>;
+
+const Words = (most: number) => Type.String({ maxLength: most });
+const Role = Type.Union(
+  (['beauty', 'light', 'light group', 'data', 'matte', 'noise', 'other'] as const).map((role) => Type.Literal(role)),
+);
+
+/** What a person says of a set of pictures; see `SetReading`. */
+export const ReadingRequest = Type.Object(
+  {
+    roles: Type.Record(Words(300), Role, { ...closed, maxProperties: 5000 }),
+    space: Type.Union([
+      Type.Null(),
+      ...(['rec709', 'p3', 'rec2020', 'acescg', 'aces'] as const).map((id) => Type.Literal(id)),
+    ]),
+    bakedExposure: Type.Number({ minimum: -30, maximum: 30 }),
+    samples: Type.Union([Type.Null(), Type.Integer({ minimum: 1, maximum: 1e7 })]),
+  },
+  closed,
+);
+export type ReadingRequest = Static<typeof ReadingRequest>;
+
+export const BalanceRequest = Type.Record(
+  Words(300),
+  Type.Object({ stops: Type.Number({ minimum: -20, maximum: 20 }), isMuted: Type.Boolean() }, closed),
+  { ...closed, maxProperties: 200 },
+);
+export type BalanceRequest = Static<typeof BalanceRequest>;
+
+/** A view by the query of its address. */
+export const LookRequest = Type.Object(
+  {
+    name: Type.String({ minLength: 1, maxLength: 120 }),
+    note: Words(4000),
+    query: Type.Record(Type.String({ pattern: '^[a-z]{1,20}$' }), Words(2000), { ...closed, maxProperties: 40 }),
+    pins: Type.Array(Type.Object({ x: Type.Number(), y: Type.Number(), text: Words(200) }, closed), { maxItems: 50 }),
+  },
+  closed,
+);
+export type LookRequest = Static<typeof LookRequest>;

@@ -1,8 +1,8 @@
 /** The first picture of an EXR file as a linear texture: its beauty, or what colours it has; grey where it has but one channel. */
-import { unzlibSync } from 'fflate';
 import type { Texture } from '../data/texture.ts';
 import { coloursOf, layersOf } from './layers.ts';
 import { readExr, type ExrPlane } from './exr/read.ts';
+import { inflate } from './inflate.ts';
 
 /** @param where the file's name in messages. Throws a RangeError that says what is wrong with the bytes. */
 export function readExrTexture(bytes: Uint8Array, where: string): Texture {
@@ -30,12 +30,4 @@ export function readExrTexture(bytes: Uint8Array, where: string): Texture {
 function finite(plane: ExrPlane, i: number): number {
   const value = plane[i];
   return Number.isFinite(value) ? value : 0;
-}
-
-function inflate(bytes: Uint8Array, most: number): Uint8Array {
-  try {
-    return unzlibSync(bytes, { out: new Uint8Array(most) });
-  } catch (error) {
-    throw new RangeError(`its bytes cannot be unpacked (${(error as Error).message})`, { cause: error });
-  }
 }

@@ -13,6 +13,7 @@ import { readJpegTexture } from './jpeg.ts';
 import { extensionOf } from './paths.ts';
 import { readPfmTexture } from './pfm.ts';
 import { readPngTexture } from './png.ts';
+import { PICTURE_ENDINGS, sameEnding } from './picture-names.ts';
 import { readTiff } from './tiff.ts';
 import type { Texture } from '../data/texture.ts';
 
@@ -61,19 +62,14 @@ const fromTexture =
     return { width, height, planes, type };
   };
 
-/** Formats of one part, by the file's ending. Another one is a file and a line here. */
+/** Formats of one part, by the file's ending. Another one is a file, a line here and one in `picture-names.ts`. */
 const FLAT: Record<string, { format: string; read: ReadFlat }> = {
   hdr: { format: 'Radiance HDR', read: fromTexture(readHdrTexture, 'float') },
   pfm: { format: 'PFM', read: fromTexture(readPfmTexture, 'float') },
   png: { format: 'PNG', read: fromTexture((bytes, where) => readPngTexture(bytes, 'stated', where), 'uint') },
   jpg: { format: 'JPEG', read: fromTexture((bytes, where) => readJpegTexture(bytes, 'srgb', where), 'uint') },
-  tif: { format: 'TIFF', read: readTiff },
+  tif: { format: 'TIFF', read: async (bytes, where) => readTiff(bytes, where) },
 };
-const SAME: Record<string, string> = { jpeg: 'jpg', tiff: 'tif' };
-
-/** Endings of files that are read as pictures. */
-export const PICTURE_ENDINGS = ['exr', ...Object.keys(FLAT), ...Object.keys(SAME)];
-export const isPictureName = (name: string): boolean => PICTURE_ENDINGS.includes(extensionOf(name));
 
 /** @param where the file's name, whose ending tells the format. Rejects with a RangeError that names the file */
 export async function readPictureFile(
@@ -86,7 +82,7 @@ export async function readPictureFile(
     const { parts } = readExr(bytes, where, { inflate, want: want && ((_part, channel) => want(channel)) });
     return { format: 'OpenEXR', isForDisplay: false, parts };
   }
-  const flat = FLAT[SAME[ending] ?? ending];
+  const flat = FLAT[sameEnding(ending)];
   if (!flat) throw new RangeError(`${where}: is no picture that can be read; ${PICTURE_ENDINGS.join(', ')} can`);
   const { width, height, planes, type } = await flat.read(bytes, where);
   const window = { minX: 0, minY: 0, maxX: width - 1, maxY: height - 1 };

@@ -37,6 +37,10 @@ export const shots = pgTable('shots', {
   /** Names of the profile its show expects, and of the renderer it is for; null: none chosen. */
   showProfile: text(),
   targetProfile: text(),
+  /** Raised by every change of its pictures, looks and balance, so that a page reads them again only then. */
+  lookRevision: integer().notNull().default(0),
+  /** `Balance` as JSON. */
+  balance: text().notNull().default('{}'),
   createdAt: createdAt(),
 });
 
@@ -276,4 +280,58 @@ export const logDecisions = pgTable(
     createdAt: createdAt(),
   },
   (t) => [primaryKey({ columns: [t.shotId, t.key] })],
+);
+
+/** Pictures that came under one name: a file, or the frames of a sequence. */
+export const pictureSets = pgTable(
+  'picture_sets',
+  {
+    id: serial().primaryKey(),
+    shotId: integer()
+      .notNull()
+      .references(() => shots.id),
+    /** The file's name with signs for the frame's number. */
+    name: text().notNull(),
+    take: integer().notNull(),
+    /** `SetReading` as JSON. */
+    reading: text().notNull(),
+    createdAt: createdAt(),
+  },
+  (t) => [unique().on(t.shotId, t.name, t.take)],
+);
+
+export const pictures = pgTable(
+  'pictures',
+  {
+    id: serial().primaryKey(),
+    setId: integer()
+      .notNull()
+      .references(() => pictureSets.id),
+    name: text().notNull(),
+    frame: integer(),
+    blob: text().notNull(),
+    bytes: doublePrecision().notNull(),
+    /** `PictureFacts` as JSON, read once on the way in. */
+    facts: text().notNull(),
+    createdAt: createdAt(),
+  },
+  (t) => [unique().on(t.setId, t.name)],
+);
+
+/** Views of a shot that a person named. */
+export const looks = pgTable(
+  'looks',
+  {
+    id: serial().primaryKey(),
+    shotId: integer()
+      .notNull()
+      .references(() => shots.id),
+    name: text().notNull(),
+    note: text().notNull(),
+    /** Query of its address, and pins, as JSON. */
+    query: text().notNull(),
+    pins: text().notNull(),
+    createdAt: createdAt(),
+  },
+  (t) => [index().on(t.shotId)],
 );

@@ -32,7 +32,7 @@ import { addLog, addStatistics, decideLog, dropLog, logsOf, readLogAgain } from 
 import { chooseProfiles, listProfiles, removeProfile, saveProfile } from '../intake/profiles.ts';
 import { notFound } from '../errors.ts';
 import { log } from '../log.ts';
-import { objectMask, renderFigures, renderPicture, renderPixel } from '../render/picture.ts';
+import { objectMask, renderDocument, renderFigures, renderPicture, renderPixel } from '../render/picture.ts';
 import { continueRender, createRender, stopRender } from '../render/renders.ts';
 import { setDials } from '../shots/dials.ts';
 import { decideFinding, findFinding } from '../shots/findings.ts';
@@ -42,6 +42,7 @@ import { lockHead, shotByCode, stepHead } from '../shots/versions.ts';
 import { createTrial, dropTrial, keepTrial, stopTrial } from '../trials/trials.ts';
 import { answer, answerError, bodyOf, idOf, unknownRoute } from './answers.ts';
 import type { EventHub } from './events.ts';
+import { lookRoutes } from './look-routes.ts';
 import { receiveUpload } from './upload.ts';
 
 /** @param webFolder the built page, or null where another server has it */
@@ -108,7 +109,10 @@ function api(context: Context, hub: EventHub): express.Router {
       const state = await shotList(context);
       return {
         id: state
-          .map((s) => `${s.code}.${s.version}.${s.render?.revision}.${s.open}.${s.trials}.${s.preflight?.state}`)
+          .map(
+            (s) =>
+              `${s.code}.${s.version}.${s.render?.revision}.${s.open}.${s.trials}.${s.preflight?.state}.${s.pictures}`,
+          )
           .join(),
         state,
       };
@@ -281,6 +285,10 @@ function api(context: Context, hub: EventHub): express.Router {
     }),
   );
   router.get(
+    '/renders/:id/document',
+    answer((request) => renderDocument(context, idOf(request, 'render'))),
+  );
+  router.get(
     '/renders/:id/figures',
     answer((request) => renderFigures(context, idOf(request, 'render'))),
   );
@@ -332,6 +340,7 @@ function api(context: Context, hub: EventHub): express.Router {
     answer((request) => dropTrial(context, idOf(request, 'trial'))),
   );
 
+  lookRoutes(context, router);
   router.use(unknownRoute);
   return router;
 }

@@ -9,6 +9,7 @@ import { filmLayout } from '../../core/render/film-layout.ts';
 import { passList } from '../../core/render/pass-list.ts';
 import type { FilmLayout } from '../../core/render/passes.ts';
 import type { JsonPatch } from '../../core/document/patch.ts';
+import type { ShotDocument } from '../../core/document/schema.ts';
 import type { Context } from '../context.ts';
 import { renders, tiles, versions } from '../db/schema.ts';
 import { notFound, RequestError } from '../errors.ts';
@@ -42,8 +43,7 @@ export async function renderFigures(context: Context, id: number): Promise<PassF
 /** Where an object is seen in a whole frame: a byte a pixel, 1 where it is what the pixel shows most of. */
 export async function objectMask(context: Context, id: number, object: string): Promise<Uint8Array> {
   const render = await findRender(context, id);
-  const [version] = await context.db.select().from(versions).where(eq(versions.id, render.versionId));
-  const document = patchedDocument(version, JSON.parse(render.patch) as JsonPatch);
+  const document = await documentOf(context, render);
   const number = Object.keys(document.objects).sort().indexOf(object) + 1;
   if (number === 0) throw notFound(`object "${object.slice(0, 80)}" in render ${id}`);
   const layout = filmLayout(document, document.sheets[render.sheet]);
@@ -51,10 +51,18 @@ export async function objectMask(context: Context, id: number, object: string): 
   return Uint8Array.from(channel(picture, 'object'), (one) => Number(one === number));
 }
 
-/** What the render's films keep beyond what all do. */
-async function layoutOf({ db }: Context, render: RenderRow): Promise<FilmLayout> {
+/** The document that a render was made of, with its patch. */
+export const renderDocument = async (context: Context, id: number): Promise<ShotDocument> =>
+  documentOf(context, await findRender(context, id));
+
+async function documentOf({ db }: Context, render: RenderRow): Promise<ShotDocument> {
   const [version] = await db.select().from(versions).where(eq(versions.id, render.versionId));
-  const document = patchedDocument(version, JSON.parse(render.patch) as JsonPatch);
+  return patchedDocument(version, JSON.parse(render.patch) as JsonPatch);
+}
+
+/** What the render's films keep beyond what all do. */
+async function layoutOf(context: Context, render: RenderRow): Promise<FilmLayout> {
+  const document = await documentOf(context, render);
   return filmLayout(document, document.sheets[render.sheet]);
 }
 

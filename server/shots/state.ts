@@ -14,7 +14,7 @@ import type { ShotDocument } from '../../core/document/schema.ts';
 import { samplesOf } from '../../core/render/rounds.ts';
 import type { Context } from '../context.ts';
 import type { Transaction } from '../db/database.ts';
-import { decisions, findings, logs, renders, shots, trials, versions } from '../db/schema.ts';
+import { decisions, findings, logs, pictures, pictureSets, renders, shots, trials, versions } from '../db/schema.ts';
 import { preflightSummary } from '../intake/preflights.ts';
 import { patchedDocument, type RenderRow, type VersionRow } from '../render/renders.ts';
 import { redoOf, shotByCode, type ShotRow } from './versions.ts';
@@ -45,6 +45,7 @@ async function readState(tx: Transaction, shot: ShotRow): Promise<ShotState> {
     trials: await trialSummaries(tx, shot.id, byId, decided),
     preflight: await preflightSummary(tx, head.id),
     logs: await tx.$count(logs, eq(logs.shotId, shot.id)),
+    lookRevision: shot.lookRevision,
   };
 }
 
@@ -181,6 +182,12 @@ async function summarise(tx: Transaction, shot: ShotRow): Promise<ShotSummary> {
     trials: tried.length,
     kept: kept.length,
     preflight: await preflightSummary(tx, head.id),
+    pictures: await picturesOf(tx, shot.id),
     render: render ? renderSummary(render, head) : null,
   };
+}
+
+async function picturesOf(tx: Transaction, shotId: number): Promise<number> {
+  const sets = tx.select({ id: pictureSets.id }).from(pictureSets).where(eq(pictureSets.shotId, shotId));
+  return tx.$count(pictures, inArray(pictures.setId, sets));
 }

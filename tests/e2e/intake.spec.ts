@@ -6,7 +6,7 @@ import { filesOf, smallShot } from '../api/small-shot.ts';
 import { zipped } from './zipped.ts';
 
 const address = () => process.env.DUSTING_TEST_ADDRESS!;
-const bringIn = 'Bring in a zip archive or a scene file';
+const bringIn = 'Bring in a zip archive, a scene file or pictures';
 
 test('a scene of an open format comes in, and says what of it was not understood', async ({ page }) => {
   await page.goto(address());

@@ -14,7 +14,7 @@ async function bringIn(page: Page, code: string, change: (shot: Awaited<ReturnTy
   change(shot);
   await page.goto(address());
   const buffer = await zipped(filesOf(shot));
-  await page.getByLabel('Bring in a zip archive or a scene file').setInputFiles({ name: 'shot.zip', mimeType: 'application/zip', buffer });
+  await page.getByLabel('Bring in a zip archive, a scene file or pictures').setInputFiles({ name: 'shot.zip', mimeType: 'application/zip', buffer });
   await expect(page).toHaveURL(new RegExp(`shots/${code}`));
 } // prettier-ignore
 const accessible = async (page: Page) => {

@@ -20,10 +20,11 @@ const kept = computed(() => shot.state?.trials.filter((t) => t.verdict === 'keep
 const waiting = computed(() => shot.state?.trials.filter((t) => t.state === 'done' && t.verdict === null).length ?? 0);
 
 const atIntake = computed(() => route.name === 'intake');
+const atLook = computed(() => route.name === 'look');
 const checked = computed(() => tellPreflight(shot.state?.preflight));
-/** The stations after intake stand around the picture. */
+/** Causes and trials stand around the render. */
 function toPicture(): void {
-  if (atIntake.value) void router.push({ name: 'shot', params: { code: shot.state!.code }, query: view.query });
+  if (route.name !== 'shot') void router.push({ name: 'shot', params: { code: shot.state!.code }, query: view.query });
 }
 
 type Station = { name: string; told: string; state: 'done' | 'here' | 'open'; go: () => void };
@@ -33,15 +34,6 @@ const stations = computed<Station[]>(() => {
   const examined = render?.examined === 'done';
   const atTrial = current.trial !== null;
   const around: Station[] = [
-    {
-      name: 'Look',
-      told: render ? (looked ? `${render.samples} samples` : percent(render.progress)) : 'no render',
-      state: looked ? 'done' : 'here',
-      go: () => {
-        view.trialId = null;
-        view.showMask = false;
-      },
-    },
     {
       name: 'Causes',
       told: examined
@@ -76,9 +68,15 @@ const stations = computed<Station[]>(() => {
       state: atIntake.value ? 'here' : preflight?.state === 'done' && preflight.stop === 0 ? 'done' : 'open',
       go: () => void router.push({ name: 'intake', params: { code: shot.state!.code } }),
     },
+    {
+      name: 'Look',
+      told: render ? (looked ? `${render.samples} samples` : percent(render.progress)) : 'no render',
+      state: atLook.value ? 'here' : looked ? 'done' : 'open',
+      go: () => void router.push({ name: 'look', params: { code: shot.state!.code } }),
+    },
     ...around.map((station) => ({
       ...station,
-      state: atIntake.value && station.state === 'here' ? ('open' as const) : station.state,
+      state: route.name !== 'shot' && station.state === 'here' ? ('open' as const) : station.state,
       go: () => {
         station.go();
         toPicture();

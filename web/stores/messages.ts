@@ -25,5 +25,10 @@ export const useMessages = defineStore('messages', () => {
     } else say('error', `The page failed at this: ${(error as Error).message}. Load it again.`);
   }
 
-  return { latest, refused, done: (text: string) => say('success', text) };
+  return {
+    latest,
+    refused,
+    done: (text: string) => say('success', text),
+    failed: (text: string) => say('error', text),
+  };
 });

@@ -1,17 +1,20 @@
 <script setup lang="ts">
-import { ref } from 'vue';
+import { onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import type { RenderSummary, ShotSummary } from '../../core/contracts/events.ts';
+import { isPictureName } from '../../core/formats/picture-names.ts';
 import { count, number, percent, tellPreflight } from '../format.ts';
 import { sendFiles, type Sending, type UploadFile } from '../remote/client.ts';
 import { filesOfDrop, filesOfInput } from '../remote/dropped-files.ts';
 import { followShots } from '../stores/list.ts';
+import { useUploads } from '../picture/uploads.ts';
 import { useMessages } from '../stores/messages.ts';
 import PictureThumb from '../components/PictureThumb.vue';
 
 const { state: shots, connected } = followShots();
 const router = useRouter();
 const messages = useMessages();
+const uploads = useUploads();
 const upload = ref<Sending<{ code: string }> | null>(null);
 const sent = ref(0);
 const refusal = ref<{ text: string; problems: string[] } | null>(null);
@@ -19,6 +22,11 @@ const isOver = ref(false);
 
 async function bringIn(files: UploadFile[]): Promise<void> {
   if (files.length === 0) return;
+  // Pictures by themselves start a shot that is looked at; pictures in a shot's folder are its textures.
+  if (files.every(({ file }) => isPictureName(file.name))) {
+    await uploads.add(null, files);
+    return;
+  }
   refusal.value = null;
   sent.value = 0;
   upload.value = sendFiles(files, (share) => (sent.value = share));
@@ -41,6 +49,14 @@ async function bringIn(files: UploadFile[]): Promise<void> {
   }
 }
 
+onMounted(() => {
+  void uploads.goOn();
+  uploads.onArrived(({ code, picture }) => {
+    messages.done(`The picture came in, into ${code}.`);
+    void router.push({ name: 'look', params: { code }, query: { a: `p${picture}` } });
+  });
+});
+
 const drop = async (event: DragEvent) => {
   isOver.value = false;
   await bringIn(await filesOfDrop(event));
@@ -61,6 +77,12 @@ function renderTold(render: RenderSummary | null): string {
   if (render.state === 'stopped') return `${at}, stopped at ${number(render.samplesDone)} samples`;
   return `${at}, failed`;
 }
+
+/** A shot that began with pictures is looked at. */
+const placeOf = ({ code, render, pictures }: ShotSummary) => ({
+  name: !render && pictures ? 'look' : 'shot',
+  params: { code },
+});
 
 function openTold(shot: ShotSummary): string {
   if (shot.open > 0) return `${shot.open} open`;
@@ -89,8 +111,9 @@ function openTold(shot: ShotSummary): string {
         ><button class="plain act" type="button" tabindex="-1">Bring in a file</button
         ><input
           type="file"
-          accept=".zip,.glb,.gltf,.obj,.usda,.usd"
-          aria-label="Bring in a zip archive or a scene file"
+          multiple
+          accept=".zip,.glb,.gltf,.obj,.usda,.usd,.exr,.hdr,.pfm,.png,.jpg,.jpeg,.tif,.tiff"
+          aria-label="Bring in a zip archive, a scene file or pictures"
           @change="choose"
       /></label>
     </header>
@@ -99,6 +122,15 @@ function openTold(shot: ShotSummary): string {
         <span>Sending the shot … {{ percent(sent) }}{{ sent >= 1 ? ', being checked' : '' }}</span>
         <progress :value="sent" max="1"></progress>
         <button class="flat" @click="upload.cancel()">Cancel</button>
+      </div>
+      <div v-if="uploads.waiting.length" class="sending" role="status">
+        <span>Sending {{ uploads.waiting[0].file.name }} … {{ percent(uploads.waiting[0].sent) }}</span>
+        <progress :value="uploads.waiting[0].sent" max="1"></progress>
+        <button class="flat" @click="uploads.cancel()">Cancel</button>
+      </div>
+      <div v-for="one in uploads.refused" :key="one.key" class="refusal" role="alert">
+        <p>{{ one.error }}</p>
+        <button class="flat" @click="uploads.dismiss(one.key)">Dismiss</button>
       </div>
       <div v-if="refusal" class="refusal" role="alert">
         <p>{{ refusal.text }}</p>
@@ -111,8 +143,8 @@ function openTold(shot: ShotSummary): string {
       <div v-else-if="shots.length === 0" class="empty">
         <h2>No shots yet</h2>
         <p class="soft">
-          Drop a shot folder, a scene (glTF, OBJ or USD text, with its files) or a zip archive of either here. The
-          layout of a shot folder is described in docs/shot-document.md.
+          Drop a shot folder, a scene (glTF, OBJ or USD text, with its files), a zip archive of either, or pictures of
+          any renderer here. The layout of a shot folder is described in docs/shot-document.md.
         </p>
       </div>
       <table v-else>
@@ -123,6 +155,7 @@ function openTold(shot: ShotSummary): string {
             <th>Intake</th>
             <th>Newest render</th>
             <th>Findings</th>
+            <th class="right">Pictures</th>
             <th class="right">Trials</th>
             <th class="right">Kept</th>
             <th class="right">Rays</th>
@@ -130,14 +163,10 @@ function openTold(shot: ShotSummary): string {
           </tr>
         </thead>
         <tbody>
-          <tr
-            v-for="shot in shots"
-            :key="shot.code"
-            @click="router.push({ name: 'shot', params: { code: shot.code } })"
-          >
+          <tr v-for="shot in shots" :key="shot.code" @click="router.push(placeOf(shot))">
             <td class="face"><PictureThumb v-if="shot.render" :render="shot.render" /></td>
             <td>
-              <RouterLink :to="{ name: 'shot', params: { code: shot.code } }"
+              <RouterLink :to="placeOf(shot)"
                 ><b>{{ shot.code }}</b> {{ shot.name }}</RouterLink
               >
             </td>
@@ -151,6 +180,15 @@ function openTold(shot: ShotSummary): string {
               <span v-if="shot.worst" class="severity" :class="shot.worst">{{ shot.worst }}</span>
               <span class="soft open">{{ openTold(shot) }}</span>
             </td>
+            <td class="right num">
+              <RouterLink
+                v-if="shot.pictures"
+                :to="{ name: 'look', params: { code: shot.code } }"
+                class="soft"
+                @click.stop
+                >{{ shot.pictures }}</RouterLink
+              >
+            </td>
             <td class="right num">{{ shot.trials }}</td>
             <td class="right num">{{ shot.kept }}</td>
             <td class="right num">{{ shot.render ? count(shot.render.rays) : '' }}</td>
@@ -159,8 +197,8 @@ function openTold(shot: ShotSummary): string {
         </tbody>
       </table>
       <p v-if="shots?.length" class="dim hint">
-        Drop a shot folder, a scene (.gltf, .glb, .obj, .usda, with its files) or a zip archive anywhere on this page to
-        bring it in.
+        Drop a shot folder, a scene (.gltf, .glb, .obj, .usda, with its files), a zip archive, or pictures anywhere on
+        this page to bring them in.
       </p>
     </main>
   </div>

@@ -14,7 +14,10 @@ import TopBar from '../components/TopBar.vue';
 import TrialLedger from '../components/TrialLedger.vue';
 import { PLAIN_VIEW } from '../../core/picture/view.ts';
 import { pressKey, type Key } from '../keys.ts';
+import { useUploads } from '../picture/uploads.ts';
+import { filesOfDrop } from '../remote/dropped-files.ts';
 import { useCurrent } from '../stores/current.ts';
+import { useMessages } from '../stores/messages.ts';
 import { useShot } from '../stores/shot.ts';
 import { useView } from '../stores/view.ts';
 
@@ -76,6 +79,14 @@ function nextPanel(): void {
   view.panel = PANELS[(at + 1) % PANELS.length].id;
 }
 
+/** Pictures that are dropped are looked at beside the shot. */
+async function drop(event: DragEvent): Promise<void> {
+  const files = await filesOfDrop(event);
+  const taken = await useUploads().add(props.code, files);
+  if (taken) await router.push({ name: 'look', params: { code: props.code } });
+  else if (files.length) useMessages().failed('Only pictures can be dropped here. Files of the scene are brought in at Intake.'); // prettier-ignore
+}
+
 async function tryFirst(): Promise<void> {
   const item = current.finding;
   if (!item?.finding.remedies.length) return;
@@ -104,6 +115,7 @@ const keys: Key[] = [
   { keys: ['f'], shown: 'F', does: 'Fit the picture', run: () => stage.value?.fit() },
   { keys: ['1'], shown: '1', does: 'One pixel of the picture on one of the screen', run: () => stage.value?.actual() },
   { keys: ['s'], shown: 'S', does: 'Next panel: findings, sheets, scene', run: nextPanel },
+  { keys: ['v'], shown: 'V', does: 'Look: all passes, pictures, comparisons', run: () => void router.push({ name: 'look', params: { code: props.code } }) },
   { keys: ['r'], shown: 'R', does: 'Render the present version anew', run: () => void shot.renderSheet(current.sheetName).then((done) => done && (view.renderId = null)) },
   { keys: ['Ctrl+z'], shown: 'Ctrl Z', does: 'Undo the last kept change', run: () => shot.state?.undo && void shot.undo() },
   { keys: ['Ctrl+Shift+z', 'Ctrl+y'], shown: 'Ctrl Shift Z', does: 'Redo it', run: () => shot.state?.redo && void shot.redo() },
@@ -123,7 +135,7 @@ watch(title, (now) => (document.title = now), { immediate: true });
     <h1>{{ shot.missing }}</h1>
     <p class="soft">It may have another code by now. <RouterLink to="/">All shots</RouterLink></p>
   </main>
-  <div v-else-if="shot.state" class="workspace">
+  <div v-else-if="shot.state" class="workspace" @dragover.prevent @drop.prevent="drop">
     <TopBar @keys="isListingKeys = true" />
     <Splitter layout="vertical" state-key="dusting.rows" state-storage="local" class="rows">
       <SplitterPanel :size="82" :min-size="40">

@@ -1,0 +1,68 @@
+/** Routes of pictures, looks and balance. */
+import type { Router } from 'express';
+import { BalanceRequest, LookRequest, ReadingRequest } from '../../core/contracts/requests.ts';
+import type { Context } from '../context.ts';
+import { dropLook, keepBalance, keepLook } from '../look/looks.ts';
+import { addPicture, dropSet, picturePlace, readSet, shotPictures } from '../look/pictures.ts';
+import { answer, bodyOf, idOf } from './answers.ts';
+
+export function lookRoutes(context: Context, router: Router): void {
+  router.post(
+    '/pictures',
+    answer(async (request, response) => {
+      const added = await addPicture(context, null, String(request.query.name ?? ''), request);
+      response.status(201);
+      return added;
+    }),
+  );
+  router.post(
+    '/shots/:code/pictures',
+    answer(async (request, response) => {
+      const name = String(request.query.name ?? '');
+      const added = await addPicture(context, String(request.params.code), name, request);
+      response.status(201);
+      return added;
+    }),
+  );
+  router.get(
+    '/shots/:code/pictures',
+    answer((request) => shotPictures(context, String(request.params.code))),
+  );
+  router.get(
+    '/pictures/:id/file',
+    answer(async (request, response) => {
+      const { place, name } = await picturePlace(context, idOf(request, 'picture'));
+      // A picture never changes; it is packed already, so that packing it for the way would only take time.
+      const headers = { 'Content-Type': 'application/octet-stream', 'Cache-Control': 'private, max-age=31536000, immutable, no-transform', 'X-Name': encodeURIComponent(name) }; // prettier-ignore
+      await new Promise<void>((resolve, reject) =>
+        response.sendFile(place, { dotfiles: 'allow', headers, cacheControl: false }, (error) =>
+          error && !response.headersSent ? reject(error) : resolve(),
+        ),
+      );
+    }),
+  );
+  router.put(
+    '/picture-sets/:id',
+    answer((request) => readSet(context, idOf(request, 'set of pictures'), bodyOf(request, ReadingRequest))),
+  );
+  router.delete(
+    '/picture-sets/:id',
+    answer((request) => dropSet(context, idOf(request, 'set of pictures'))),
+  );
+  router.post(
+    '/shots/:code/looks',
+    answer(async (request, response) => {
+      const id = await keepLook(context, String(request.params.code), bodyOf(request, LookRequest));
+      response.status(201);
+      return { id };
+    }),
+  );
+  router.delete(
+    '/looks/:id',
+    answer((request) => dropLook(context, idOf(request, 'look'))),
+  );
+  router.put(
+    '/shots/:code/balance',
+    answer((request) => keepBalance(context, String(request.params.code), bodyOf(request, BalanceRequest))),
+  );
+}

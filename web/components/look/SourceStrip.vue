@@ -1,0 +1,278 @@
+<script setup lang="ts">
+/** Whatever there is to look at: renders of ours, pictures that came in, sequences with their frames; click shows one, "hold against" compares it. */
+import { computed, onBeforeUnmount, ref, watch } from 'vue';
+import type { PictureSet } from '../../../core/picture/brought.ts';
+import { missingFrames } from '../../../core/picture/sequence/names.ts';
+import { percent } from '../../format.ts';
+import { filesOfInput } from '../../remote/dropped-files.ts';
+import { useUploads } from '../../picture/uploads.ts';
+import { useLook, type LookSource } from '../../stores/look.ts';
+import { useMessages } from '../../stores/messages.ts';
+import { useShot } from '../../stores/shot.ts';
+
+const look = useLook();
+const shot = useShot();
+const uploads = useUploads();
+const messages = useMessages();
+
+interface Row {
+  id: string;
+  name: string;
+  told: string;
+  set: PictureSet | null;
+  /** The frame that stands for it: the one that is shown, else the first. */
+  source: LookSource;
+}
+
+const rows = computed<Row[]>(() => {
+  const renders = look.sources.filter((one) => one.render);
+  const whole = renders.filter(({ render }) => render!.purpose === 'base');
+  const trials = renders.filter(({ render }) => render!.purpose === 'trial');
+  const sets = (look.brought?.sets ?? []).flatMap((set): Row[] => {
+    const own = look.sources.filter((one) => one.set?.id === set.id);
+    if (own.length === 0) return [];
+    const source = own.find(({ key }) => key === look.shown?.key) ?? own[0];
+    const frames = set.pictures.flatMap(({ frame }) => frame ?? []);
+    const gaps = frames.length > 1 ? missingFrames(frames).length : 0;
+    const cut = set.pictures.filter(({ facts }) => facts.missingChunks > 0).length;
+    const told = [frames.length > 1 ? `${frames.length} frames` : source.told, gaps ? `${gaps} missing` : '', cut ? `${cut} cut short` : '']; // prettier-ignore
+    return [{ id: `s${set.id}`, name: `${set.name}${set.take > 1 ? `, take ${set.take}` : ''}`, told: told.filter(Boolean).join(', '), set, source }]; // prettier-ignore
+  });
+  const row = (source: LookSource): Row => ({
+    id: source.key,
+    name: source.label,
+    told: source.told,
+    set: null,
+    source,
+  });
+  return [...sets, ...[...whole].reverse().map(row), ...[...trials].reverse().map(row)];
+});
+
+const FRAMES_PER_SECOND = 24;
+const isPlaying = ref(false);
+let timer: ReturnType<typeof setInterval> | null = null;
+const frameAt = computed(() => look.sequence?.frames.findIndex(({ id }) => `p${id}` === look.shown?.key) ?? -1);
+
+/** Steps once the frame that is shown is there: a picture that is still decoded is not skipped. */
+function step(by: number): void {
+  const { sequence } = look;
+  if (!sequence) return;
+  const { frames } = sequence;
+  const next = frames[(frameAt.value + by + frames.length) % frames.length];
+  look.show(`p${next.id}`);
+}
+watch(isPlaying, (on) => {
+  if (timer) clearInterval(timer);
+  timer = on ? setInterval(() => (look.information?.done === 1 ? step(1) : null), 1000 / FRAMES_PER_SECOND) : null;
+});
+watch(() => look.sequence, (now) => !now && (isPlaying.value = false)); // prettier-ignore
+onBeforeUnmount(() => timer && clearInterval(timer));
+
+async function bring(event: Event): Promise<void> {
+  const input = event.target as HTMLInputElement;
+  const files = filesOfInput(input);
+  input.value = '';
+  const taken = await uploads.add(shot.state!.code, files);
+  if (taken < files.length) messages.failed(`${files.length - taken} of ${files.length} files are no pictures and were left alone.`); // prettier-ignore
+}
+
+async function remove(set: PictureSet): Promise<void> {
+  const many = set.pictures.length > 1 ? ` and its ${set.pictures.length} frames` : '';
+  if (window.confirm(`Take ${set.name}${many} off this shot? The files you brought them from stay.`)) await look.dropSet(set.id); // prettier-ignore
+}
+
+const sent = computed(() => (uploads.total ? (uploads.total - uploads.waiting.length + uploads.waiting.reduce((sum, one) => sum + one.sent, 0)) / uploads.total : 0)); // prettier-ignore
+defineExpose({ step, play: () => (isPlaying.value = !isPlaying.value) });
+</script>
+
+<template>
+  <section class="strip" aria-label="Pictures">
+    <div class="head">
+      <h2>Pictures</h2>
+      <span class="dim num">{{ rows.length }}</span>
+      <template v-if="look.sequence">
+        <span class="play">
+          <button class="flat" title="Frame before (Left)" @click="step(-1)">Back</button>
+          <button class="plain" :aria-pressed="isPlaying" title="Play or stop (Space)" @click="isPlaying = !isPlaying">
+            {{ isPlaying ? 'Stop' : 'Play' }}
+          </button>
+          <button class="flat" title="Next frame (Right)" @click="step(1)">Next</button>
+        </span>
+        <div class="frames" role="group" aria-label="Frames">
+          <template v-for="(picture, i) in look.sequence.frames" :key="picture.id">
+            <span
+              v-for="gap in look.sequence.missing.filter(
+                (f) => f < picture.frame! && (i === 0 || f > look.sequence!.frames[i - 1].frame!),
+              )"
+              :key="`gap ${gap}`"
+              class="frame gap num"
+              :title="`Frame ${gap} is missing`"
+              >{{ gap }}</span
+            >
+            <button
+              class="bare frame num"
+              :class="{ on: `p${picture.id}` === look.shown?.key, cut: picture.facts.missingChunks > 0 }"
+              :title="picture.facts.missingChunks ? `${picture.name} is cut short` : picture.name"
+              @click="look.show(`p${picture.id}`)"
+            >
+              {{ picture.frame }}
+            </button>
+          </template>
+        </div>
+      </template>
+      <span class="rest"></span>
+      <span v-if="uploads.waiting.length" class="sending" role="status">
+        <progress :value="sent" max="1" aria-label="Sending pictures"></progress>
+        <span class="num">{{ percent(sent) }}</span> sending {{ uploads.waiting[0].file.name
+        }}{{ uploads.waiting.length > 1 ? ` and ${uploads.waiting.length - 1} more` : '' }}
+        <button class="flat" @click="uploads.cancel()">Cancel</button>
+      </span>
+      <label class="pick"
+        ><button class="plain" type="button" tabindex="-1">Bring in pictures</button
+        ><input
+          type="file"
+          multiple
+          accept=".exr,.hdr,.pfm,.png,.jpg,.jpeg,.tif,.tiff"
+          aria-label="Bring in pictures"
+          @change="bring"
+      /></label>
+    </div>
+    <ul v-if="uploads.refused.length" class="refused" role="alert">
+      <li v-for="one in uploads.refused" :key="one.key">
+        {{ one.error }} <button class="flat" @click="uploads.dismiss(one.key)">Dismiss</button>
+      </li>
+    </ul>
+    <ul class="rows">
+      <li v-for="row in rows" :key="row.id" :class="{ on: row.source.key === look.shown?.key }">
+        <button class="bare name" :aria-current="row.source.key === look.shown?.key" @click="look.show(row.source.key)">
+          {{ row.name }}
+        </button>
+        <span class="dim num told">{{ row.told }}</span>
+        <button
+          v-if="row.source.key !== look.shown?.key"
+          class="flat"
+          :class="{ on: look.others.includes(row.source.key) }"
+          :aria-pressed="look.others.includes(row.source.key)"
+          @click="look.toggleOther(row.source.key)"
+        >
+          {{ look.others.includes(row.source.key) ? 'Held against' : 'Hold against' }}
+        </button>
+        <button
+          v-else-if="look.sequence && look.sequence.set.id === row.set?.id"
+          class="flat"
+          title="Holds the frame before against this one"
+          @click="look.toggleOther(`p${look.sequence.frames[Math.max(0, frameAt - 1) || 1].id}`)"
+        >
+          Frame before
+        </button>
+        <span v-else class="dim">shown</span>
+        <button v-if="row.set" class="flat" :aria-label="`Take ${row.name} off the shot`" @click="remove(row.set)">
+          Remove
+        </button>
+        <span v-else></span>
+      </li>
+    </ul>
+    <p v-if="!rows.length" class="dim pad">Nothing to look at yet: drop pictures on the page, or render the shot.</p>
+  </section>
+</template>
+
+<style scoped>
+.strip {
+  height: 100%;
+  display: flex;
+  flex-direction: column;
+  background: var(--panel);
+  border-top: 1px solid var(--line);
+  font-size: 12px;
+  min-height: 0;
+}
+.head {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  padding: 4px 12px;
+  border-bottom: 1px solid var(--line);
+}
+.rest {
+  flex: 1;
+}
+.play {
+  display: flex;
+  margin-left: 14px;
+}
+.frames {
+  display: flex;
+  gap: 2px;
+  overflow-x: auto;
+  min-width: 0;
+}
+.frame {
+  padding: 2px 6px;
+  border: 1px solid var(--line);
+  font-size: 11px;
+}
+.frame.on {
+  border-color: var(--act);
+}
+.frame.gap {
+  border-style: dashed;
+  color: var(--stop);
+  text-decoration: line-through;
+}
+.frame.cut {
+  color: var(--care);
+  text-decoration: underline dashed;
+}
+.sending {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+.pick {
+  position: relative;
+}
+.pick input {
+  position: absolute;
+  inset: 0;
+  opacity: 0;
+  cursor: pointer;
+  width: 100%;
+}
+.pick:focus-within button {
+  outline: 2px solid var(--act);
+}
+.rows {
+  overflow: auto;
+  min-height: 0;
+  flex: 1;
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(460px, 1fr));
+  align-content: start;
+}
+.rows li {
+  display: grid;
+  grid-template-columns: minmax(120px, auto) minmax(0, 1fr) auto auto;
+  gap: 8px;
+  align-items: center;
+  padding: 1px 12px;
+}
+.rows li:hover {
+  background: var(--up);
+}
+.rows li.on {
+  box-shadow: inset 2px 0 var(--act);
+}
+.name,
+.told {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.refused {
+  padding: 4px 12px;
+  color: var(--stop);
+}
+.pad {
+  padding: 10px 12px;
+}
+</style>

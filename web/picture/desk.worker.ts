@@ -1,0 +1,388 @@
+/** Beside the page: keeps pictures, draws what is on screen of them, measures and compares them. */
+import type { Region } from '../../core/data/picture.ts';
+import { balanced, gainOf, isBalanced } from '../../core/picture/balance.ts';
+import { compareColours, type Colours } from '../../core/picture/compare.ts';
+import { differencePlanes } from '../../core/picture/difference.ts';
+import { hottest } from '../../core/picture/heat.ts';
+import type { Look } from '../../core/picture/look.ts';
+import { cropPlane, percentile } from '../../core/picture/measured.ts';
+import { estimateNoise, noiseOf } from '../../core/picture/noise.ts';
+import { blankBeside, gather, paintColour, paintSigned, placed, type Placed } from '../../core/picture/paint.ts';
+import { unpackPicture } from '../../core/picture/planes.ts';
+import { levelFor, Pyramid } from '../../core/picture/pyramid.ts';
+import { resampled } from '../../core/picture/resample.ts';
+import { flickerOf } from '../../core/picture/sequence/flicker.ts';
+import { viewDirection, viewIds, viewPlace, viewScale } from '../../core/picture/view.ts';
+import { decodeFile } from './decode-pool.ts';
+import type { Answers, Cell, Compared, DeskLayer, DeskRequest, FromDesk, Opened, SourceRef, Values } from './desk-messages.ts'; // prettier-ignore
+import { Source } from './source.ts';
+
+/** Bytes of planes that are kept; the least recently used pictures go. */
+const MOST_BYTES = 1.5 * 2 ** 30;
+
+const sources = new Map<string, Source>();
+const refs = new Map<string, SourceRef>();
+const opening = new Map<string, Promise<Source>>();
+const post = (message: FromDesk, transfer: Transferable[] = []) => self.postMessage(message, { transfer });
+
+async function open(key: string, ref: SourceRef): Promise<Source> {
+  const before = refs.get(key);
+  const isNewer = ref.kind === 'render' && before?.kind === 'render' && before.revision !== ref.revision;
+  refs.set(key, ref);
+  if (isNewer) {
+    sources.delete(key);
+    opening.delete(key);
+  }
+  const known = sources.get(key);
+  if (known) {
+    // Last in the order of use.
+    sources.delete(key);
+    sources.set(key, known);
+    return known;
+  }
+  let work = opening.get(key);
+  if (!work) {
+    work = ref.kind === 'picture' ? openPicture(key, ref) : Promise.resolve(openRender(ref));
+    opening.set(key, work);
+    work.finally(() => opening.delete(key)).catch(() => {});
+  }
+  const source = await work;
+  sources.set(key, source);
+  makeRoom(key);
+  return source;
+}
+
+function openRender({ layers, frame }: Extract<SourceRef, { kind: 'render' }>): Source {
+  return new Source({ displayWindow: frame, pixelAspect: 1, layers, mattes: [], done: 1, firstMs: 0, allMs: 0 });
+}
+
+async function openPicture(key: string, { id, name }: Extract<SourceRef, { kind: 'picture' }>): Promise<Source> {
+  const bytes = new Uint8Array(await (await fetched(`/api/pictures/${id}/file`)).arrayBuffer());
+  const begin = performance.now();
+  let source: Source | null = null;
+  const file = await decodeFile(bytes, name, (whole, share) => {
+    source ??= Source.ofFile(whole);
+    sources.set(key, source);
+    source.filled();
+    if (share > 0 && source.opened.firstMs === 0) source.opened.firstMs = performance.now() - begin;
+    source.opened.done = share;
+    post({ event: 'rows', key, opened: source.opened });
+  });
+  const whole = source ?? Source.ofFile(file);
+  whole.filled();
+  whole.opened.done = 1;
+  whole.opened.allMs = performance.now() - begin;
+  whole.opened.firstMs ||= whole.opened.allMs;
+  post({ event: 'rows', key, opened: whole.opened });
+  return whole;
+}
+
+async function fetched(path: string): Promise<Response> {
+  const response = await fetch(path).catch(() => null);
+  if (!response) throw new Error('The server does not answer.');
+  if (!response.ok) throw new Error(((await response.json().catch(() => null)) as { error?: string } | null)?.error ?? `The server answered ${response.status}.`); // prettier-ignore
+  return response;
+}
+
+function makeRoom(except: string): void {
+  let sum = [...sources.values()].reduce((all, { bytes }) => all + bytes, 0);
+  for (const [key, { bytes }] of sources) {
+    if (sum <= MOST_BYTES) return;
+    if (key === except) continue;
+    sources.delete(key);
+    sum -= bytes;
+  }
+}
+
+/** Fetches passes of a render that are not here yet. */
+async function ensure(key: string, source: Source, channels: string[]): Promise<void> {
+  const ref = refs.get(key);
+  if (ref?.kind !== 'render') return;
+  const passes = source.opened.layers.filter(
+    (layer) => layer.channels.some((one) => channels.includes(one)) && !source.planes.has(layer.channels[0]),
+  );
+  if (passes.length === 0) return;
+  const names = passes.map(({ name }) => encodeURIComponent(name)).join(',');
+  const { picture } = unpackPicture(await (await fetched(`/api/renders/${ref.id}/picture?passes=${names}`)).arrayBuffer()); // prettier-ignore
+  const { x, y, width, height } = picture;
+  for (const [name, values] of picture.channels) source.put(name, { values, window: { x, y, width, height } });
+}
+
+async function ready(key: string, layers: string[]): Promise<Source> {
+  const source = sources.get(key) ?? (await open(key, refs.get(key)!));
+  await ensure(
+    key,
+    source,
+    layers.flatMap((name) => source.layer(name)?.channels ?? []),
+  );
+  return source;
+}
+
+const tops = new Map<string, number>();
+/** Where a scale of one-channel layers ends, and where light is normalised to. */
+function topOf(key: string, source: Source, channel: string, share: number): number {
+  const name = `${key} ${channel}`;
+  const known = source.opened.done === 1 ? tops.get(name) : undefined;
+  if (known !== undefined) return known;
+  const values = source.planes.get(channel)!.values;
+  const step = Math.max(1, Math.floor(values.length / 40_000));
+  const some: number[] = [];
+  for (let i = 0; i < values.length; i += step) if (values[i] - values[i] === 0) some.push(values[i]);
+  const top = percentile(some, share) || 1;
+  tops.set(name, top);
+  return top;
+}
+
+async function drawCell(cell: Cell, look: Look, known: Record<string, number>): Promise<ImageData | null> {
+  const { screen } = cell;
+  if (screen.width < 1 || screen.height < 1) return null;
+  const groups = isBalanced(cell.balance) ? Object.keys(cell.balance) : [];
+  const source = await ready(cell.key, [cell.layer, ...groups]);
+  const layer = source.layer(cell.layer);
+  if (!layer || !layer.shown.every((name) => source.planes.has(name))) return null;
+  const out = new Uint8ClampedArray(screen.width * screen.height * 4);
+  if (cell.against) {
+    if (!(await paintDifference(cell, source, look, out))) return null;
+  } else {
+    const window = source.planes.get(layer.shown[0])!.window;
+    const level = levelFor(screen.scale);
+    const spot = placed(screen, window, level);
+    const way = layer.look === 'id' ? 'first' : 'mean';
+    const planes = layer.shown.map((name) => gather(source.pyramid(name, way)!.level(level).plane, spot));
+    if (layer.look === 'light') {
+      const used = layer.role === 'beauty' && groups.length ? withBalance(cell, source, planes, level, spot) : planes;
+      const wantsAlpha = layer.alpha !== null && (look.behind !== 'nothing' || look.solo === 'alpha');
+      const alpha = wantsAlpha ? gather(source.pyramid(layer.alpha!, way)!.level(level).plane, spot) : null;
+      // Nearly its brightest comes to white.
+      const own = cell.isNormalised ? -Math.log2(topOf(cell.key, source, layer.shown[1], 0.98)) : 0;
+      paintColour(used, alpha, spot, { ...look, exposure: look.exposure + own }, out);
+    } else paintData(layer, planes, look, known[layer.name] ?? topOf(cell.key, source, layer.shown[0], 0.995), out); // prettier-ignore
+    blankBeside(spot, out);
+  }
+  if (cell.mask) hatch(source.mask(cell.mask), screen, out);
+  return new ImageData(out, screen.width, screen.height);
+}
+
+function paintData(
+  layer: DeskLayer,
+  planes: Float32Array[],
+  { exposure }: Look,
+  top: number,
+  out: Uint8ClampedArray,
+): void {
+  // prettier-ignore
+  const [a, b, c] = planes;
+  switch (layer.look) {
+    case 'direction':
+      return viewDirection(a, b, c, out);
+    case 'place':
+      return viewPlace(planes, out);
+    case 'id':
+      return viewIds(a, out);
+    case 'flow':
+      return viewScale(a.map((v, i) => Math.hypot(v, b[i])), top / 2 ** exposure, out); // prettier-ignore
+    default:
+      return viewScale(a, (layer.look === 'share' ? 1 : top) / 2 ** exposure, out);
+  }
+}
+
+function withBalance(
+  { balance }: Cell,
+  source: Source,
+  planes: Float32Array[],
+  level: number,
+  spot: Placed,
+): Float32Array[] {
+  // prettier-ignore
+  return planes.map((plane, c) => {
+    const groups = Object.entries(balance).flatMap(([name, set]) => {
+      const channel = source.layer(name)?.shown[c];
+      const pyramid = channel === undefined ? null : source.pyramid(channel, 'mean');
+      return pyramid ? [{ plane: gather(pyramid.level(level).plane, spot), gain: gainOf(set) }] : [];
+    });
+    return balanced(plane, groups, new Float32Array(plane.length));
+  });
+}
+
+/** The pyramid of the last difference, by what it is of. */
+let lastDifference: { of: string; planes: Pyramid[]; window: Region } | null = null;
+
+async function paintDifference(cell: Cell, source: Source, look: Look, out: Uint8ClampedArray): Promise<boolean> {
+  const { key, kind, times } = cell.against!;
+  const of = [cell.key, key, cell.layer, kind, source.opened.done].join(' ');
+  if (lastDifference?.of !== of) {
+    const other = await ready(key, [cell.layer]);
+    const [a, b] = [source.colours(cell.layer), other.colours(cell.layer)];
+    if (!a || !b) return false;
+    const window: Region = { x: a.x, y: a.y, width: a.width, height: a.height };
+    const planes = differencePlanes(kind, a, resampled(b, sizeFactor(source, other)));
+    lastDifference = { of, window, planes: planes.map((plane) => new Pyramid(plane, a.width, a.height, 'mean')) };
+  }
+  const { planes, window } = lastDifference;
+  const level = levelFor(cell.screen.scale);
+  const spot = placed(cell.screen, window, level);
+  const seen = planes.map((plane) => gather(plane.level(level).plane, spot));
+  if (kind === 'absolute')
+    paintColour(seen.map((plane) => plane.map((v) => (v - v === 0 ? v * times : 0))), null, spot, { ...look, solo: 'colour', isInStops: false, marks: false }, out); // prettier-ignore
+  else paintSigned(seen[0], (kind === 'stops' ? 2 : 1) / times, out);
+  blankBeside(spot, out);
+  return true;
+}
+
+/** By how much B has to grow to be as wide as A. */
+function sizeFactor(a: Source, b: Source): number {
+  const width = ({ displayWindow: w }: Opened) => w.maxX - w.minX + 1;
+  return width(a.opened) / width(b.opened);
+}
+
+function hatch(
+  mask: { values: ArrayLike<number>; window: Region } | null,
+  screen: Cell['screen'],
+  out: Uint8ClampedArray,
+): void {
+  // prettier-ignore
+  if (!mask) return;
+  // A single pixel must be found from afar: where the picture is small, its whole neighbourhood on screen is hatched.
+  const spot = placed(screen, mask.window, 0);
+  const reach = screen.scale < 4 ? 2 : 0;
+  const seen = gather(mask.values, spot);
+  if (screen.scale < 1) markFar(mask, screen, seen);
+  const { width, height } = screen;
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      let isIn = seen[y * width + x] > 0;
+      for (let dy = -reach; dy <= reach && !isIn; dy++)
+        for (let dx = -reach; dx <= reach && !isIn; dx++) isIn = seen[(y + dy) * width + x + dx] > 0 && x + dx >= 0 && x + dx < width; // prettier-ignore
+      if (isIn && (x + y) % 6 < 2) out.set([214, 220, 92, 255], (y * width + x) * 4);
+    }
+}
+
+/** Pixels that a small screen would skip. */
+function markFar(
+  { values, window }: { values: ArrayLike<number>; window: Region },
+  screen: Cell['screen'],
+  seen: Float32Array,
+): void {
+  // prettier-ignore
+  for (let i = 0; i < values.length; i++) {
+    if (!values[i]) continue;
+    const x = Math.floor(((i % window.width) + window.x + 0.5) * screen.scale * screen.aspect + screen.x);
+    const y = Math.floor((Math.floor(i / window.width) + window.y + 0.5) * screen.scale + screen.y);
+    if (x >= 0 && y >= 0 && x < screen.width && y < screen.height) seen[y * screen.width + x] = 1;
+  }
+}
+
+async function valuesAt(key: string, x: number, y: number, radius: number): Promise<Values | null> {
+  const source = sources.get(key);
+  if (!source) return null;
+  const channels = [...source.planes].flatMap(([name, { values, window }]) => {
+    let [sum, squares, count] = [0, 0, 0];
+    for (let py = y - radius; py <= y + radius; py++)
+      for (let px = x - radius; px <= x + radius; px++) {
+        const [column, row] = [px - window.x, py - window.y];
+        if (column < 0 || row < 0 || column >= window.width || row >= window.height) continue;
+        const value = values[row * window.width + column];
+        sum += value;
+        squares += value * value;
+        count += 1;
+      }
+    if (count === 0) return [];
+    const mean = sum / count;
+    return [{ name, mean, deviation: count > 1 ? Math.sqrt(Math.max(0, squares / count - mean * mean)) : null }];
+  });
+  return { x, y, channels, named: source.namedAt(x, y) };
+}
+
+const inside = (a: Region, b: Region): Region => {
+  const [x, y] = [Math.max(a.x, b.x), Math.max(a.y, b.y)];
+  return { x, y, width: Math.min(a.x + a.width, b.x + b.width) - x, height: Math.min(a.y + a.height, b.y + b.height) - y }; // prettier-ignore
+};
+
+function cropped(colours: Colours, region: Region | null): Colours {
+  if (!region) return colours;
+  const part = inside(colours, region);
+  if (part.width < 1 || part.height < 1) throw new RangeError('the region lies beside the picture');
+  const planes = colours.planes.map((plane) => crop(plane, colours, part)) as unknown as Colours['planes'];
+  return { ...part, planes };
+}
+const crop = (plane: ArrayLike<number>, { x, y, width, height }: Region, part: Region) =>
+  cropPlane({ x, y, width, height, channels: new Map() }, Float32Array.from(plane), part);
+
+async function noise(key: string, layer: string, region: Region | null) {
+  const source = await ready(key, [layer, `error.${layer || 'beauty'}`]);
+  const found = source.luminance(layer);
+  if (!found) return null;
+  const part = region ? inside(found.window, region) : found.window;
+  if (part.width < 1 || part.height < 1) return null;
+  const [y, sigma] = region ? [crop(found.y, found.window, part), found.sigma && crop(found.sigma, found.window, part)] : [found.y, found.sigma]; // prettier-ignore
+  return noiseOf(y, sigma, part.width, part.height);
+}
+
+async function compare(a: string, b: string, layer: string, region: Region | null): Promise<Compared> {
+  const [p, q] = [await ready(a, [layer]), await ready(b, [layer])];
+  const [first, second] = [p.colours(layer), q.colours(layer)];
+  if (!first || !second) throw new RangeError(`Only one of them has the layer ${layer || 'without a name'}.`);
+  const resized = sizeFactor(p, q);
+  const difference = compareColours(cropped(first, region), cropped(resampled(second, resized), region));
+  const noises = await Promise.all([noise(a, layer, region), noise(b, layer, region && { x: region.x / resized, y: region.y / resized, width: region.width / resized, height: region.height / resized })]); // prettier-ignore
+  if (!noises[0] || !noises[1]) throw new RangeError('A layer without colours has no noise to compare.');
+  return { difference, noise: noises as Compared['noise'], resized };
+}
+
+async function flicker(a: string, b: string) {
+  const [p, q] = [await ready(a, []), await ready(b, [])];
+  const beauty = p.opened.layers.find(({ role }) => role === 'beauty')?.name ?? '';
+  const [first, second] = [p.luminance(beauty), q.luminance(beauty)];
+  if (!first || !second) throw new RangeError('A frame has no beauty.');
+  const { width, height } = first.window;
+  if (second.window.width !== width || second.window.height !== height)
+    throw new RangeError('The frames have different windows.');
+  const sigma = first.sigma ?? estimateNoise(first.y, width, height).sigma;
+  const motion = motionOf(p);
+  return flickerOf(first.y, second.y, sigma, width, height, motion);
+}
+
+function motionOf(source: Source) {
+  const layer = source.opened.layers.find(({ look }) => look === 'flow');
+  const [x, y] = layer?.shown.map((name) => source.planes.get(name)?.values) ?? [];
+  return x && y ? { x, y } : null;
+}
+
+async function heat(key: string, ids: string, cost: string) {
+  const source = await ready(key, [ids, cost]);
+  const [a, b] = [ids, cost].map((name) => source.planes.get(source.layer(name)?.shown[0] ?? '')?.values);
+  if (!a || !b || a.length !== b.length) throw new RangeError('The picture has no pass of cost, or none of objects.');
+  return hottest(a, b);
+}
+
+async function answerTo(request: DeskRequest): Promise<Answers[keyof Answers]> {
+  switch (request.do) {
+    case 'open':
+      return (await open(request.key, request.ref)).opened;
+    case 'draw': {
+      const images: (ImageData | null)[] = [];
+      for (const cell of request.cells) images.push(await drawCell(cell, request.look, request.tops));
+      return images;
+    }
+    case 'values':
+      return valuesAt(request.key, request.x, request.y, request.radius);
+    case 'compare':
+      return compare(request.a, request.b, request.layer, request.region);
+    case 'noise':
+      return noise(request.key, request.layer, request.region);
+    case 'flicker':
+      return flicker(request.a, request.b);
+    case 'heat':
+      return heat(request.key, request.ids, request.cost);
+  }
+}
+
+self.onmessage = ({ data }: MessageEvent<DeskRequest & { id: number }>) => {
+  answerTo(data).then(
+    (result) => {
+      const moved = Array.isArray(result) ? result.flatMap((one) => (one instanceof ImageData ? [one.data.buffer] : [])) : []; // prettier-ignore
+      post({ id: data.id, result }, moved);
+    },
+    (error: Error) => post({ id: data.id, error: error.message }),
+  );
+};

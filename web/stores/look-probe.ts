@@ -1,0 +1,45 @@
+/** The pixel under the pointer, or a small area about it, of whatever is looked at: every channel's value. */
+import { defineStore } from 'pinia';
+import { ref, shallowRef } from 'vue';
+import { desk } from '../picture/desk.ts';
+import type { Values } from '../picture/desk-messages.ts';
+import { getJson } from '../remote/client.ts';
+import type { LookSource } from './look.ts';
+
+const REST_MS = 60;
+
+export const useLookProbe = defineStore('look-probe', () => {
+  const at = ref<{ x: number; y: number; key: string } | null>(null);
+  /** Stays when the pointer leaves, so that it can be read. */
+  const values = shallowRef<(Values & { source: LookSource }) | null>(null);
+  /** Pixels on either side that are taken with it. */
+  const radius = ref(0);
+  const isHeld = ref(false);
+  let timer: ReturnType<typeof setTimeout> | null = null;
+
+  function look(source: LookSource, x: number, y: number): void {
+    if (isHeld.value || (at.value?.x === x && at.value.y === y && at.value.key === source.key)) return;
+    at.value = { x, y, key: source.key };
+    if (timer) clearTimeout(timer);
+    timer = setTimeout(() => void read(source, x, y), REST_MS);
+  }
+
+  async function read(source: LookSource, x: number, y: number): Promise<void> {
+    const found = source.render ? await ofRender(source.render.id, x, y) : await desk.ask('values', { key: source.key, x, y, radius: radius.value }).catch(() => null); // prettier-ignore
+    if (at.value?.x === x && at.value.y === y)
+      values.value = found && found.channels.length ? { ...found, source } : null;
+  }
+
+  function leave(): void {
+    if (timer) clearTimeout(timer);
+    if (!isHeld.value) at.value = null;
+  }
+
+  return { at, values, radius, isHeld, look, leave };
+});
+
+async function ofRender(id: number, x: number, y: number): Promise<Values | null> {
+  const read = await getJson<Record<string, number>>(`/renders/${id}/pixel?x=${x}&y=${y}`).catch(() => null);
+  const channels = Object.entries(read ?? {}).map(([name, mean]) => ({ name, mean, deviation: null }));
+  return read && { x, y, channels, named: [] };
+}
