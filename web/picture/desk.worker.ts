@@ -308,23 +308,28 @@ function cropped(colours: Colours, region: Region | null): Colours {
 const crop = (plane: ArrayLike<number>, { x, y, width, height }: Region, part: Region) =>
   cropPlane({ x, y, width, height, channels: new Map() }, Float32Array.from(plane), part);
 
-async function noise(key: string, layer: string, region: Region | null) {
+/** @param isEstimated from the picture, whatever error came along */
+async function noise(key: string, layer: string, region: Region | null, isEstimated = false) {
   const source = await ready(key, [layer, `error.${layer || 'beauty'}`]);
   const found = source.luminance(layer);
   if (!found) return null;
   const part = region ? inside(found.window, region) : found.window;
   if (part.width < 1 || part.height < 1) return null;
   const [y, sigma] = region ? [crop(found.y, found.window, part), found.sigma && crop(found.sigma, found.window, part)] : [found.y, found.sigma]; // prettier-ignore
-  return noiseOf(y, sigma, part.width, part.height);
+  return noiseOf(y, isEstimated ? null : sigma, part.width, part.height);
 }
 
 async function compare(a: string, b: string, layer: string, region: Region | null): Promise<Compared> {
-  const [p, q] = [await ready(a, [layer]), await ready(b, [layer])];
+  const wanted = [layer, `error.${layer || 'beauty'}`];
+  const [p, q] = [await ready(a, wanted), await ready(b, wanted)];
   const [first, second] = [p.colours(layer), q.colours(layer)];
   if (!first || !second) throw new RangeError(`Only one of them has the layer ${layer || 'without a name'}.`);
   const resized = sizeFactor(p, q);
   const difference = compareColours(cropped(first, region), cropped(resampled(second, resized), region));
-  const noises = await Promise.all([noise(a, layer, region), noise(b, layer, region && { x: region.x / resized, y: region.y / resized, width: region.width / resized, height: region.height / resized })]); // prettier-ignore
+  const ofB = region && { x: region.x / resized, y: region.y / resized, width: region.width / resized, height: region.height / resized }; // prettier-ignore
+  // Measured and estimated noise are not held against each other: one counts fireflies, the other does not.
+  const isEstimated = [p, q].some((one) => one.luminance(layer)?.sigma === null);
+  const noises = await Promise.all([noise(a, layer, region, isEstimated), noise(b, layer, ofB, isEstimated)]);
   if (!noises[0] || !noises[1]) throw new RangeError('A layer without colours has no noise to compare.');
   return { difference, noise: noises as Compared['noise'], resized };
 }

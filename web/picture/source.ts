@@ -69,8 +69,12 @@ export class Source {
     this.masks.clear();
   }
 
+  /** By its name; the beauty of another picture is its beauty here, whatever either is called. */
   layer(name: string): DeskLayer | null {
-    return this.opened.layers.find((layer) => layer.name === name) ?? null;
+    const { layers } = this.opened;
+    const beauty = () =>
+      layersOf([`${name}.R`])[0].role === 'beauty' ? layers.find(({ role }) => role === 'beauty') : undefined;
+    return layers.find((layer) => layer.name === name) ?? beauty() ?? null;
   }
 
   pyramid(channel: string, way: 'mean' | 'first'): Pyramid | null {
@@ -96,7 +100,7 @@ export class Source {
     const colours = layer && coloursOf(layer);
     if (!colours || !colours.every((one) => this.planes.has(one))) return null;
     const planes = new Map(colours.map((one) => [one, this.planes.get(one)!.values]));
-    const sigma = this.planes.get(`error.${name || 'beauty'}`)?.values ?? null;
+    const sigma = this.planes.get(`error.${layer.name || 'beauty'}`)?.values ?? null;
     return { y: luminanceOf(colours, planes), sigma, window: this.planes.get(colours[0])!.window };
   }
 

@@ -21,6 +21,7 @@ import { SHADOW_LIFT } from '../../core/picture/view.ts';
 import { filmLayout } from '../../core/render/film-layout.ts';
 import { passList, type PassInfo } from '../../core/render/pass-list.ts';
 import type { DeskLayer, Opened, SourceRef } from '../picture/desk-messages.ts';
+import { passName } from '../format.ts';
 import { desk } from '../picture/desk.ts';
 import { getJson, post, remove } from '../remote/client.ts';
 import { useMessages } from './messages.ts';
@@ -52,6 +53,8 @@ export const MOST_IN_GRID = 9;
 export const PANELS = { probe: 'Probe', health: 'Health', compare: 'Compare', lights: 'Lights', frames: 'Frames', cost: 'Cost', looks: 'Looks' } as const; // prettier-ignore
 export type Panel = keyof typeof PANELS;
 
+/** As layers are listed and walked. */
+export const ROLE_ORDER: LayerRole[] = ['beauty', 'light', 'light group', 'data', 'matte', 'noise', 'other'];
 const SOLOS: Solo[] = ['colour', 'red', 'green', 'blue', 'alpha', 'luminance'];
 const ROLES: Record<PassInfo['group'], LayerRole> = { Light: 'light', 'Light groups': 'light group', Data: 'data', Shadow: 'data', 'Noise and cost': 'noise', Cut: 'noise', 'Brightest sample': 'noise' }; // prettier-ignore
 
@@ -148,7 +151,8 @@ export const useLook = defineStore('look', () => {
   /** Layers with the roles that a person gave them. */
   const layers = computed<DeskLayer[]>(() => {
     const roles = shown.value?.set?.reading.roles ?? {};
-    return (information.value?.layers ?? []).map((one) => (roles[one.name] ? { ...one, role: roles[one.name] } : one));
+    const named = (information.value?.layers ?? []).map((one) => ({ ...one, role: roles[one.name] ?? one.role }));
+    return named.sort((p, q) => ROLE_ORDER.indexOf(p.role) - ROLE_ORDER.indexOf(q.role));
   });
   /** The layer that is shown: as chosen, else the beauty. */
   const shownLayer = computed<DeskLayer | null>(
@@ -168,6 +172,9 @@ export const useLook = defineStore('look', () => {
   function toggleLift(): void {
     Object.assign(view, isLifted.value ? { exposure: 0, gamma: 1 } : SHADOW_LIFT);
   }
+
+  /** Ours by the names people know, those of files as the file has them. */
+  const layerTitle = (name: string) => (shown.value?.render ? passName(name) : name || 'beauty');
 
   const groups = computed(() => layers.value.filter((one) => one.role === 'light group' && one.look === 'light' && !/\.[^.]*\./.test(one.name.replace(/^group\./, 'group_')))); // prettier-ignore
   const ofGroup = (name: string) => balance.value[name] ?? AS_RENDERED;
@@ -275,7 +282,7 @@ export const useLook = defineStore('look', () => {
       marks: text('marks') === '1',
       behind: (['checker', 'grey'] as const).find((one) => one === text('behind')) ?? 'nothing',
     } satisfies Look);
-    const [at, angle] = numbers('wipe');
+    const [at, angle] = text('wipe') ? numbers('wipe') : [0.5, 90];
     if (Number.isFinite(at)) wipe.at = Math.max(0, Math.min(1, at));
     if (Number.isFinite(angle)) wipe.angle = ((angle % 360) + 360) % 360;
     const [kind, times] = text('difference').split(',');
@@ -307,7 +314,7 @@ export const useLook = defineStore('look', () => {
     brought, opened, failures, rows, a, others, mode, layer, view, wipe, blinksB, difference, region, panel, guides,
     isNormalised, mask, pins, place, balance, sources, shown, against, information, layers, shownLayer, looked, isLifted,
     groups, sequence, query,
-    sourceOf, ofGroup, open, read, reset, show, toggleOther, toggleLift, fromQuery,
+    layerTitle, sourceOf, ofGroup, open, read, reset, show, toggleOther, toggleLift, fromQuery,
     keepBalance: () => attempt(post(`/shots/${code()}/balance`, balance.value satisfies BalanceRequest, 'PUT')),
     keepLook: (look: LookRequest) => attempt(post(`/shots/${code()}/looks`, look)),
     dropLook: (id: number) => attempt(remove(`/looks/${id}`)),

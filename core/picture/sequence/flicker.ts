@@ -102,13 +102,20 @@ function medianRatio(a: ArrayLike<number>, b: ArrayLike<number>, width: number, 
 /** Stops from the frames around it from which a frame jumps. */
 export const JUMP_STOPS = 0.1;
 
-/** Frames whose brightness is off from the median of the two before and the two after, with the stops they are off. */
-export function jumpsIn(frames: { frame: number; mean: number }[]): { frame: number; stops: number }[] {
-  return frames.flatMap(({ frame, mean }, i) => {
-    const around = [i - 2, i - 1, i + 1, i + 2].flatMap((at) => (frames[at] ? [frames[at].mean] : [])).sort((x, y) => x - y); // prettier-ignore
-    if (around.length < 2 || !(mean > 0)) return [];
-    const middle = (around[(around.length - 1) >> 1] + around[around.length >> 1]) / 2;
-    const stops = Math.log2(mean / middle);
+/**
+ * Frames whose brightness no two of the frames around them explain, with the stops they are off: a slow rise is no jump,
+ * and the neighbours of a jump are none. The first and the last frame have one side only and are not judged.
+ */
+export function jumpsIn(frames: { frame: number; shown: number }[]): { frame: number; stops: number }[] {
+  const at = (i: number) => (frames[i]?.shown > 0 ? Math.log2(frames[i].shown) : NaN);
+  return frames.flatMap(({ frame }, i) => {
+    const between = [(at(i - 1) + at(i + 1)) / 2, (at(i - 2) + at(i + 2)) / 2];
+    const onwards = [2 * at(i - 1) - at(i - 2), 2 * at(i + 1) - at(i + 2)];
+    const off = [...between, ...onwards]
+      .filter((expected) => !Number.isNaN(expected))
+      .map((expected) => at(i) - expected);
+    if (off.length < 2) return [];
+    const stops = off.reduce((least, one) => (Math.abs(one) < Math.abs(least) ? one : least));
     return Math.abs(stops) >= JUMP_STOPS ? [{ frame, stops }] : [];
   });
 }

@@ -4,6 +4,8 @@ import { noiseOf, type PictureNoise } from '../noise.ts';
 export interface FrameFigures {
   /** Mean luminance of finite pixels, linear. */
   mean: number;
+  /** The same with each pixel at display white at most: how bright it is to see, whatever single pixels do. */
+  shown: number;
   noise: PictureNoise;
   /** Pixels that stand out of their neighbourhood like fireflies. */
   outliers: number;
@@ -16,14 +18,16 @@ export function frameFigures(
   width: number,
   height: number,
 ): FrameFigures {
-  let [sum, count] = [0, 0];
+  let [sum, shown, count] = [0, 0, 0];
   for (let i = 0; i < luminances.length; i++)
     if (Number.isFinite(luminances[i])) {
       sum += luminances[i];
+      shown += Math.min(1, luminances[i]);
       count += 1;
     }
   return {
     mean: count ? sum / count : 0,
+    shown: count ? shown / count : 0,
     noise: noiseOf(luminances, sigma, width, height),
     outliers: outliersIn(luminances, width, height).reduce((a, b) => a + b, 0),
   };
@@ -44,9 +48,11 @@ export function outliersIn(luminances: ArrayLike<number>, width: number, height:
       let [first, second] = [0, 0];
       for (let dy = -1; dy <= 1; dy++)
         for (let dx = -1; dx <= 1; dx++) {
-          const [px, py] = [x + dx, y + dy];
-          if ((dx === 0 && dy === 0) || px < 0 || py < 0 || px >= width || py >= height) continue;
-          const other = luminances[py * width + px];
+          if (dx === 0 && dy === 0) continue;
+          // Mirrored at the edges, so that a line that ends there is still a line.
+          const px = x + dx < 0 || x + dx >= width ? x - dx : x + dx;
+          const py = y + dy < 0 || y + dy >= height ? y - dy : y + dy;
+          const other = luminances[py * width + px] ?? 0;
           if (other > first) [first, second] = [other, first];
           else if (other > second) second = other;
         }

@@ -11,7 +11,7 @@ const look = useLook();
 const frames = computed(() => look.sequence?.frames ?? []);
 const whole = computed(() => frames.value.filter(({ facts }) => facts.figures && facts.missingChunks === 0));
 const cut = computed(() => frames.value.filter(({ facts }) => facts.missingChunks > 0));
-const jumps = computed(() => jumpsIn(whole.value.map(({ frame, facts }) => ({ frame: frame!, mean: facts.figures!.mean })))); // prettier-ignore
+const jumps = computed(() => jumpsIn(whole.value.map(({ frame, facts }) => ({ frame: frame!, shown: facts.figures!.shown })))); // prettier-ignore
 const layersDiffer = computed(() => new Set(frames.value.map(({ facts }) => facts.layers.map(({ name }) => name).join())).size > 1); // prettier-ignore
 
 const flickers = ref<{ from: number; to: number; flicker: Flicker }[]>([]);
@@ -81,7 +81,7 @@ const options = (digits: number) => ({
   dataLabels: { enabled: false },
   colors: ['#b5b5b5'],
   plotOptions: { bar: { columnWidth: '70%' } },
-  grid: { borderColor: '#2e2e2e', padding: { left: 4, right: 4, top: -16, bottom: -8 } },
+  grid: { borderColor: '#2e2e2e', padding: { left: 4, right: 4, top: -16, bottom: 0 } },
   tooltip: { theme: 'dark', y: { formatter: (y: number | null) => (y === null ? 'not there' : y.toFixed(digits)) } },
   xaxis: { type: 'category', labels: { style: { fontSize: '10px' } }, axisBorder: { show: false } },
   yaxis: { min: 0, tickAmount: 2, labels: { style: { fontSize: '10px' }, formatter: (y: number) => y.toFixed(digits) } }, // prettier-ignore
@@ -181,6 +181,7 @@ const options = (digits: number) => ({
   display: grid;
   grid-template-columns: auto minmax(0, 1fr);
   gap: 8px;
+  align-items: start;
   padding: 5px 12px;
   border-bottom: 1px solid var(--line);
 }

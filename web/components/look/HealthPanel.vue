@@ -5,7 +5,7 @@ import type { LayerRole } from '../../../core/formats/layers.ts';
 import type { HealthFinding } from '../../../core/picture/health/check.ts';
 import { HISTOGRAM_STOPS } from '../../../core/picture/health/health.ts';
 import { SPACES, type SpaceId } from '../../../core/picture/spaces.ts';
-import { passName, radiance } from '../../format.ts';
+import { radiance } from '../../format.ts';
 import { useLook } from '../../stores/look.ts';
 
 const look = useLook();
@@ -65,7 +65,7 @@ function showMatte(): void {
           Nothing is wrong with it that can be read off the picture.
         </li>
       </ul>
-      <h3>{{ passName(look.shownLayer?.name || 'beauty') }}</h3>
+      <h3>{{ look.layerTitle(look.shownLayer?.name ?? '') }}</h3>
       <div v-for="channel in channels" :key="channel.name" class="channel">
         <span class="num name">{{ channel.name }}</span>
         <svg

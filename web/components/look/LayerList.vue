@@ -3,7 +3,7 @@
 import { computed, ref, watch } from 'vue';
 import type { LayerRole } from '../../../core/formats/layers.ts';
 import type { PassFigures } from '../../../core/picture/pass-figures.ts';
-import { passName, percent } from '../../format.ts';
+import { percent } from '../../format.ts';
 import { getJson } from '../../remote/client.ts';
 import { useLook } from '../../stores/look.ts';
 
@@ -82,7 +82,7 @@ const grouped = computed(() =>
           :title="layer.channels.join(', ')"
           @click="look.layer = layer.name"
         >
-          <span class="name">{{ passName(layer.name || 'beauty') }}</span>
+          <span class="name">{{ look.layerTitle(layer.name) }}</span>
           <span
             v-if="shares[layer.name]"
             class="bars"
@@ -116,6 +116,9 @@ const grouped = computed(() =>
   top: 0;
   background: var(--panel);
   font-size: 11px;
+}
+.head span {
+  white-space: nowrap;
 }
 .head span::before {
   content: '';

@@ -7,7 +7,6 @@ import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { clipRegion, type Region } from '../../../core/data/picture.ts';
 import { desk } from '../../picture/desk.ts';
 import type { Cell } from '../../picture/desk-messages.ts';
-import { passName } from '../../format.ts';
 import { useLook, type LookSource } from '../../stores/look.ts';
 import { useLookProbe } from '../../stores/look-probe.ts';
 
@@ -47,7 +46,7 @@ const boxes = computed<Box[]>(() => {
   const [b] = look.against;
   if (mode === 'passes') {
     const all = look.layers.filter((one) => one.look === 'light');
-    return tiled(all.length).map((place, i) => ({ ...box(shown, place, all[i].name), label: passName(all[i].name || 'beauty') })); // prettier-ignore
+    return tiled(all.length).map((place, i) => ({ ...box(shown, place, all[i].name), label: look.layerTitle(all[i].name) })); // prettier-ignore
   }
   if (!b || mode === 'one') return [box(shown, whole)];
   if (mode === 'difference') {
@@ -398,7 +397,7 @@ defineExpose({
       :key="i"
       ref="canvases"
       role="img"
-      :aria-label="`${passName(box.layer || 'beauty')} of ${box.label}`"
+      :aria-label="`${look.layerTitle(box.layer)} of ${box.label}`"
       :style="{
         left: `${box.x}px`,
         top: `${box.y}px`,

@@ -5,7 +5,7 @@ import { coloursOf } from '../../../core/formats/layers.ts';
 import { luminance } from '../../../core/data/colour.ts';
 import { tellBrightest } from '../../../core/picture/tell-brightest.ts';
 import { tellPixel } from '../../../core/picture/tell-pixel.ts';
-import { passName, percent, radiance } from '../../format.ts';
+import { percent, radiance } from '../../format.ts';
 import { useLook } from '../../stores/look.ts';
 import { useLookProbe } from '../../stores/look-probe.ts';
 import { useShot } from '../../stores/shot.ts';
@@ -35,7 +35,9 @@ const rows = computed(() =>
       {
         name: layer.name,
         role: layer.role,
-        values: found.map(({ mean }) => (Number.isInteger(mean) ? String(mean) : radiance(mean))),
+        values: found.map(({ mean }) =>
+          Number.isInteger(mean) && Math.abs(mean) < 1e6 ? String(mean) : radiance(mean),
+        ),
         share: isPart && whole.value > 0 ? lightOf(colours) / whole.value : null,
         // Of the area where it is more than a pixel, else the standard error that came along.
         deviation: found[1]?.deviation ?? found[0].deviation ?? error ?? null,
@@ -110,7 +112,7 @@ const stories = computed(() => {
           :class="{ on: row.name === look.shownLayer?.name }"
           @click="look.layer = row.name"
         >
-          <td>{{ passName(row.name || 'beauty') }}</td>
+          <td>{{ look.layerTitle(row.name) }}</td>
           <td class="right num">{{ row.values.join('  ') }}</td>
           <td class="right num">{{ row.share === null ? '' : percent(row.share) }}</td>
           <td class="right num dim">{{ row.deviation === null ? '' : radiance(row.deviation) }}</td>
