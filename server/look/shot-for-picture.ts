@@ -1,4 +1,6 @@
 /** A shot that begins with a picture: it has a frame of its size and nothing in it yet to render. */
+import { eq } from 'drizzle-orm';
+import { lookAt } from '../../core/data/transform.ts';
 import { canonicalText } from '../../core/document/canonical.ts';
 import { completeDocument } from '../../core/document/complete.ts';
 import { validateDocument } from '../../core/document/validate.ts';
@@ -8,7 +10,6 @@ import type { Context } from '../context.ts';
 import { shots, versions } from '../db/schema.ts';
 import { queuePreflight } from '../intake/preflight-queue.ts';
 import { shotChanged } from '../notify.ts';
-import { eq } from 'drizzle-orm';
 
 /** Frames of one sequence go into one shot. @returns its code, made of the picture's name */
 export async function shotForPicture(context: Context, name: string, { parts }: PictureFacts): Promise<string> {
@@ -27,7 +28,7 @@ export async function shotForPicture(context: Context, name: string, { parts }: 
       name: base.replace(/[._-]+/g, ' ').trim() || name,
       frame: frame ?? 1,
       camera: 'camera',
-      cameras: { camera: {} },
+      cameras: { camera: { name: 'camera', transform: lookAt([0, 0, 5], [0, 0, 0]), fieldOfView: 40 } },
       meshes: {},
       objects: {},
       sheets: { preview: sheet, final: sheet },

@@ -77,16 +77,22 @@ export interface Compared {
 
 export type DeskRequest =
   | { do: 'open'; key: string; ref: SourceRef }
-  | { do: 'draw'; cells: Cell[]; look: Look; tops: Record<string, number> }
+  | { do: 'draw'; cells: Cell[]; look: Look }
   | { do: 'values'; key: string; x: number; y: number; radius: number }
   | { do: 'compare'; a: string; b: string; layer: string; region: Region | null }
   | { do: 'noise'; key: string; layer: string; region: Region | null }
   | { do: 'flicker'; a: string; b: string }
   | { do: 'heat'; key: string; ids: string; cost: string };
 
+export interface Drawn {
+  image: ImageData;
+  /** Where the scale of a layer that is no light ends. */
+  top: number | null;
+}
+
 export interface Answers {
   open: Opened;
-  draw: (ImageData | null)[];
+  draw: (Drawn | null)[];
   values: Values | null;
   compare: Compared;
   noise: PictureNoise | null;

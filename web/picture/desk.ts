@@ -3,7 +3,7 @@
  *
  * @example
  * await desk.ask('open', { key: 'p12', ref: { kind: 'picture', id: 12, name: 'lantern.1001.exr' } });
- * const [image] = await desk.ask('draw', { cells: [cell], look, tops: {} });
+ * const [drawn] = await desk.ask('draw', { cells: [cell], look });
  */
 import type { Answers, DeskRequest, FromDesk, Opened } from './desk-messages.ts';
 

@@ -14,7 +14,7 @@ import { resampled } from '../../core/picture/resample.ts';
 import { flickerOf } from '../../core/picture/sequence/flicker.ts';
 import { viewDirection, viewIds, viewPlace, viewScale } from '../../core/picture/view.ts';
 import { decodeFile } from './decode-pool.ts';
-import type { Answers, Cell, Compared, DeskLayer, DeskRequest, FromDesk, Opened, SourceRef, Values } from './desk-messages.ts'; // prettier-ignore
+import type { Answers, Cell, Compared, DeskLayer, DeskRequest, Drawn, FromDesk, Opened, SourceRef, Values } from './desk-messages.ts'; // prettier-ignore
 import { Source } from './source.ts';
 
 /** Bytes of planes that are kept; the least recently used pictures go. */
@@ -133,7 +133,8 @@ function topOf(key: string, source: Source, channel: string, share: number): num
   return top;
 }
 
-async function drawCell(cell: Cell, look: Look, known: Record<string, number>): Promise<ImageData | null> {
+async function drawCell(cell: Cell, look: Look): Promise<Drawn | null> {
+  let top: number | null = null;
   const { screen } = cell;
   if (screen.width < 1 || screen.height < 1) return null;
   const groups = isBalanced(cell.balance) ? Object.keys(cell.balance) : [];
@@ -156,11 +157,14 @@ async function drawCell(cell: Cell, look: Look, known: Record<string, number>): 
       // Nearly its brightest comes to white.
       const own = cell.isNormalised ? -Math.log2(topOf(cell.key, source, layer.shown[1], 0.98)) : 0;
       paintColour(used, alpha, spot, { ...look, exposure: look.exposure + own }, out);
-    } else paintData(layer, planes, look, known[layer.name] ?? topOf(cell.key, source, layer.shown[0], 0.995), out); // prettier-ignore
+    } else {
+      top = layer.look === 'share' ? 1 : topOf(cell.key, source, layer.shown[0], 0.995);
+      paintData(layer, planes, look, top, out);
+    }
     blankBeside(spot, out);
   }
   if (cell.mask) hatch(source.mask(cell.mask), screen, out);
-  return new ImageData(out, screen.width, screen.height);
+  return { image: new ImageData(out, screen.width, screen.height), top };
 }
 
 function paintData(
@@ -182,7 +186,7 @@ function paintData(
     case 'flow':
       return viewScale(a.map((v, i) => Math.hypot(v, b[i])), top / 2 ** exposure, out); // prettier-ignore
     default:
-      return viewScale(a, (layer.look === 'share' ? 1 : top) / 2 ** exposure, out);
+      return viewScale(a, top / 2 ** exposure, out);
   }
 }
 
@@ -365,9 +369,9 @@ async function answerTo(request: DeskRequest): Promise<Answers[keyof Answers]> {
     case 'open':
       return (await open(request.key, request.ref)).opened;
     case 'draw': {
-      const images: (ImageData | null)[] = [];
-      for (const cell of request.cells) images.push(await drawCell(cell, request.look, request.tops));
-      return images;
+      const drawn: (Drawn | null)[] = [];
+      for (const cell of request.cells) drawn.push(await drawCell(cell, request.look));
+      return drawn;
     }
     case 'values':
       return valuesAt(request.key, request.x, request.y, request.radius);
@@ -385,7 +389,7 @@ async function answerTo(request: DeskRequest): Promise<Answers[keyof Answers]> {
 self.onmessage = ({ data }: MessageEvent<DeskRequest & { id: number }>) => {
   answerTo(data).then(
     (result) => {
-      const moved = Array.isArray(result) ? result.flatMap((one) => (one instanceof ImageData ? [one.data.buffer] : [])) : []; // prettier-ignore
+      const moved = Array.isArray(result) ? result.flatMap((one) => (one && 'image' in one ? [one.image.data.buffer] : [])) : []; // prettier-ignore
       post({ id: data.id, result }, moved);
     },
     (error: Error) => post({ id: data.id, error: error.message }),

@@ -82,7 +82,10 @@ export const useLook = defineStore('look', () => {
   const pins = ref<{ x: number; y: number; text: string }[]>([]);
   /** Scale, and the place of the frame at the middle of the screen; null: fitted. */
   const place = shallowRef<{ scale: number; x: number; y: number } | null>(null);
-  const balance = ref<Balance>({});
+  /** Replaced as a whole: it goes to the worker as it is. */
+  const balance = shallowRef<Balance>({});
+  /** Where the scale of the layer that is shown ends; null for layers without one. */
+  const scaleTop = ref<number | null>(null);
 
   const sources = computed<LookSource[]>(() => [...ofRenders(), ...ofPictures()]);
 
@@ -141,9 +144,11 @@ export const useLook = defineStore('look', () => {
     );
 
   const sourceOf = (key: string | null): LookSource | null => sources.value.find((one) => one.key === key) ?? null;
+  /** The first of the pictures that came last. */
+  const newestPicture = () => sources.value.find(({ set }) => set !== null && set.id === brought.value?.sets.at(-1)?.id);
   /** The one that is shown: as chosen, else the newest picture or base render. */
   const shown = computed<LookSource | null>(
-    () => sourceOf(a.value) ?? sources.value.findLast(({ picture }) => picture) ?? sourceOf(shot.newestBase && `r${shot.newestBase.id}`) ?? sources.value.at(-1) ?? null, // prettier-ignore
+    () => sourceOf(a.value) ?? newestPicture() ?? sourceOf(shot.newestBase && `r${shot.newestBase.id}`) ?? sources.value.at(-1) ?? null, // prettier-ignore
   );
   const against = computed(() => others.value.flatMap((key) => sourceOf(key) ?? []).filter((one) => one.key !== shown.value?.key)); // prettier-ignore
   const information = computed(() => (shown.value ? (opened.get(shown.value.key) ?? null) : null));
@@ -312,7 +317,7 @@ export const useLook = defineStore('look', () => {
 
   return {
     brought, opened, failures, rows, a, others, mode, layer, view, wipe, blinksB, difference, region, panel, guides,
-    isNormalised, mask, pins, place, balance, sources, shown, against, information, layers, shownLayer, looked, isLifted,
+    isNormalised, mask, pins, place, balance, scaleTop, sources, shown, against, information, layers, shownLayer, looked, isLifted,
     groups, sequence, query,
     layerTitle, sourceOf, ofGroup, open, read, reset, show, toggleOther, toggleLift, fromQuery,
     keepBalance: () => attempt(post(`/shots/${code()}/balance`, balance.value satisfies BalanceRequest, 'PUT')),

@@ -62,7 +62,8 @@ watch(
 );
 onMounted(() => {
   void uploads.goOn();
-  uploads.onArrived(({ code, picture }) => code === props.code && look.show(`p${picture}`));
+  // Of a sequence the first that came stays on screen while the others come.
+  uploads.onArrived(({ code, set, picture }) => code === props.code && set !== look.shown?.set?.id && look.show(`p${picture}`)); // prettier-ignore
 });
 onBeforeUnmount(() => shot.close());
 

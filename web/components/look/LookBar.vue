@@ -6,6 +6,7 @@ import { MIDDLE_GREY, STOPS_SHOWN, stopColour } from '../../../core/picture/pain
 import { SPACES } from '../../../core/picture/spaces.ts';
 import { TRANSFORMS } from '../../../core/picture/transforms/registry.ts';
 import { SCALE } from '../../../core/picture/view.ts';
+import { radiance } from '../../format.ts';
 import { useLook } from '../../stores/look.ts';
 
 const look = useLook();
@@ -106,7 +107,7 @@ const scaleColours = `linear-gradient(90deg, ${SCALE.map((c) => `rgb(${c.join(' 
     </template>
     <span v-else class="scale num"
       ><span>0</span><i :style="{ background: scaleColours }"></i
-      ><span>{{ look.shownLayer?.look === 'share' ? 'all' : 'most' }}</span></span
+      ><span>{{ look.scaleTop === null ? '' : radiance(look.scaleTop / 2 ** look.view.exposure) }}</span></span
     >
   </div>
   <div v-if="look.view.isInStops && isLight" class="bar legend num">

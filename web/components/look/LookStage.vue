@@ -112,7 +112,7 @@ function cellOf(box: Box): Cell {
       y: box.height / 2 - y * scale,
     },
     against: box.against,
-    balance: { ...look.balance },
+    balance: look.balance,
     mask: box.source.key === look.shown?.key && look.mode !== 'passes' ? look.mask : null,
     isNormalised: look.isNormalised,
   };
@@ -130,10 +130,12 @@ async function draw(): Promise<void> {
     if (list.length === 0) break;
     try {
       const begin = performance.now();
-      const images = await desk.ask('draw', { cells: list.map(cellOf), look: { ...look.looked }, tops: {} });
+      const drawn = await desk.ask('draw', { cells: list.map(cellOf), look: { ...look.looked } });
       drawMs.value = performance.now() - begin;
-      images.forEach((image, i) => {
+      look.scaleTop = drawn[0]?.top ?? null;
+      drawn.forEach((one, i) => {
         const canvas = canvases.value[i];
+        const image = one?.image;
         if (!image || !canvas || list.length !== boxes.value.length) return;
         if (canvas.width !== image.width || canvas.height !== image.height) {
           canvas.width = image.width;

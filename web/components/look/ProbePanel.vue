@@ -155,6 +155,9 @@ th,
 td {
   padding: 2px 6px;
 }
+td:first-child {
+  white-space: nowrap;
+}
 td:first-child,
 th:first-child {
   padding-left: 12px;

@@ -133,7 +133,7 @@ defineExpose({ step, play: () => (isPlaying.value = !isPlaying.value) });
           type="file"
           multiple
           accept=".exr,.hdr,.pfm,.png,.jpg,.jpeg,.tif,.tiff"
-          aria-label="Bring in pictures"
+          aria-label="Picture files to bring in"
           @change="bring"
       /></label>
     </div>
