@@ -8,6 +8,7 @@ import type { PartFacts, PictureFacts } from '../core/picture/brought.ts';
 import { examinePicture } from '../core/picture/examine.ts';
 import type { ChannelHealth, HealthFinding } from '../core/picture/health/check.ts';
 import { inflate } from '../host/inflate.ts';
+import { exrMeans } from '../host/kernel.ts';
 import { BadUse } from './bad-use.ts';
 import { parseOptions } from './options.ts';
 import { EXIT_CODES } from './preflight.ts';
@@ -37,7 +38,9 @@ export async function inspectCommand(args: string[]): Promise<number> {
   for (const path of positionals) {
     if (!existsSync(path) || !statSync(path).isFile()) throw new BadUse(`There is no file "${path}".`);
     const bytes = new Uint8Array(await readFile(path));
-    files.push(inspected(path, examinePicture(await readPictureFile(bytes, fileName(path), { inflate }))));
+    files.push(
+      inspected(path, examinePicture(await readPictureFile(bytes, fileName(path), { inflate, means: exrMeans() }))),
+    );
   }
   console.log(values.json ? JSON.stringify({ files }) : files.map(tell).join('\n\n'));
   const severities = files.flatMap(({ findings }) => findings.map(({ severity }) => severity));

@@ -6,6 +6,7 @@ import { fileName } from '../core/formats/paths.ts';
 import { readPictureFile } from '../core/formats/picture-file.ts';
 import type { Colours } from '../core/picture/compare.ts';
 import { inflate } from '../host/inflate.ts';
+import { exrMeans } from '../host/kernel.ts';
 import { BadUse } from './bad-use.ts';
 
 export interface ReadPicture extends Colours {
@@ -19,7 +20,7 @@ export interface ReadPicture extends Colours {
 export async function readPicture(path: string, layer?: string): Promise<ReadPicture> {
   if (!existsSync(path) || !statSync(path).isFile()) throw new BadUse(`There is no file "${path}".`);
   const bytes = new Uint8Array(await readFile(path));
-  const { parts } = await readPictureFile(bytes, fileName(path), { inflate });
+  const { parts } = await readPictureFile(bytes, fileName(path), { inflate, means: exrMeans() });
   const all = parts.flatMap((part) =>
     layersOf(part.planes.keys()).map((one) => ({ part, one, names: coloursOf(one) })),
   );

@@ -4,6 +4,7 @@ import { fileURLToPath } from 'node:url';
 import { threadId } from 'node:worker_threads';
 import type { BuildBvh } from '../core/geometry/bvh-build.ts';
 import { kernelBuilder, type BuildKernel } from '../core/geometry/kernel-builder.ts';
+import { kernelMeans, type ExrMeans, type UnpackKernel } from '../core/formats/exr/unpack-kernel.ts';
 import { KernelIntersector, type IntersectKernel } from '../core/geometry/kernel-intersector.ts';
 import { layOut, SLOTS } from '../core/geometry/packed-geometry.ts';
 import type { Means } from '../core/geometry/scene-geometry.ts';
@@ -27,7 +28,7 @@ export function packScene({ geometry }: CompiledScene): PackedScene {
 }
 
 const compiled = new Map<string, WebAssembly.Module>();
-function kernel(name: 'intersect' | 'build-bvh'): WebAssembly.Module {
+function kernel(name: 'intersect' | 'build-bvh' | 'unpack-exr'): WebAssembly.Module {
   const known = compiled.get(name);
   if (known) return known;
   // Built, this file is in dist/server; from source, in host.
@@ -81,4 +82,16 @@ function wayInto({ memory, slots }: PackedScene): KernelIntersector {
   const { exports } = new WebAssembly.Instance(kernel('intersect'), { env: { memory } });
   // Threads of a process have numbers of their own, and fewer of them live at a time than there are slots.
   return new KernelIntersector(exports as unknown as IntersectKernel, memory.buffer, slots, threadId % SLOTS);
+}
+
+let unpacking: ExrMeans | null = null;
+
+/** What EXR files are read with, for this thread alone. */
+export function exrMeans(): ExrMeans {
+  if (unpacking) return unpacking;
+  const memory = new WebAssembly.Memory({ initial: 64, maximum: 65536, shared: true });
+  const { exports } = new WebAssembly.Instance(kernel('unpack-exr'), { env: { memory } });
+  // The types of Node leave out that memories grow.
+  unpacking = kernelMeans({ ...exports, memory: memory as unknown as UnpackKernel['memory'] } as UnpackKernel);
+  return unpacking;
 }

@@ -7,6 +7,7 @@
  */
 import { readExr, type ExrPlane } from './exr/read.ts';
 import type { ExrType, ExrValue, ExrWindow } from './exr/header.ts';
+import type { ExrMeans } from './exr/unpack-kernel.ts';
 import type { Inflate } from './exr/compression/compression.ts';
 import { readHdrTexture } from './hdr.ts';
 import { readJpegTexture } from './jpeg.ts';
@@ -75,11 +76,11 @@ const FLAT: Record<string, { format: string; read: ReadFlat }> = {
 export async function readPictureFile(
   bytes: Uint8Array,
   where: string,
-  { inflate, want }: { inflate: Inflate; want?: (channel: string) => boolean },
+  { inflate, means, want }: { inflate: Inflate; means?: ExrMeans; want?: (channel: string) => boolean },
 ): Promise<PictureFile> {
   const ending = extensionOf(where);
   if (ending === 'exr') {
-    const { parts } = readExr(bytes, where, { inflate, want: want && ((_part, channel) => want(channel)) });
+    const { parts } = readExr(bytes, where, { inflate, means, want: want && ((_part, channel) => want(channel)) });
     return { format: 'OpenEXR', isForDisplay: false, parts };
   }
   const flat = FLAT[sameEnding(ending)];

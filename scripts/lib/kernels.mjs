@@ -5,7 +5,7 @@ import { attempt } from './command.mjs';
 import { root } from './machine.mjs';
 import { CannotGoOn } from './say.mjs';
 
-const KERNELS = ['intersect', 'build-bvh'];
+const KERNELS = ['intersect', 'build-bvh', 'unpack-exr'];
 
 export function buildKernels() {
   for (const name of KERNELS) {

@@ -76,7 +76,8 @@ export async function decodeFile(
     const answer = await pool.run({ do: 'whole', name, bytes });
     return (answer as { file: PictureFile }).file;
   }
-  const { reading: _own, ...opened } = openExr(bytes, name);
+  const { isMultiPart, parts: headers, tables } = openExr(bytes, name);
+  const opened = { isMultiPart, parts: headers, tables };
   const shared = new Uint8Array(new SharedArrayBuffer(bytes.length));
   shared.set(bytes);
   const parts = opened.parts.map((part): PicturePart => ({

@@ -12,6 +12,7 @@ import type { Inflate } from './compression/compression.ts';
 import { UNPACK } from './compression/registry.ts';
 import { readExrHeader, type ExrPart, type ExrWindow } from './header.ts';
 import { ExrReading } from './reading.ts';
+import { plainMeans, type ExrMeans } from './unpack-kernel.ts';
 
 /** Row-major over the data window; channels that are sampled more coarsely repeat their samples. */
 export type ExrPlane = Float32Array | Uint32Array;
@@ -33,6 +34,8 @@ export interface ExrFile {
 
 export interface ReadExrOptions {
   inflate: Inflate;
+  /** A kernel for what every byte goes through; TypeScript by default. */
+  means?: ExrMeans;
   /** Channels that are wanted; all by default. Others are not turned into planes. */
   want?: (part: ExrPart, channel: string) => boolean;
 }
@@ -62,14 +65,18 @@ export function openExr(bytes: Uint8Array, where: string): OpenedExr {
 }
 
 /** @param where the file's name in messages. @throws RangeError naming file, part and byte */
-export function readExr(bytes: Uint8Array, where: string, { inflate, want = () => true }: ReadExrOptions): ExrFile {
+export function readExr(
+  bytes: Uint8Array,
+  where: string,
+  { inflate, means, want = () => true }: ReadExrOptions,
+): ExrFile {
   const opened = openExr(bytes, where);
   return {
     isMultiPart: opened.isMultiPart,
     parts: opened.parts.map((part, number) => {
       if (part.isDeep) return emptyPicture(part, new Map());
       const planes = planesFor(part, want, (bytes) => new ArrayBuffer(bytes));
-      const { missingChunks, broken } = decodeChunks(opened, number, planes, inflate);
+      const { missingChunks, broken } = decodeChunks(opened, number, planes, inflate, { means });
       return { ...emptyPicture(part, planes), missingChunks, broken };
     }),
   };
@@ -127,20 +134,21 @@ export function planesFor(
 
 /**
  * Decodes chunks of a part into planes of its data window; the chunks of several threads may go into the same planes.
- * @param chunks in the order of the part's table; all by default
+ * @param from first chunk in the order of the part's table, all by default
+ * @param to the one after the last
  */
 export function decodeChunks(
   { reading, parts, tables, isMultiPart }: OpenedExr,
   number: number,
   planes: Map<string, ExrPlane>,
   inflate: Inflate,
-  chunks: { from: number; to: number } = { from: 0, to: tables[number].length },
+  { from = 0, to = tables[number].length, means = plainMeans }: { from?: number; to?: number; means?: ExrMeans } = {},
 ): Pick<ExrPicture, 'missingChunks' | 'broken'> {
   const part = parts[number];
   const told: Pick<ExrPicture, 'missingChunks' | 'broken'> = { missingChunks: 0, broken: [] };
   const unpack = UNPACK[part.compression];
   const blocks = blocksOf(part);
-  for (let chunk = chunks.from; chunk < Math.min(chunks.to, blocks.length); chunk++) {
+  for (let chunk = from; chunk < Math.min(to, blocks.length); chunk++) {
     const block = blocks[chunk];
     const at = tables[number][chunk];
     try {
@@ -151,8 +159,8 @@ export function decodeChunks(
       }
       const size = rawSize(part.channels, block);
       // What did not become smaller was left as it is.
-      const lines = packed.length === size ? packed : unpack({ bytes: packed, block, channels: part.channels, size, inflate }); // prettier-ignore
-      scatter(lines, part, block, planes);
+      const lines = packed.length === size ? packed : unpack({ bytes: packed, block, channels: part.channels, size, inflate, restore: means.restore }); // prettier-ignore
+      scatter(lines, part, block, planes, means);
     } catch (error) {
       if (!(error instanceof RangeError)) throw error;
       told.missingChunks += 1;
@@ -203,13 +211,12 @@ function scatter(
   { channels, dataWindow }: ExrPart,
   block: ExrBlock,
   planes: Map<string, ExrPlane>,
+  means: ExrMeans,
 ): void {
-  // prettier-ignore
   const width = dataWindow.maxX - dataWindow.minX + 1;
   // Views need their own alignment; halves always stand at even bytes, the rest may not.
   const aligned = lines.byteOffset & 3 ? lines.slice() : lines;
   const { buffer, byteOffset, length } = aligned;
-  const halves = new Uint16Array(buffer, byteOffset, length >> 1);
   const floats = new Float32Array(buffer, byteOffset, length >> 2);
   const wholes = new Uint32Array(buffer, byteOffset, length >> 2);
   const view = new DataView(buffer, byteOffset, length);
@@ -227,16 +234,12 @@ function scatter(
         const read = (i: number) =>
           type === 'half' ? HALF_TO_FLOAT[view.getUint16(from + i * 2, true)] : type === 'float' ? view.getFloat32(from + i * 4, true) : view.getUint32(from + i * 4, true); // prettier-ignore
         repeat(plane, read, block, y, { xSampling, ySampling }, dataWindow);
-      } else if (type === 'half') widen(plane as Float32Array, to, halves, from >> 1, count);
+      } else if (type === 'half') means.widen(aligned, from, count, plane as Float32Array, to);
       else if (from & 3) {
         for (let i = 0; i < count; i++)
           plane[to + i] = type === 'float' ? view.getFloat32(from + i * 4, true) : view.getUint32(from + i * 4, true);
       } else plane.set((type === 'float' ? floats : wholes).subarray(from >> 2, (from >> 2) + count), to);
     }
-}
-
-function widen(plane: Float32Array, to: number, halves: Uint16Array, from: number, count: number): void {
-  for (let i = 0; i < count; i++) plane[to + i] = HALF_TO_FLOAT[halves[from + i]];
 }
 
 /** One sample for several pixels, down and across. */

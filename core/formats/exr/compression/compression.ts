@@ -12,6 +12,8 @@ export interface PackedBlock {
   /** Bytes that must come out. */
   size: number;
   inflate: Inflate;
+  /** Bytes put back in order; good until the next call. */
+  restore(packed: Uint8Array): Uint8Array;
 }
 
 /** @returns the block's bytes, line by line. @throws RangeError saying what does not fit */

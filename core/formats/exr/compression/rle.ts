@@ -1,8 +1,7 @@
 /** RLE: runs of bytes, over bytes in another order. Source: the OpenEXR file layout document. */
-import { restored } from './byte-order.ts';
 import type { Unpack } from './compression.ts';
 
-export const unpackRle: Unpack = ({ bytes, size }) => restored(unpackRuns(bytes, size));
+export const unpackRle: Unpack = ({ bytes, size, restore }) => restore(unpackRuns(bytes, size));
 
 /** A count below 0 is of bytes as they are, from 0 on of one byte again and again, one more than it says. */
 export function unpackRuns(bytes: Uint8Array, size: number): Uint8Array {

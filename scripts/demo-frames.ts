@@ -1,24 +1,24 @@
 /**
  * Makes the frames of the night lantern's push-in that ship with the demo, as they would come from elsewhere: layers
  * named by another habit, mattes with a manifest, frame 1005 missing and frame 1007 cut short.
- * `node --import @oxc-node/core/register demo/ha-020/make-frames.ts`
+ * `node --import @oxc-node/core/register scripts/demo-frames.ts`
  */
 import { mkdir, writeFile } from 'node:fs/promises';
 import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { deflateSync } from 'node:zlib';
-import { channel, createPicture, type Picture } from '../../core/data/picture.ts';
-import { lookAt } from '../../core/data/transform.ts';
-import { idOf, manifestAttributes } from '../../core/formats/cryptomatte.ts';
-import { writeExr } from '../../core/formats/exr/write.ts';
-import { compileScene } from '../../core/render/compile.ts';
-import { pictureOf } from '../../core/render/film-picture.ts';
-import { GROUP } from '../../core/render/random.ts';
-import { loadAssets } from '../../core/render/load-assets.ts';
-import { settingsOf } from '../../core/render/scene.ts';
-import { lentByHost } from '../../host/kernel.ts';
-import { renderFrame } from '../../cli/render-frame.ts';
-import { buildNightLantern } from './build.ts';
+import { channel, createPicture, type Picture } from '../core/data/picture.ts';
+import { lookAt } from '../core/data/transform.ts';
+import { idOf, manifestAttributes } from '../core/formats/cryptomatte.ts';
+import { writeExr } from '../core/formats/exr/write.ts';
+import { compileScene } from '../core/render/compile.ts';
+import { pictureOf } from '../core/render/film-picture.ts';
+import { GROUP } from '../core/render/random.ts';
+import { loadAssets } from '../core/render/load-assets.ts';
+import { settingsOf } from '../core/render/scene.ts';
+import { lentByHost } from '../host/kernel.ts';
+import { renderFrame } from '../cli/render-frame.ts';
+import { buildNightLantern } from '../demo/ha-020/build.ts';
 
 const FRAMES = [1001, 1002, 1003, 1004, 1005, 1006, 1007, 1008];
 const MISSING = 1005;
@@ -40,7 +40,7 @@ const LAYERS: Record<string, string[]> = {
 };
 
 const { document, files } = await buildNightLantern();
-const folder = join(import.meta.dirname, 'frames');
+const folder = join(import.meta.dirname, '../demo/ha-020/frames');
 await mkdir(folder, { recursive: true });
 const assets = await loadAssets(document, async (path) => files.get(path) ?? null, document.code);
 for (const frame of FRAMES) {
