@@ -9,13 +9,11 @@ import type { RenderReport } from '../core/contracts/render-report.ts';
 import type { Region } from '../core/data/picture.ts';
 import type { Sheet, ShotDocument } from '../core/document/schema.ts';
 import { validateDocument } from '../core/document/validate.ts';
-import { writeExr } from '../core/formats/exr/write.ts';
 import { compileScene } from '../core/render/compile.ts';
 import { channelError, type Film } from '../core/render/film.ts';
-import { pictureOf } from '../core/render/film-picture.ts';
+import { filmExr } from '../core/render/film-exr.ts';
 import { frameBytes, tellBytes } from '../core/render/memory.ts';
-import { passList } from '../core/render/pass-list.ts';
-import { LIGHT_PASSES, type FilmLayout } from '../core/render/passes.ts';
+import { LIGHT_PASSES } from '../core/render/passes.ts';
 import { GROUP } from '../core/render/random.ts';
 import { settingsOf } from '../core/render/scene.ts';
 import { lentByHost } from '../host/kernel.ts';
@@ -104,7 +102,12 @@ export async function renderCommand(args: string[]): Promise<void> {
   const groups = document.sheets[values.sheet].samples / GROUP;
   const { films, rays } = await renderFrame(scene, settings, region, groups, threads, tell);
   const rendered = performance.now();
-  await writeFile(values.out, toExr(films, region, document.sheets[values.sheet], scene.layout));
+  const statistics = { samples: meanSamples(films), seed: document.sheets[values.sheet].seed, rays: rays.total, renderSeconds: (rendered - compiled) / 1000 }; // prettier-ignore
+  const deflate = (bytes: Uint8Array) => deflateSync(bytes);
+  await writeFile(
+    values.out,
+    filmExr(films, region, scene.layout, { document, sheet: document.sheets[values.sheet], deflate, statistics }),
+  );
   const written = performance.now();
   const byKind = Object.fromEntries(Object.entries(rays).filter(([kind]) => kind !== 'total'));
   log.line('info', 'done', `wrote ${values.out}`, byKind);
@@ -154,21 +157,6 @@ function progress(isQuiet: boolean): (done: number, all: number) => void {
   if (isQuiet || !process.stderr.isTTY) return () => {};
   return (done, all) =>
     process.stderr.write(done < all ? `\r${Math.floor((100 * done) / all)} % of ${all} tiles` : '\r\x1b[K');
-}
-
-function toExr(films: Film[], region: Region, sheet: Sheet, layout: FilmLayout): Uint8Array {
-  const picture = pictureOf(
-    films,
-    region,
-    passList(layout).map((pass) => pass.name),
-    layout,
-  );
-  return writeExr(picture, {
-    deflate: (bytes) => deflateSync(bytes),
-    display: sheet,
-    rename: (channel) => (channel.startsWith('beauty.') ? channel.slice(7) : channel),
-    attributes: { software: 'Dusting', dustingSamples: String(sheet.samples), dustingSeed: String(sheet.seed) },
-  });
 }
 
 const pixelsOf = (films: Film[]) => films.reduce((sum, film) => sum + film.counts.length, 0);

@@ -1,8 +1,6 @@
 import { createRouter, createWebHistory } from 'vue-router';
 import ShotList from './views/ShotList.vue';
 import Workspace from './views/Workspace.vue';
-import IntakeView from './views/IntakeView.vue';
-import LookView from './views/LookView.vue';
 import NotThere from './views/NotThere.vue';
 
 export const router = createRouter({
@@ -10,8 +8,8 @@ export const router = createRouter({
   routes: [
     { path: '/', name: 'shots', component: ShotList },
     { path: '/shots/:code', name: 'shot', component: Workspace, props: true },
-    { path: '/shots/:code/intake', name: 'intake', component: IntakeView, props: true },
-    { path: '/shots/:code/look', name: 'look', component: LookView, props: true },
+    { path: '/shots/:code/intake', name: 'intake', component: () => import('./views/IntakeView.vue'), props: true },
+    { path: '/shots/:code/look', name: 'look', component: () => import('./views/LookView.vue'), props: true },
     { path: '/:rest(.*)*', name: 'not-there', component: NotThere },
   ],
 });

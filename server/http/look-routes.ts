@@ -4,6 +4,7 @@ import { BalanceRequest, LookRequest, ReadingRequest } from '../../core/contract
 import type { Context } from '../context.ts';
 import { dropLook, keepBalance, keepLook } from '../look/looks.ts';
 import { addPicture, dropSet, picturePlace, readSet, shotPictures } from '../look/pictures.ts';
+import { renderExr } from '../render/picture.ts';
 import { answer, bodyOf, idOf } from './answers.ts';
 
 export function lookRoutes(context: Context, router: Router): void {
@@ -39,6 +40,16 @@ export function lookRoutes(context: Context, router: Router): void {
           error && !response.headersSent ? reject(error) : resolve(),
         ),
       );
+    }),
+  );
+  router.get(
+    '/renders/:id/exr',
+    answer(async (request, response) => {
+      const { bytes, name } = await renderExr(context, idOf(request, 'render'));
+      response
+        .attachment(name)
+        .set({ 'Content-Type': 'image/x-exr', 'Cache-Control': 'no-store, no-transform' })
+        .send(Buffer.from(bytes.buffer as ArrayBuffer, bytes.byteOffset, bytes.byteLength));
     }),
   );
   router.put(

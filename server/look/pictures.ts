@@ -98,7 +98,7 @@ async function keep(
 /** What the file says of itself, for a person to correct. */
 function readingOf({ parts }: PictureFacts): SetReading {
   const attributes = Object.assign({}, ...parts.map((part) => part.attributes)) as Record<string, unknown>;
-  const samples = Number(attributes.samples ?? attributes['dusting/samples']);
+  const samples = Math.round(Number(attributes.samples ?? attributes['dusting/samples']));
   const chromaticities = attributes.chromaticities;
   return {
     roles: {},

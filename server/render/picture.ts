@@ -6,13 +6,14 @@ import { packPicture } from '../../core/picture/planes.ts';
 import { unpackFilm } from '../../core/render/film.ts';
 import { fillPicture, pictureOf } from '../../core/render/film-picture.ts';
 import { filmLayout } from '../../core/render/film-layout.ts';
+import { samplesOf } from '../../core/render/rounds.ts';
 import { passList } from '../../core/render/pass-list.ts';
 import type { FilmLayout } from '../../core/render/passes.ts';
 import type { JsonPatch } from '../../core/document/patch.ts';
 import type { ShotDocument } from '../../core/document/schema.ts';
 import type { Context } from '../context.ts';
 import { renders, tiles, versions } from '../db/schema.ts';
-import { notFound, RequestError } from '../errors.ts';
+import { conflict, notFound, RequestError } from '../errors.ts';
 import { apart } from '../apart.ts';
 import { eachFilm, filmPlaces } from './films.ts';
 import { patchedDocument, tileRegions, type RenderRow } from './renders.ts';
@@ -38,6 +39,29 @@ export async function renderFigures(context: Context, id: number): Promise<PassF
   const { x, y, width, height } = render;
   const films = await filmPlaces(context, id);
   return apart('figuresOfFilms', { films, region: { x, y, width, height }, layout, step });
+}
+
+/** The render as it is, every pass of it, as an EXR file; with the name to keep it under. */
+export async function renderExr(context: Context, id: number): Promise<{ bytes: Uint8Array; name: string }> {
+  const render = await findRender(context, id);
+  const document = await documentOf(context, render);
+  const { x, y, width, height, sheet } = render;
+  const films = await filmPlaces(context, id);
+  if (films.length === 0) throw conflict(`Render ${id} has no pixels yet.`);
+  const bytes = await apart('exrOfFilms', {
+    films,
+    region: { x, y, width, height },
+    layout: filmLayout(document, document.sheets[sheet]),
+    document,
+    sheet,
+    statistics: {
+      samples: samplesOf(render.doneGroups) / render.tileCount,
+      seed: render.seed,
+      rays: render.rays,
+      threadSeconds: render.ms / 1000,
+    },
+  });
+  return { bytes, name: `${document.code}.${sheet}.${String(document.frame).padStart(4, '0')}.exr` };
 }
 
 /** Where an object is seen in a whole frame: a byte a pixel, 1 where it is what the pixel shows most of. */

@@ -12,6 +12,7 @@ import { desk } from '../../picture/desk.ts';
 import { getJson } from '../../remote/client.ts';
 import { MODES, useLook, type LookSource, type Mode } from '../../stores/look.ts';
 import NoiseTable from './NoiseTable.vue';
+import PassNoise from './PassNoise.vue';
 
 const look = useLook();
 const alone = ref<PictureNoise | null>(null);
@@ -123,7 +124,7 @@ const two: Mode[] = ['one', 'wipe', 'side', 'difference', 'blink', 'grid'];
       <p v-if="failure" class="bad pad" role="alert">{{ failure }}</p>
       <template v-else-if="result">
         <dl class="num">
-          <dt>RMSE, linear</dt>
+          <dt>RMSE, linear, A as reference</dt>
           <dd>{{ radiance(result.difference.rmse) }}</dd>
           <dt>PSNR, display</dt>
           <dd>{{ Number.isFinite(result.difference.psnr) ? `${result.difference.psnr.toFixed(1)} dB` : 'equal' }}</dd>
@@ -174,6 +175,7 @@ const two: Mode[] = ['one', 'wipe', 'side', 'difference', 'blink', 'grid'];
         >
           {{ tellEqualNoise(one, 'A', 'B') }}
         </p>
+        <PassNoise :a="look.shown!" :b="source" />
         <h4>Set otherwise</h4>
         <ul class="changes">
           <li v-for="change in changes(source)" :key="change">{{ change }}</li>

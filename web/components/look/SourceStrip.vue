@@ -48,7 +48,8 @@ const rows = computed<Row[]>(() => {
   return [...sets, ...[...whole].reverse().map(row), ...[...trials].reverse().map(row)];
 });
 
-const FRAMES_PER_SECOND = 24;
+const FRAME_RATES = [12, 24, 25, 30];
+const frameRate = ref(24);
 const isPlaying = ref(false);
 let timer: ReturnType<typeof setInterval> | null = null;
 const frameAt = computed(() => look.sequence?.frames.findIndex(({ id }) => `p${id}` === look.shown?.key) ?? -1);
@@ -61,9 +62,9 @@ function step(by: number): void {
   const next = frames[(frameAt.value + by + frames.length) % frames.length];
   look.show(`p${next.id}`);
 }
-watch(isPlaying, (on) => {
+watch([isPlaying, frameRate], ([on, rate]) => {
   if (timer) clearInterval(timer);
-  timer = on ? setInterval(() => (look.information?.done === 1 ? step(1) : null), 1000 / FRAMES_PER_SECOND) : null;
+  timer = on ? setInterval(() => (look.information?.done === 1 ? step(1) : null), 1000 / rate) : null;
 });
 watch(() => look.sequence, (now) => !now && (isPlaying.value = false)); // prettier-ignore
 onBeforeUnmount(() => timer && clearInterval(timer));
@@ -97,6 +98,9 @@ defineExpose({ step, play: () => (isPlaying.value = !isPlaying.value) });
             {{ isPlaying ? 'Stop' : 'Play' }}
           </button>
           <button class="flat" title="Next frame (Right)" @click="step(1)">Next</button>
+          <select v-model.number="frameRate" aria-label="Frames a second">
+            <option v-for="rate in FRAME_RATES" :key="rate" :value="rate">{{ rate }} a second</option>
+          </select>
         </span>
         <div class="frames" role="group" aria-label="Frames">
           <template v-for="(picture, i) in look.sequence.frames" :key="picture.id">
@@ -169,7 +173,14 @@ defineExpose({ step, play: () => (isPlaying.value = !isPlaying.value) });
         <button v-if="row.set" class="flat" :aria-label="`Take ${row.name} off the shot`" @click="remove(row.set)">
           Remove
         </button>
-        <span v-else></span>
+        <a
+          v-else-if="row.source.render"
+          class="save"
+          :href="`/api/renders/${row.source.render.id}/exr`"
+          download
+          title="Every pass of it, with mattes by name"
+          >Save as EXR</a
+        >
       </li>
     </ul>
     <p v-if="!rows.length" class="dim pad">Nothing to look at yet: drop pictures on the page, or render the shot.</p>
@@ -196,9 +207,19 @@ defineExpose({ step, play: () => (isPlaying.value = !isPlaying.value) });
 .rest {
   flex: 1;
 }
+.play select {
+  font: inherit;
+  color: var(--soft);
+  background: none;
+  border: 0;
+}
 .play {
   display: flex;
   margin-left: 14px;
+}
+.save {
+  color: var(--soft);
+  padding: 3px 7px;
 }
 .frames {
   display: flex;
