@@ -1,5 +1,7 @@
 /** What a viewer shows of linear values, against the formulas of the standards and published matrices. */
 import { expect } from 'chai';
+import { layersOf } from '../../core/formats/layers.ts';
+import { layerLook } from '../../core/picture/layer-look.ts';
 import { displayTable, entryOf, PLAIN_LOOK, type Look } from '../../core/picture/look.ts';
 import { gather, paintColour, placed, stopColour } from '../../core/picture/paint.ts';
 import { levelFor, Pyramid } from '../../core/picture/pyramid.ts';
@@ -131,5 +133,22 @@ describe('a screen of a picture', () => {
     expect([...(new Pyramid(ids, 8, 8, 'first').level(1).plane as Float32Array)].every((id) => id === 3)).to.equal(
       true,
     );
+  });
+});
+
+describe('layers', () => {
+  const lookOf = (...names: string[]) => layerLook(layersOf(names)[0]);
+
+  it('are shown as what they are, told by role, name and channels', () => {
+    expect(lookOf('R', 'G', 'B', 'A')).to.deep.equal({ look: 'light', channels: ['R', 'G', 'B'] });
+    expect(lookOf('N.X', 'N.Y', 'N.Z').look).to.equal('direction');
+    expect(lookOf('normal.R', 'normal.G', 'normal.B').look).to.equal('direction');
+    expect(lookOf('P.X', 'P.Y', 'P.Z').look).to.equal('place');
+    expect(lookOf('uv.U', 'uv.V').look).to.equal('place');
+    expect(lookOf('motion.X', 'motion.Y')).to.deep.equal({ look: 'flow', channels: ['motion.X', 'motion.Y'] });
+    expect(lookOf('depth.Z')).to.deep.equal({ look: 'amount', channels: ['depth.Z'] });
+    expect(lookOf('albedo.R', 'albedo.G', 'albedo.B').look).to.equal('light');
+    expect(lookOf('crypto_object00.R', 'crypto_object00.G').look).to.equal('id');
+    expect(lookOf('coverage').look).to.equal('share');
   });
 });

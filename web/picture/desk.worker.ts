@@ -23,6 +23,8 @@ const MOST_BYTES = 1.5 * 2 ** 30;
 const sources = new Map<string, Source>();
 const refs = new Map<string, SourceRef>();
 const opening = new Map<string, Promise<Source>>();
+/** Greatest values of channels, by source and channel. */
+const tops = new Map<string, number>();
 const post = (message: FromDesk, transfer: Transferable[] = []) => self.postMessage(message, { transfer });
 
 async function open(key: string, ref: SourceRef): Promise<Source> {
@@ -32,6 +34,7 @@ async function open(key: string, ref: SourceRef): Promise<Source> {
   if (isNewer) {
     sources.delete(key);
     opening.delete(key);
+    for (const name of tops.keys()) if (name.startsWith(`${key} `)) tops.delete(name);
   }
   const known = sources.get(key);
   if (known) {
@@ -80,8 +83,9 @@ async function openPicture(key: string, { id, name }: Extract<SourceRef, { kind:
 async function fetched(path: string): Promise<Response> {
   const response = await fetch(path).catch(() => null);
   if (!response) throw new Error('The server does not answer.');
-  if (!response.ok) throw new Error(((await response.json().catch(() => null)) as { error?: string } | null)?.error ?? `The server answered ${response.status}.`); // prettier-ignore
-  return response;
+  if (response.ok) return response;
+  const body = (await response.json().catch(() => null)) as { error?: string } | null;
+  throw new Error(body?.error ?? `The server answered ${response.status}.`);
 }
 
 function makeRoom(except: string): void {
@@ -118,7 +122,6 @@ async function ready(key: string, layers: string[]): Promise<Source> {
   return source;
 }
 
-const tops = new Map<string, number>();
 /** Where a scale of one-channel layers ends, and where light is normalised to. */
 function topOf(key: string, source: Source, channel: string, share: number): number {
   const name = `${key} ${channel}`;
@@ -182,13 +185,17 @@ function paintData(
     case 'place':
       return viewPlace(planes, out);
     case 'id':
-      return viewIds(a, out);
+      return viewIds(layer.role === 'matte' ? numbersOf(a) : a, out);
     case 'flow':
       return viewScale(a.map((v, i) => Math.hypot(v, b[i])), top / 2 ** exposure, out); // prettier-ignore
     default:
       return viewScale(a, top / 2 ** exposure, out);
   }
 }
+
+/** Ids that are hashes kept as floats, as whole numbers that are told apart. */
+const numbersOf = (ids: Float32Array): Uint32Array =>
+  new Uint32Array(ids.buffer, ids.byteOffset, ids.length).map((bits) => bits & 0xffffff);
 
 function withBalance(
   { balance }: Cell,
@@ -209,26 +216,36 @@ function withBalance(
 }
 
 /** The pyramid of the last difference, by what it is of. */
-let lastDifference: { of: string; planes: Pyramid[]; window: Region } | null = null;
+let lastDifference: { of: string; a: Source; b: Source; planes: Pyramid[]; window: Region } | null = null;
 
 async function paintDifference(cell: Cell, source: Source, look: Look, out: Uint8ClampedArray): Promise<boolean> {
   const { key, kind, times } = cell.against!;
-  const of = [cell.key, key, cell.layer, kind, source.opened.done].join(' ');
-  if (lastDifference?.of !== of) {
-    const other = await ready(key, [cell.layer]);
+  const other = await ready(key, [cell.layer]);
+  const of = [cell.key, key, cell.layer, kind].join(' ');
+  // Sources are made anew when a render goes on, and fill up while a file is decoded.
+  const isStale =
+    lastDifference?.a !== source || lastDifference.b !== other || Math.min(source.opened.done, other.opened.done) < 1;
+  if (lastDifference?.of !== of || isStale) {
     const [a, b] = [source.colours(cell.layer), other.colours(cell.layer)];
     if (!a || !b) return false;
     const window: Region = { x: a.x, y: a.y, width: a.width, height: a.height };
     const planes = differencePlanes(kind, a, resampled(b, sizeFactor(source, other)));
-    lastDifference = { of, window, planes: planes.map((plane) => new Pyramid(plane, a.width, a.height, 'mean')) };
+    lastDifference = {
+      of,
+      a: source,
+      b: other,
+      window,
+      planes: planes.map((plane) => new Pyramid(plane, a.width, a.height, 'mean')),
+    };
   }
-  const { planes, window } = lastDifference;
+  const { planes, window } = lastDifference!;
   const level = levelFor(cell.screen.scale);
   const spot = placed(cell.screen, window, level);
   const seen = planes.map((plane) => gather(plane.level(level).plane, spot));
-  if (kind === 'absolute')
-    paintColour(seen.map((plane) => plane.map((v) => (v - v === 0 ? v * times : 0))), null, spot, { ...look, solo: 'colour', isInStops: false, marks: false }, out); // prettier-ignore
-  else paintSigned(seen[0], (kind === 'stops' ? 2 : 1) / times, out);
+  if (kind === 'absolute') {
+    const amplified = seen.map((plane) => plane.map((v) => (v - v === 0 ? v * times : 0)));
+    paintColour(amplified, null, spot, { ...look, solo: 'colour', isInStops: false, marks: false }, out);
+  } else paintSigned(seen[0], (kind === 'stops' ? 2 : 1) / times, out);
   blankBeside(spot, out);
   return true;
 }

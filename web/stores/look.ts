@@ -181,7 +181,11 @@ export const useLook = defineStore('look', () => {
   /** Ours by the names people know, those of files as the file has them. */
   const layerTitle = (name: string) => (shown.value?.render ? passName(name) : name || 'beauty');
 
-  const groups = computed(() => layers.value.filter((one) => one.role === 'light group' && one.look === 'light' && !/\.[^.]*\./.test(one.name.replace(/^group\./, 'group_')))); // prettier-ignore
+  /** Light groups as wholes: the passes of one stand below its name. */
+  const groups = computed(() => {
+    const all = layers.value.filter(({ role, look }) => role === 'light group' && look === 'light');
+    return all.filter(({ name }) => !all.some((other) => name.startsWith(`${other.name}.`)));
+  });
   const ofGroup = (name: string) => balance.value[name] ?? AS_RENDERED;
 
   async function open(source: LookSource): Promise<void> {

@@ -18,8 +18,10 @@ import SourceStrip from '../components/look/SourceStrip.vue';
 import KeysDialog from '../components/KeysDialog.vue';
 import TopBar from '../components/TopBar.vue';
 import { PLAIN_LOOK } from '../../core/picture/look.ts';
+import { ZONES } from '../../core/picture/noise.ts';
 import { percent, radiance } from '../format.ts';
 import { pressKey, type Key } from '../keys.ts';
+import { desk } from '../picture/desk.ts';
 import { useUploads } from '../picture/uploads.ts';
 import { filesOfDrop } from '../remote/dropped-files.ts';
 import { MODES, PANELS, useLook, type Mode, type Panel } from '../stores/look.ts';
@@ -163,6 +165,20 @@ const read = computed(() => {
   const found = layer.channels.flatMap((name) => values.channels.find((one) => one.name === name) ?? []);
   return found.map(({ mean }) => (Number.isInteger(mean) ? String(mean) : radiance(mean))).join('  ');
 });
+/** What the lift shows, as figures. */
+const lifted = ref('');
+watch(
+  () => (look.isLifted && look.information?.done === 1 && look.shownLayer?.look === 'light' ? `${look.shown!.key} ${look.shownLayer.name}` : ''), // prettier-ignore
+  async (now) => {
+    lifted.value = '';
+    if (!now) return;
+    const found = await desk.ask('noise', { key: look.shown!.key, layer: look.shownLayer!.name, region: null }).catch(() => null); // prettier-ignore
+    if (!found) return;
+    const zones = ZONES.filter((zone) => found.zones[zone].share > 0.001).map((zone) => `${zone} ${found.zones[zone].grain.toFixed(1)}`); // prettier-ignore
+    lifted.value = zones.join(', ');
+  },
+  { immediate: true },
+);
 const listed = computed(() => keys.filter(({ shown }) => shown));
 const title = computed(() => (shot.state ? `${shot.state.code} look · Dusting` : 'Dusting'));
 watch(title, (now) => (document.title = now), { immediate: true });
@@ -225,6 +241,9 @@ watch(title, (now) => (document.title = now), { immediate: true });
                   ><b>{{ probe.values.x }}, {{ probe.values.y }}</b> <span class="values">{{ read }}</span></template
                 >
                 <span v-else class="dim">Point at a pixel to read it.</span>
+                <span v-if="lifted" class="lifted" title="Display steps of 255 after the lift">
+                  seen noise: {{ lifted }}
+                </span>
               </p>
             </main>
           </SplitterPanel>
@@ -319,6 +338,13 @@ watch(title, (now) => (document.title = now), { immediate: true });
   padding: 2px 12px 6px;
   flex: none;
   overflow: hidden;
+}
+.told {
+  display: flex;
+  gap: 8px;
+}
+.lifted {
+  margin-left: auto;
 }
 .values {
   white-space: pre;

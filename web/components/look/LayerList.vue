@@ -1,10 +1,8 @@
 <script setup lang="ts">
 /** All layers of the picture, by what they are: where the light is and where the noise is, before anything is clicked. */
-import { computed, ref, watch } from 'vue';
+import { computed, ref } from 'vue';
 import type { LayerRole } from '../../../core/formats/layers.ts';
-import type { PassFigures } from '../../../core/picture/pass-figures.ts';
-import { percent } from '../../format.ts';
-import { getJson } from '../../remote/client.ts';
+import { useLayerShares } from '../../stores/layer-shares.ts';
 import { useLook } from '../../stores/look.ts';
 
 const look = useLook();
@@ -19,32 +17,7 @@ const ROLES: { role: LayerRole; name: string }[] = [
 ];
 const closed = ref<Record<string, boolean>>({ noise: true });
 
-/** Of a render of ours; pictures have theirs from when they came in. */
-const figures = ref<PassFigures | null>(null);
-watch(
-  () => look.shown?.render && `${look.shown.render.id} ${look.shown.render.state}`,
-  async () => {
-    figures.value = null;
-    const id = look.shown?.render?.id;
-    if (id === undefined) return;
-    const read = await getJson<PassFigures>(`/renders/${id}/figures`).catch(() => null);
-    if (look.shown?.render?.id === id) figures.value = read;
-  },
-  { immediate: true },
-);
-
-/** Shares of all light and of all noise, by layer. */
-const shares = computed<Record<string, { light: number; noise: number | null }>>(() => {
-  if (figures.value) return Object.fromEntries(Object.entries(figures.value.light).map(([name, { light, grain }]) => [name, { light, noise: grain }])); // prettier-ignore
-  const facts = look.shown?.picture?.facts.layers ?? [];
-  const beauty = facts.find(({ role }) => role === 'beauty');
-  const noise = facts.filter(({ role }) => role === 'light').reduce((sum, one) => sum + (one.noise ?? 0), 0);
-  return Object.fromEntries(
-    facts
-      .filter(({ role }) => role === 'light' || role === 'light group')
-      .map((one) => [one.name, { light: beauty?.mean ? Math.max(0, one.mean / beauty.mean) : 0, noise: noise > 0 && one.role === 'light' ? (one.noise ?? 0) / noise : null }]), // prettier-ignore
-  );
-});
+const shares = computed(() => useLayerShares().shares);
 
 type Order = 'file' | 'light' | 'noise';
 const order = ref<Order>('file');
@@ -83,11 +56,7 @@ const grouped = computed(() =>
           @click="look.layer = layer.name"
         >
           <span class="name">{{ look.layerTitle(layer.name) }}</span>
-          <span
-            v-if="shares[layer.name]"
-            class="bars"
-            :title="`${percent(shares[layer.name].light)} of the light${shares[layer.name].noise === null ? '' : `, ${percent(shares[layer.name].noise!)} of the visible noise`}`"
-          >
+          <span v-if="shares[layer.name]" class="bars" :title="useLayerShares().tell(layer.name)">
             <i :style="{ width: `${Math.min(1, shares[layer.name].light) * 100}%` }"></i>
             <i class="noise" :style="{ width: `${Math.min(1, shares[layer.name].noise ?? 0) * 100}%` }"></i>
           </span>

@@ -13,6 +13,8 @@ const look = useLook();
 const isLight = computed(() => look.mode === 'difference' || (look.shownLayer?.look ?? 'light') === 'light');
 const SOLOS = { colour: 'RGB', red: 'R', green: 'G', blue: 'B', alpha: 'A', luminance: 'Y' } as const;
 const stops = Array.from({ length: 2 * STOPS_SHOWN + 1 }, (_, i) => i - STOPS_SHOWN);
+const BEHIND = { nothing: 'nothing behind', checker: 'checks behind', grey: 'grey behind' };
+const GUIDES = { none: 'no guides', thirds: 'thirds', centre: 'centre', safe: 'safe areas' };
 const scaleColours = `linear-gradient(90deg, ${SCALE.map((c) => `rgb(${c.join(' ')})`).join(', ')})`;
 </script>
 
@@ -104,6 +106,12 @@ const scaleColours = `linear-gradient(90deg, ${SCALE.map((c) => `rgb(${c.join(' 
       >
         Marks <kbd>X</kbd>
       </button>
+      <select v-if="look.shownLayer?.alpha" v-model="look.view.behind" aria-label="What is behind (V)">
+        <option v-for="(name, id) in BEHIND" :key="id" :value="id">{{ name }}</option>
+      </select>
+      <select v-model="look.guides" aria-label="Guides (U)">
+        <option v-for="(name, id) in GUIDES" :key="id" :value="id">{{ name }}</option>
+      </select>
     </template>
     <span v-else class="scale num"
       ><span>0</span><i :style="{ background: scaleColours }"></i

@@ -7,11 +7,13 @@ import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { clipRegion, type Region } from '../../../core/data/picture.ts';
 import { desk } from '../../picture/desk.ts';
 import type { Cell } from '../../picture/desk-messages.ts';
+import { useLayerShares } from '../../stores/layer-shares.ts';
 import { useLook, type LookSource } from '../../stores/look.ts';
 import { useLookProbe } from '../../stores/look-probe.ts';
 
 const look = useLook();
 const probe = useLookProbe();
+const shares = useLayerShares();
 const viewport = ref<HTMLElement | null>(null);
 const size = ref({ width: 1, height: 1 });
 const canvases = ref<HTMLCanvasElement[]>([]);
@@ -46,7 +48,7 @@ const boxes = computed<Box[]>(() => {
   const [b] = look.against;
   if (mode === 'passes') {
     const all = look.layers.filter((one) => one.look === 'light');
-    return tiled(all.length).map((place, i) => ({ ...box(shown, place, all[i].name), label: look.layerTitle(all[i].name) })); // prettier-ignore
+    return tiled(all.length).map((place, i) => ({ ...box(shown, place, all[i].name), label: [look.layerTitle(all[i].name), shares.tell(all[i].name)].filter(Boolean).join(': ') })); // prettier-ignore
   }
   if (!b || mode === 'one') return [box(shown, whole)];
   if (mode === 'difference') {

@@ -6,6 +6,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { srgbFromLinear } from '../../core/data/colour.ts';
+import { readExrHeader } from '../../core/formats/exr/header.ts';
 
 const address = () => process.env.DUSTING_TEST_ADDRESS!;
 const folder = mkdtempSync(join(tmpdir(), 'dusting-look-'));
@@ -182,10 +183,17 @@ test('light groups are set against each other and kept, and a render of ours is 
   await page.getByRole('listitem').filter({ hasText: /Version \d/ }).getByRole('button').first().click(); // prettier-ignore
   await expect(stage(page)).toHaveAttribute('aria-label', /^Beauty of Version/);
   await expect(page.locator('.layers')).toContainText('Transmission direct');
+  // Every pass of it goes out again as a file.
+  const href = await page.getByRole('link', { name: 'Save as EXR' }).first().getAttribute('href');
+  const bytes = new Uint8Array(await (await page.request.get(`${address()}${href}`)).body());
+  const [part] = readExrHeader(bytes, 'saved.exr').parts;
+  const channels = part.channels.map(({ name }) => name);
+  expect(channels).toEqual(expect.arrayContaining(['R', 'diffuse.direct.G', 'error.beauty', 'crypto_object00.R']));
+  expect(Number(part.attributes['dusting/samples'])).toBeGreaterThanOrEqual(4);
 });
 
 test('the page stays accessible', async ({ page }) => {
-  for (const panel of ['probe', 'health', 'compare', 'frames', 'looks']) {
+  for (const panel of ['health', 'compare', 'frames']) {
     await page.goto(`${address()}/shots/HA-010/look?panel=${panel}`);
     await expect(stage(page)).toBeVisible();
     const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa']).analyze();
