@@ -11,7 +11,7 @@ import type { PictureFile, PicturePart } from '../formats/picture-file.ts';
 import { coloursOf, layersOf, type Layer } from '../formats/layers.ts';
 import type { HealthFinding, HealthInput } from './health/check.ts';
 import { healthOf } from './health/health.ts';
-import { estimateNoise } from './noise.ts';
+import { localMean, noiseModel, noiseStep } from './noise.ts';
 import { frameFigures } from './sequence/frame-figures.ts';
 
 /** Names of a part's channels in the whole file: of several parts, with the part's name before them. */
@@ -102,26 +102,21 @@ function layerFacts(picture: HealthInput & { numbers: number[] }, parts: Picture
   const layers = layersOf(planes.keys());
   const beauty = layers.find((layer) => layer.role === 'beauty' && coloursOf(layer));
   const seen = beauty ? luminanceOf(coloursOf(beauty)!, planes) : null;
-  const weights = seen && weightsOf(seen);
   const partOf = (channel: string) => picture.numbers.find((n) => parts[n].channels.some(({ name }) => fullName(parts[n], name, parts.length) === channel))!; // prettier-ignore
   return layers.map((layer) => ({
     ...layer,
     part: partOf(layer.channels[0]),
-    ...figuresOf(layer, planes, width, height, weights),
+    ...figuresOf(layer, planes, width, height, seen),
   }));
 }
 
-/** What a variance weighs in visible grain, at the brightness that is seen. */
-function weightsOf(seen: Float32Array): Float32Array {
-  return seen.map((y) => (y - y === 0 ? grainWeight(y, Math.max(1e-4, 0.05 * y)) : 0));
-}
-
+/** @param seen luminance of the beauty: what a variance weighs in visible grain goes by the brightness that is seen */
 function figuresOf(
   layer: Layer,
   planes: Map<string, ArrayLike<number>>,
   width: number,
   height: number,
-  weights: Float32Array | null,
+  seen: Float32Array | null,
 ): { mean: number; noise: number | null } {
   const colours = coloursOf(layer);
   const plane = colours ? luminanceOf(colours, planes) : planes.get(layer.channels[0])!;
@@ -132,9 +127,21 @@ function figuresOf(
       count += 1;
     }
   const mean = count ? sum / count : 0;
-  if (!colours || !weights || layer.role === 'data' || layer.role === 'matte' || layer.role === 'noise') return { mean, noise: null }; // prettier-ignore
-  const sigma = errorOf(layer, planes) ?? estimateNoise(plane, width, height).sigma;
-  let noise = 0;
-  for (let i = 0; i < plane.length; i++) if (sigma[i] - sigma[i] === 0) noise += weights[i] * sigma[i] ** 2;
-  return { mean, noise: noise / plane.length };
+  const isLight = layer.role === 'beauty' || layer.role === 'light' || layer.role === 'light group';
+  if (!colours || !seen || !isLight) return { mean, noise: null };
+  const error = errorOf(layer, planes);
+  const model = error ? null : noiseModel(plane, width, height);
+  const step = noiseStep(width, height);
+  let [noise, looked] = [0, 0];
+  for (let i = 0; i < plane.length; i += step) {
+    const sigma = error ? error[i] : model!(localMean(plane, width, height, i));
+    const y = seen[i];
+    if (sigma - sigma !== 0 || y - y !== 0) continue;
+    noise += grainWeight(y, Math.max(LEAST_SIGMA, 0.05 * y)) * sigma ** 2;
+    looked += 1;
+  }
+  return { mean, noise: looked ? noise / looked : null };
 }
+
+/** Where a weight is taken, however clean the picture is. */
+const LEAST_SIGMA = 1e-4;

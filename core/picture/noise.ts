@@ -6,6 +6,8 @@
  * Variance Estimation, 1996), and 1.4826 times the median of its size (Rousseeuw & Croux 1993), apart for each
  * brightness. Texture as fine as a pixel is taken for noise.
  *
+ * Large pictures are looked at in some of their pixels, evenly spread: more tell no more.
+ *
  * @example
  * const { zones, isEstimated } = noiseOf(luminance, null, 1920, 1080);
  */
@@ -35,6 +37,12 @@ export interface PictureNoise {
 
 export const zoneOf = (y: number): number => (y < ZONE_ENDS[0] ? 0 : y < ZONE_ENDS[1] ? 1 : 2);
 
+/** Pixels that are looked at. */
+const MOST_LOOKED_AT = 300_000;
+
+/** Every so many-th pixel is looked at; an odd number, so that rows of even length are not met in columns. */
+export const noiseStep = (width: number, height: number): number => Math.ceil((width * height) / MOST_LOOKED_AT) | 1;
+
 /** @param sigma standard error of each pixel; null: it is estimated. Pixels that are no numbers are left out */
 export function noiseOf(
   luminances: ArrayLike<number>,
@@ -42,12 +50,13 @@ export function noiseOf(
   width: number,
   height: number,
 ): PictureNoise {
-  const isEstimated = sigma === null;
-  const { mean, sigma: errors } = sigma ? { mean: luminances, sigma } : estimateNoise(luminances, width, height);
+  const estimate = sigma ? null : noiseModel(luminances, width, height);
   const sums = Array.from({ length: 4 }, () => ({ count: 0, sigma: 0, grain: 0 }));
   let count = 0;
-  for (let i = 0; i < width * height; i++) {
-    const [y, s] = [mean[i], errors[i]];
+  const step = noiseStep(width, height);
+  for (let i = 0; i < width * height; i += step) {
+    const y = sigma ? luminances[i] : localMean(luminances, width, height, i);
+    const s = sigma ? sigma[i] : estimate!(y);
     if (y - y !== 0 || s - s !== 0) continue;
     count += 1;
     const grain = visibleGrain(y, s) ** 2;
@@ -62,48 +71,52 @@ export function noiseOf(
     sigma: own ? Math.sqrt(s / own) : 0,
     grain: own ? Math.sqrt(grain / own) : 0,
   }));
-  return { isEstimated, zones: { shadows, midtones, highlights }, all };
+  return { isEstimated: sigma === null, zones: { shadows, midtones, highlights }, all };
 }
 
-/** Brightnesses told apart: so many to a stop, over so many stops below 2⁴. */
-const TO_A_STOP = 1;
+/** Brightnesses told apart: one a stop, over so many stops below the top one. */
 const STOPS = 24;
 const TOP_STOP = 4;
 /** Fewer pixels tell nothing of a brightness. */
 const FEWEST = 64;
 
-/** @returns local mean of each pixel, and the standard deviation of noise that pixels of its brightness have */
-export function estimateNoise(
-  plane: ArrayLike<number>,
-  width: number,
-  height: number,
-): { mean: Float32Array; sigma: Float32Array } {
-  // prettier-ignore
-  const size = width * height;
-  const mean = new Float32Array(size);
-  const bin = new Uint8Array(size);
-  const bins = STOPS * TO_A_STOP + 1;
-  const rest: number[][] = Array.from({ length: bins }, () => []);
-  for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++) {
-      const i = y * width + x;
-      const up = y > 0 ? -width : 0;
-      const down = y + 1 < height ? width : 0;
-      const left = x > 0 ? -1 : 0;
-      const right = x + 1 < width ? 1 : 0;
-      const corners = plane[i + up + left] + plane[i + up + right] + plane[i + down + left] + plane[i + down + right];
-      const sides = plane[i + up] + plane[i + down] + plane[i + left] + plane[i + right];
-      mean[i] = (corners + sides + plane[i]) / 9;
-      const stop = (Math.log2(Math.max(1e-12, mean[i])) - TOP_STOP + STOPS) * TO_A_STOP;
-      bin[i] = Math.max(0, Math.min(bins - 1, Math.round(stop)));
-      if (!(up && down && left && right)) continue;
-      // Of independent noise of deviation σ this has the deviation 6σ.
-      const laplacian = Math.abs(corners - 2 * sides + 4 * plane[i]) / 6;
-      if (laplacian - laplacian === 0) rest[bin[i]].push(laplacian);
-    }
+const binOf = (mean: number): number =>
+  Math.max(0, Math.min(STOPS, Math.round(Math.log2(Math.max(1e-12, mean)) - TOP_STOP + STOPS)));
+
+/** @returns the standard deviation of noise that pixels of a local mean have */
+export function noiseModel(plane: ArrayLike<number>, width: number, height: number): (mean: number) => number {
+  const rest: number[][] = Array.from({ length: STOPS + 1 }, () => []);
+  const step = noiseStep(width, height);
+  for (let i = 0; i < width * height; i += step) {
+    const x = i % width;
+    if (x === 0 || x === width - 1 || i < width || i >= width * (height - 1)) continue;
+    const corners = plane[i - width - 1] + plane[i - width + 1] + plane[i + width - 1] + plane[i + width + 1];
+    const sides = plane[i - width] + plane[i + width] + plane[i - 1] + plane[i + 1];
+    // Of independent noise of deviation σ this has the deviation 6σ.
+    const laplacian = Math.abs(corners - 2 * sides + 4 * plane[i]) / 6;
+    if (laplacian - laplacian === 0) rest[binOf((corners + sides + plane[i]) / 9)].push(laplacian);
+  }
   const known = rest.map((values) => (values.length < FEWEST ? NaN : 1.4826 * median(values)));
   const sigmas = known.map((value, at) => (Number.isNaN(value) ? nearest(known, at) : value));
-  return { mean, sigma: Float32Array.from(bin, (at) => sigmas[at]) };
+  return (mean) => sigmas[binOf(mean)];
+}
+
+/** The same of every pixel. */
+export function noisePlane(plane: ArrayLike<number>, width: number, height: number): Float32Array {
+  const model = noiseModel(plane, width, height);
+  return Float32Array.from({ length: width * height }, (_, i) => model(localMean(plane, width, height, i)));
+}
+
+/** Mean of a pixel and the eight around it; at the edges of those there are. */
+export function localMean(plane: ArrayLike<number>, width: number, height: number, i: number): number {
+  const x = i % width;
+  const up = i >= width ? -width : 0;
+  const down = i < width * (height - 1) ? width : 0;
+  const left = x > 0 ? -1 : 0;
+  const right = x < width - 1 ? 1 : 0;
+  const above = plane[i + up + left] + plane[i + up] + plane[i + up + right];
+  const below = plane[i + down + left] + plane[i + down] + plane[i + down + right];
+  return (above + plane[i + left] + plane[i] + plane[i + right] + below) / 9;
 }
 
 function nearest(known: number[], at: number): number {

@@ -1,7 +1,7 @@
 /** Noise read off pictures, against noise that was put into them; what that comes to in samples. */
 import { expect } from 'chai';
 import { equalNoise, tellEqualNoise } from '../../core/picture/equal-noise.ts';
-import { estimateNoise, noiseOf, zoneOf } from '../../core/picture/noise.ts';
+import { noiseModel, noiseOf, noisePlane, zoneOf } from '../../core/picture/noise.ts';
 import { visibleGrain } from '../../core/data/grain.ts';
 import { flickerOf, jumpsIn } from '../../core/picture/sequence/flicker.ts';
 import { frameFigures, outliersIn } from '../../core/picture/sequence/frame-figures.ts';
@@ -48,7 +48,8 @@ describe('noise of a picture without an error pass', () => {
   it('is not raised by a few fireflies, whose place is another figure', () => {
     const plane = picture(scenes.flat, 0.01);
     for (let k = 0; k < 40; k++) plane[(k * 997) % plane.length] = 60;
-    expect(estimateNoise(plane, WIDTH, HEIGHT).sigma[5000]).to.be.within(0.0085, 0.0125);
+    expect(noiseModel(plane, WIDTH, HEIGHT)(0.3)).to.be.within(0.0085, 0.0115);
+    expect(noisePlane(plane, WIDTH, HEIGHT)[5000]).to.be.within(0.0085, 0.0125);
   });
 
   it('says what can be said of pictures that are nothing, one colour or one pixel', () => {

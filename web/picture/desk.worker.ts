@@ -6,7 +6,7 @@ import { differencePlanes } from '../../core/picture/difference.ts';
 import { hottest } from '../../core/picture/heat.ts';
 import type { Look } from '../../core/picture/look.ts';
 import { cropPlane, percentile } from '../../core/picture/measured.ts';
-import { estimateNoise, noiseOf } from '../../core/picture/noise.ts';
+import { noisePlane, noiseOf } from '../../core/picture/noise.ts';
 import { blankBeside, gather, paintColour, paintSigned, placed, type Placed } from '../../core/picture/paint.ts';
 import { unpackPicture } from '../../core/picture/planes.ts';
 import { levelFor, Pyramid } from '../../core/picture/pyramid.ts';
@@ -363,7 +363,7 @@ async function flicker(a: string, b: string) {
   const { width, height } = first.window;
   if (second.window.width !== width || second.window.height !== height)
     throw new RangeError('The frames have different windows.');
-  const sigma = first.sigma ?? estimateNoise(first.y, width, height).sigma;
+  const sigma = first.sigma ?? noisePlane(first.y, width, height);
   const motion = motionOf(p);
   return flickerOf(first.y, second.y, sigma, width, height, motion);
 }

@@ -29,23 +29,24 @@ function sumOf({ planes, types }: HealthInput, layers: Layer[], mask: Uint8Array
   let off = 0;
   let worst = 0;
   let place = 0;
-  const stepOf = (name: string, value: number): number => {
-    if (types.get(name) !== 'half') return Math.abs(value) * 2 ** -23;
-    return Math.max(2 ** -25, Math.abs(value) * 2 ** -11);
-  };
-  const own = [0, 1, 2].map((c) => parts.map((part) => coloursOf(part)![c]));
-  for (let i = 0; i < planes.get(whole[0])!.length; i++) {
+  // Half a step of the format: of a value's last digit, and of the smallest there is.
+  const stepOf = (name: string) =>
+    types.get(name) === 'half' ? { share: 2 ** -11, least: 2 ** -25 } : { share: 2 ** -23, least: 0 };
+  const channels = [0, 1, 2].map((c) => ({
+    beauty: planes.get(whole[c])!,
+    beautyStep: stepOf(whole[c]),
+    parts: parts.map((part) => ({ plane: planes.get(coloursOf(part)![c])!, step: stepOf(coloursOf(part)![c]) })),
+  }));
+  for (let i = 0; i < channels[0].beauty.length; i++) {
     let isOff = false;
-    for (let c = 0; c < 3; c++) {
-      const wanted = planes.get(whole[c])![i];
+    for (const { beauty: wanted, beautyStep, parts: own } of channels) {
       let sum = 0;
-      let allowed = stepOf(whole[c], wanted);
-      for (const name of own[c]) {
-        const value = planes.get(name)![i];
-        sum += value;
-        allowed += stepOf(name, value);
+      let allowed = Math.max(beautyStep.least, Math.abs(wanted[i]) * beautyStep.share);
+      for (const { plane, step } of own) {
+        sum += plane[i];
+        allowed += Math.max(step.least, Math.abs(plane[i]) * step.share);
       }
-      const difference = Math.abs(sum - wanted);
+      const difference = Math.abs(sum - wanted[i]);
       if (!(difference > allowed * 1.01)) continue;
       isOff = true;
       if (difference > worst) [worst, place] = [difference, i];
