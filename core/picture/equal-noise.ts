@@ -1,5 +1,6 @@
 /**
- * How many samples one picture needs to be as clean as another: the variance of means falls as 1/N.
+ * How many samples one picture needs to be as clean as another: the variance of means falls as 1/N. By the typical noise
+ * of each brightness, so that a few bright pixels do not decide.
  *
  * @example
  * equalNoise(a, b, 64, 64);   // [{ zone: 'shadows', factor: 4.1, samples: 262 }]
@@ -15,14 +16,14 @@ export interface EqualNoise {
 }
 
 /** A zone that both have in less than this share of their pixels says nothing. */
-const LEAST_SHARE = 0.01;
+const LEAST_SHARE = 0.03;
 
 /** @param samples that B was made with, null where nobody knows. @returns what B needs to have the noise of A */
 export function equalNoise(a: PictureNoise, b: PictureNoise, samples: number | null): EqualNoise[] {
   return ZONES.flatMap((zone) => {
     const [p, q] = [a.zones[zone], b.zones[zone]];
-    if (Math.min(p.share, q.share) < LEAST_SHARE || p.sigma <= 0 || q.sigma <= 0) return [];
-    const factor = (q.sigma / p.sigma) ** 2;
+    if (Math.min(p.share, q.share) < LEAST_SHARE || p.typical <= 0 || q.typical <= 0) return [];
+    const factor = (q.typical / p.typical) ** 2;
     return [{ zone, factor, samples: samples === null ? null : Math.ceil(samples * factor) }];
   });
 }

@@ -24,6 +24,8 @@ export interface ZoneNoise {
   share: number;
   /** Root mean square of the linear standard deviation; 0 where the zone has no pixel. */
   sigma: number;
+  /** Geometric mean of the same, which the few brightest pixels do not decide: for ratios of two pictures. */
+  typical: number;
   /** Root mean square of visible grain, display steps. */
   grain: number;
 }
@@ -37,6 +39,8 @@ export interface PictureNoise {
 
 export const zoneOf = (y: number): number => (y < ZONE_ENDS[0] ? 0 : y < ZONE_ENDS[1] ? 1 : 2);
 
+/** Pixels without noise have a logarithm, too. */
+const LEAST_SIGMA = 1e-9;
 /** Pixels that are looked at. */
 const MOST_LOOKED_AT = 300_000;
 
@@ -51,7 +55,7 @@ export function noiseOf(
   height: number,
 ): PictureNoise {
   const estimate = sigma ? null : noiseModel(luminances, width, height);
-  const sums = Array.from({ length: 4 }, () => ({ count: 0, sigma: 0, grain: 0 }));
+  const sums = Array.from({ length: 4 }, () => ({ count: 0, sigma: 0, log: 0, grain: 0 }));
   let count = 0;
   const step = noiseStep(width, height);
   for (let i = 0; i < width * height; i += step) {
@@ -63,12 +67,14 @@ export function noiseOf(
     for (const sum of [sums[zoneOf(y)], sums[3]]) {
       sum.count += 1;
       sum.sigma += s * s;
+      sum.log += Math.log(Math.max(LEAST_SIGMA, s));
       sum.grain += grain;
     }
   }
-  const [shadows, midtones, highlights, all] = sums.map(({ count: own, sigma: s, grain }) => ({
+  const [shadows, midtones, highlights, all] = sums.map(({ count: own, sigma: s, log, grain }) => ({
     share: count ? own / count : 0,
     sigma: own ? Math.sqrt(s / own) : 0,
+    typical: own && s > 0 ? Math.exp(log / own) : 0,
     grain: own ? Math.sqrt(grain / own) : 0,
   }));
   return { isEstimated: sigma === null, zones: { shadows, midtones, highlights }, all };

@@ -129,7 +129,9 @@ export function paintColour(
     for (let x = 0; x < width; x++) {
       const i = y * width + x;
       const o = i * 4;
-      let [red, green, blue] = [r[i], g[i], b[i]];
+      let red = r[i];
+      let green = g[i];
+      let blue = b[i];
       out[o + 3] = 255;
       if (red + green + blue - (red + green + blue) !== 0) {
         out[o] = NOT_FINITE[0];
@@ -139,10 +141,11 @@ export function paintColour(
       }
       const isNegative = red < 0 || green < 0 || blue < 0;
       if (matrix) {
-        const [p, q, s] = [red, green, blue];
-        red = matrix[0] * p + matrix[1] * q + matrix[2] * s;
-        green = matrix[3] * p + matrix[4] * q + matrix[5] * s;
-        blue = matrix[6] * p + matrix[7] * q + matrix[8] * s;
+        const p = red;
+        const q = green;
+        red = matrix[0] * p + matrix[1] * q + matrix[2] * blue;
+        green = matrix[3] * p + matrix[4] * q + matrix[5] * blue;
+        blue = matrix[6] * p + matrix[7] * q + matrix[8] * blue;
       }
       if (look.solo !== 'colour') {
         if (look.solo === 'luminance') red = luminance(red, green, blue);
@@ -174,7 +177,11 @@ export function paintColour(
       }
       if (marks && (x + y) % STRIPE < STRIPE / 2) {
         const mark = isNegative ? NEGATIVE : value[0] >= 1 || value[1] >= 1 || value[2] >= 1 ? CLIPPED : null;
-        if (mark) [red, green, blue] = mark;
+        if (mark) {
+          red = mark[0];
+          green = mark[1];
+          blue = mark[2];
+        }
       }
       out[o] = red;
       out[o + 1] = green;

@@ -161,8 +161,9 @@ async function drawCell(cell: Cell, look: Look): Promise<Drawn | null> {
       const own = cell.isNormalised ? -Math.log2(topOf(cell.key, source, layer.shown[1], 0.98)) : 0;
       paintColour(used, alpha, spot, { ...look, exposure: look.exposure + own }, out);
     } else {
-      top = layer.look === 'share' ? 1 : topOf(cell.key, source, layer.shown[0], 0.995);
-      paintData(layer, planes, look, top, out);
+      const hasScale = layer.look === 'amount' || layer.look === 'count' || layer.look === 'flow';
+      top = layer.look === 'share' ? 1 : hasScale ? topOf(cell.key, source, layer.shown[0], 0.995) : null;
+      paintData(layer, planes, look, top ?? 1, out);
     }
     blankBeside(spot, out);
   }

@@ -54,5 +54,11 @@ export const useLayerShares = defineStore('layer-shares', () => {
     return `${percent(own.light)} of the light${own.noise === null ? '' : `, ${percent(own.noise)} of the visible noise`}`;
   }
 
-  return { shares, tell };
+  /** For labels: as short as it goes. */
+  function tellShort(name: string): string {
+    const own = shares.value[name];
+    return own ? `light ${percent(own.light)}${own.noise === null ? '' : `, noise ${percent(own.noise)}`}` : '';
+  }
+
+  return { shares, tell, tellShort };
 });

@@ -113,9 +113,9 @@ const scaleColours = `linear-gradient(90deg, ${SCALE.map((c) => `rgb(${c.join(' 
         <option v-for="(name, id) in GUIDES" :key="id" :value="id">{{ name }}</option>
       </select>
     </template>
-    <span v-else class="scale num"
+    <span v-else-if="look.scaleTop !== null" class="scale num"
       ><span>0</span><i :style="{ background: scaleColours }"></i
-      ><span>{{ look.scaleTop === null ? '' : radiance(look.scaleTop / 2 ** look.view.exposure) }}</span></span
+      ><span>{{ radiance(look.scaleTop / 2 ** look.view.exposure) }}</span></span
     >
   </div>
   <div v-if="look.view.isInStops && isLight" class="bar legend num">

@@ -48,7 +48,7 @@ const boxes = computed<Box[]>(() => {
   const [b] = look.against;
   if (mode === 'passes') {
     const all = look.layers.filter((one) => one.look === 'light');
-    return tiled(all.length).map((place, i) => ({ ...box(shown, place, all[i].name), label: [look.layerTitle(all[i].name), shares.tell(all[i].name)].filter(Boolean).join(': ') })); // prettier-ignore
+    return tiled(all.length).map((place, i) => ({ ...box(shown, place, all[i].name), label: [look.layerTitle(all[i].name), shares.tellShort(all[i].name)].filter(Boolean).join(', ') })); // prettier-ignore
   }
   if (!b || mode === 'one') return [box(shown, whole)];
   if (mode === 'difference') {
@@ -416,7 +416,7 @@ defineExpose({
         :key="`label ${i}`"
         class="label"
         :class="{ chosen: look.mode === 'passes' && box.layer === look.shownLayer?.name }"
-        :style="{ left: `${box.x + 6}px`, top: `${box.y + 6}px` }"
+        :style="{ left: `${box.x + 6}px`, top: `${box.y + 6}px`, maxWidth: `${box.width - 12}px` }"
         >{{ box.label }}</span
       >
     </template>
@@ -533,6 +533,8 @@ canvas {
   background: rgb(0 0 0 / 65%);
   padding: 1px 5px;
   white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
   pointer-events: none;
 }
 .label.chosen {

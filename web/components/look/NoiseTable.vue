@@ -30,7 +30,7 @@ const told = [`below ${ZONE_ENDS[0]}`, `${ZONE_ENDS[0]} to ${ZONE_ENDS[1]}`, `${
           class="right num"
           :title="`σ ${radiance(one.noise.zones[zone].sigma)} linear, ${percent(one.noise.zones[zone].share)} of the pixels`"
         >
-          {{ one.noise.zones[zone].share ? one.noise.zones[zone].grain.toFixed(1) : '–' }}
+          {{ one.noise.zones[zone].share > 0.005 ? one.noise.zones[zone].grain.toFixed(1) : '–' }}
         </td>
         <td class="right num">{{ one.noise.all.grain.toFixed(1) }}</td>
       </tr>

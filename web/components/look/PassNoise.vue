@@ -9,6 +9,7 @@ const props = defineProps<{ a: LookSource; b: LookSource }>();
 const look = useLook();
 const rows = ref<{ name: string; a: number; b: number }[]>([]);
 const progress = ref<number | null>(null);
+const isEmpty = ref(false);
 let turn = 0;
 watch(
   () => `${props.a.key} ${props.b.key} ${JSON.stringify(look.region)}`,
@@ -16,6 +17,7 @@ watch(
     turn += 1;
     rows.value = [];
     progress.value = null;
+    isEmpty.value = false;
   },
 );
 
@@ -35,12 +37,14 @@ async function measure(): Promise<void> {
     progress.value = (i + 1) / wanted.length;
   }
   progress.value = null;
+  isEmpty.value = found.length === 0;
 }
 </script>
 
 <template>
   <p class="ask">
-    <button v-if="progress === null && !rows.length" class="plain" @click="measure">Noise of every pass</button>
+    <span v-if="isEmpty" class="dim">They have no light pass of the same name that has noise.</span>
+    <button v-else-if="progress === null && !rows.length" class="plain" @click="measure">Noise of every pass</button>
     <span v-else-if="progress !== null" role="status" class="num dim">{{ percent(progress) }} of the passes</span>
   </p>
   <table v-if="rows.length">

@@ -6,7 +6,7 @@ import { luminance } from '../../../core/data/colour.ts';
 import { tellBrightest } from '../../../core/picture/tell-brightest.ts';
 import { tellPixel } from '../../../core/picture/tell-pixel.ts';
 import { percent, radiance } from '../../format.ts';
-import { useLook } from '../../stores/look.ts';
+import { ROLE_ORDER, useLook } from '../../stores/look.ts';
 import { useLookProbe } from '../../stores/look-probe.ts';
 import { useShot } from '../../stores/shot.ts';
 
@@ -15,7 +15,11 @@ const probe = useLookProbe();
 const shot = useShot();
 
 const byName = computed(() => new Map(probe.values?.channels.map((one) => [one.name, one])));
-const layers = computed(() => look.opened.get(probe.values?.source.key ?? '')?.layers ?? []);
+/** In the order of the list beside the picture. */
+const layers = computed(() => {
+  const own = look.opened.get(probe.values?.source.key ?? '')?.layers ?? [];
+  return [...own].sort((a, b) => ROLE_ORDER.indexOf(a.role) - ROLE_ORDER.indexOf(b.role));
+});
 const whole = computed(() => {
   const beauty = layers.value.find(({ role }) => role === 'beauty');
   return beauty ? lightOf(coloursOf(beauty)) : 0;
@@ -155,8 +159,25 @@ th,
 td {
   padding: 2px 6px;
 }
+table {
+  table-layout: fixed;
+}
+th:nth-child(3) {
+  width: 44px;
+}
+th:nth-child(4) {
+  width: 58px;
+}
+th:nth-child(2) {
+  width: 44%;
+}
 td:first-child {
   white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+td {
+  font-size: 11.5px;
 }
 td:first-child,
 th:first-child {

@@ -167,7 +167,7 @@ defineExpose({ step, play: () => (isPlaying.value = !isPlaying.value) });
           title="Holds the frame before against this one"
           @click="look.toggleOther(`p${look.sequence.frames[Math.max(0, frameAt - 1) || 1].id}`)"
         >
-          Frame before
+          Hold frame before
         </button>
         <span v-else class="dim">shown</span>
         <button v-if="row.set" class="flat" :aria-label="`Take ${row.name} off the shot`" @click="remove(row.set)">
