@@ -16,6 +16,7 @@ import type { HealthFinding } from '../../core/picture/health/check.ts';
 import { PLAIN_LOOK, type Look, type Solo } from '../../core/picture/look.ts';
 import { missingFrames } from '../../core/picture/sequence/names.ts';
 import { SPACES, type SpaceId } from '../../core/picture/spaces.ts';
+import { plural } from '../../core/intake/preflight/tell.ts';
 import { TRANSFORMS, type TransformId } from '../../core/picture/transforms/registry.ts';
 import { SHADOW_LIFT } from '../../core/picture/view.ts';
 import { filmLayout } from '../../core/render/film-layout.ts';
@@ -134,7 +135,7 @@ export const useLook = defineStore('look', () => {
         return {
           key: `p${picture.id}`,
           label: `${picture.name}${set.take > 1 ? `, take ${set.take}` : ''}`,
-          told: `${w.maxX - w.minX + 1} × ${w.maxY - w.minY + 1}, ${picture.facts.layers.length} layers`,
+          told: `${w.maxX - w.minX + 1} × ${w.maxY - w.minY + 1}, ${plural(picture.facts.layers.length, 'layer')}`,
           ref: { kind: 'picture', id: picture.id, name: picture.name },
           set,
           picture,

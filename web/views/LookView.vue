@@ -366,6 +366,7 @@ aside {
 }
 .choice button {
   font-weight: 600;
+  outline-offset: -2px;
 }
 .panel {
   min-height: 0;
