@@ -77,7 +77,6 @@ export function namedAt(
   planes: Map<string, ArrayLike<number>>,
   channels: string[],
 ): string | null {
-  // prettier-ignore
   let best: { id: number; coverage: number } | null = null;
   for (const rank of ranksOf(set.name, channels)) {
     const coverage = planes.get(rank.coverage)?.[at] ?? 0;

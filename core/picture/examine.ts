@@ -83,7 +83,6 @@ function fileFindings(
   { isDeep, missingChunks, broken, dataWindow: d, displayWindow: w }: PicturePart,
   of: string,
 ): HealthFinding[] {
-  // prettier-ignore
   const findings: HealthFinding[] = [];
   const add = (severity: HealthFinding['severity'], id: string, sentence: string) =>
     findings.push({ id, severity, sentence: of + sentence, channels: [] });

@@ -78,9 +78,9 @@ export function viewDirection(
   }
 }
 
-/** Writes opaque RGBA of places, each channel between the least and the greatest value of the picture. */
-export function viewPlace(channels: ArrayLike<number>[], out: Uint8ClampedArray): void {
-  const spans = channels.map((plane) => {
+/** Least value and size of what each channel spans. */
+export const spansOf = (channels: ArrayLike<number>[]): { low: number; size: number }[] =>
+  channels.map((plane) => {
     let low = Infinity;
     let high = -Infinity;
     for (let i = 0; i < plane.length; i++) {
@@ -89,6 +89,9 @@ export function viewPlace(channels: ArrayLike<number>[], out: Uint8ClampedArray)
     }
     return { low, size: high - low || 1 };
   });
+
+/** Writes opaque RGBA of places, each channel between the least and the greatest value of the picture. */
+export function viewPlace(channels: ArrayLike<number>[], out: Uint8ClampedArray, spans = spansOf(channels)): void {
   for (let i = 0; i < channels[0].length; i++) {
     for (let c = 0; c < 3; c++)
       out[i * 4 + c] = c < channels.length ? (255 * (channels[c][i] - spans[c].low)) / spans[c].size : 0;

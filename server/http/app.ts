@@ -32,7 +32,14 @@ import { addLog, addStatistics, decideLog, dropLog, logsOf, readLogAgain } from 
 import { chooseProfiles, listProfiles, removeProfile, saveProfile } from '../intake/profiles.ts';
 import { notFound } from '../errors.ts';
 import { log } from '../log.ts';
-import { objectMask, renderDocument, renderFigures, renderPicture, renderPixel } from '../render/picture.ts';
+import {
+  objectMask,
+  renderArea,
+  renderDocument,
+  renderFigures,
+  renderPicture,
+  renderPixel,
+} from '../render/picture.ts';
 import { continueRender, createRender, stopRender } from '../render/renders.ts';
 import { setDials } from '../shots/dials.ts';
 import { decideFinding, findFinding } from '../shots/findings.ts';
@@ -297,6 +304,13 @@ function api(context: Context, hub: EventHub): express.Router {
     answer((request) => {
       const [x, y] = [request.query.x, request.query.y].map(Number);
       return renderPixel(context, idOf(request, 'render'), x, y);
+    }),
+  );
+  router.get(
+    '/renders/:id/area',
+    answer((request) => {
+      const [x, y, radius] = [request.query.x, request.query.y, request.query.radius].map(Number);
+      return renderArea(context, idOf(request, 'render'), x, y, radius);
     }),
   );
   router.post(

@@ -14,7 +14,6 @@ export async function examineFile({
   place: string;
   name: string;
 }): Promise<PictureFacts | { refused: string }> {
-  // prettier-ignore
   try {
     const bytes = new Uint8Array(await readFile(place));
     return examinePicture(await readPictureFile(bytes, name, { inflate, means: exrMeans() }));

@@ -36,7 +36,6 @@ export async function addPicture(
   name: string,
   request: Request,
 ): Promise<Added> {
-  // prettier-ignore
   const called = name.split(/[\\/]/).at(-1)!.slice(0, 200);
   if (!isPictureName(called))
     throw new RequestError(400, `"${called}" is no picture that can be read; ${PICTURE_ENDINGS.join(', ')} can.`);

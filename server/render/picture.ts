@@ -1,5 +1,5 @@
 /** Pictures of renders, as far as they are. */
-import { and, desc, eq } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray } from 'drizzle-orm';
 import { channel, type Picture } from '../../core/data/picture.ts';
 import type { PassFigures } from '../../core/picture/pass-figures.ts';
 import { packPicture } from '../../core/picture/planes.ts';
@@ -99,21 +99,51 @@ async function pictureNow(context: Context, render: RenderRow, passes: string[],
 
 /** Every channel's value at one pixel of the full frame; RequestError 404 outside the render's region. */
 export async function renderPixel(context: Context, id: number, x: number, y: number): Promise<Record<string, number>> {
-  const render = await findRender(context, id);
-  const regions = tileRegions(render);
-  const tile = regions.findIndex((r) => x >= r.x && x < r.x + r.width && y >= r.y && y < r.y + r.height);
-  if (tile < 0) throw notFound(`pixel ${x}, ${y} in render ${id}`);
-  const [row] = await context.db
-    .select({ film: tiles.film })
-    .from(tiles)
-    .where(and(eq(tiles.renderId, id), eq(tiles.tile, tile)))
-    .orderBy(desc(tiles.groups))
-    .limit(1);
-  const layout = await layoutOf(context, render);
-  const all = passList(layout).map((pass) => pass.name);
-  const films = row ? [unpackFilm(await context.blobs.get(row.film))] : [];
-  const { channels } = pictureOf(films, { x, y, width: 1, height: 1 }, all, layout);
+  const { channels } = await pixelsAround(context, id, x, y, 0);
   return Object.fromEntries([...channels].map(([name, plane]) => [name, plane[0]]));
+}
+
+/** Every channel's mean and standard deviation over the pixels up to `radius` away; RequestError 404 as above. */
+export async function renderArea(
+  context: Context,
+  id: number,
+  x: number,
+  y: number,
+  radius: number,
+): Promise<{ name: string; mean: number; deviation: number | null }[]> {
+  const reach = Number.isInteger(radius) ? Math.max(0, Math.min(MOST_RADIUS, radius)) : 0;
+  const { channels } = await pixelsAround(context, id, x, y, reach);
+  return [...channels].map(([name, plane]) => {
+    const mean = plane.reduce((sum, v) => sum + v, 0) / plane.length;
+    const variance = plane.reduce((sum, v) => sum + (v - mean) ** 2, 0) / plane.length;
+    return { name, mean, deviation: plane.length > 1 ? Math.sqrt(variance) : null };
+  });
+}
+const MOST_RADIUS = 16;
+
+/** All passes of a square about a pixel, as much of it as lies in the render's region. */
+async function pixelsAround(context: Context, id: number, x: number, y: number, radius: number): Promise<Picture> {
+  const render = await findRender(context, id);
+  const left = Math.max(render.x, x - radius);
+  const top = Math.max(render.y, y - radius);
+  const width = Math.min(render.x + render.width - 1, x + radius) - left + 1;
+  const height = Math.min(render.y + render.height - 1, y + radius) - top + 1;
+  const isWhole = Number.isInteger(x) && Number.isInteger(y);
+  const isInside =
+    isWhole && x >= render.x && y >= render.y && x < render.x + render.width && y < render.y + render.height;
+  if (!isInside) throw notFound(`pixel ${x}, ${y} in render ${id}`);
+  const wanted = tileRegions(render).flatMap((r, tile) =>
+    r.x < left + width && r.x + r.width > left && r.y < top + height && r.y + r.height > top ? [tile] : [],
+  );
+  const rows = await context.db
+    .selectDistinctOn([tiles.tile], { film: tiles.film })
+    .from(tiles)
+    .where(and(eq(tiles.renderId, id), inArray(tiles.tile, wanted)))
+    .orderBy(asc(tiles.tile), desc(tiles.groups));
+  const layout = await layoutOf(context, render);
+  const films = await Promise.all(rows.map(async ({ film }) => unpackFilm(await context.blobs.get(film))));
+  const region = { x: left, y: top, width, height };
+  return pictureOf(films, region, passList(layout).map((pass) => pass.name), layout); // prettier-ignore
 }
 
 async function findRender({ db }: Context, id: number): Promise<RenderRow> {

@@ -57,6 +57,22 @@ describe('from finding to kept change', function () {
     expect(pixel.crossings).to.equal(6);
     expect(pixel.samples).to.equal(64);
     expect((await dusting.get('/renders/1/pixel?x=480&y=32')).status).to.equal(404);
+    // Over the corner of four tiles, and at the frame's own corner: means of what single pixels have.
+    for (const [x, y, count] of [
+      [32, 32, 9],
+      [0, 0, 4],
+    ]) {
+      const around = [-1, 0, 1]
+        .flatMap((dx) => [-1, 0, 1].map((dy) => [x + dx, y + dy]))
+        .filter(([px, py]) => px >= 0 && py >= 0);
+      const values = await Promise.all(around.map(async ([px, py]) => (await dusting.get(`/renders/1/pixel?x=${px}&y=${py}`)).body['beauty.G'])); // prettier-ignore
+      const area = (await dusting.get<{ name: string; mean: number; deviation: number }[]>(`/renders/1/area?x=${x}&y=${y}&radius=1`)).body; // prettier-ignore
+      const { mean, deviation } = area.find(({ name }) => name === 'beauty.G')!;
+      const wanted = values.reduce((a, b) => a + b, 0) / count;
+      expect(mean).to.be.closeTo(wanted, 1e-6);
+      expect(deviation).to.be.closeTo(Math.sqrt(values.reduce((sum, v) => sum + (v - wanted) ** 2, 0) / count), 1e-5);
+    }
+    expect((await dusting.get('/renders/1/area?x=a&y=2&radius=1')).status).to.equal(404);
   });
 
   it('tries a remedy: predicted before it begins, measured after, the prediction not touched', async () => {

@@ -53,7 +53,12 @@ describe('noise of a picture without an error pass', () => {
   });
 
   it('says what can be said of pictures that are nothing, one colour or one pixel', () => {
-    expect(noiseOf(new Float32Array(100).fill(NaN), null, 10, 10).all).to.deep.equal({ share: 0, sigma: 0, typical: 0, grain: 0 });
+    expect(noiseOf(new Float32Array(100).fill(NaN), null, 10, 10).all).to.deep.equal({
+      share: 0,
+      sigma: 0,
+      typical: 0,
+      grain: 0,
+    });
     expect(noiseOf(new Float32Array(100).fill(0.4), null, 10, 10).all.sigma).to.equal(0);
     expect(noiseOf(Float32Array.of(0.4), null, 1, 1).all.sigma).to.equal(0);
   });

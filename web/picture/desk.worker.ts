@@ -12,7 +12,7 @@ import { unpackPicture } from '../../core/picture/planes.ts';
 import { levelFor, Pyramid } from '../../core/picture/pyramid.ts';
 import { resampled } from '../../core/picture/resample.ts';
 import { flickerOf } from '../../core/picture/sequence/flicker.ts';
-import { viewDirection, viewIds, viewPlace, viewScale } from '../../core/picture/view.ts';
+import { spansOf, viewDirection, viewIds, viewPlace, viewScale } from '../../core/picture/view.ts';
 import { decodeFile } from './decode-pool.ts';
 import type { Answers, Cell, Compared, DeskLayer, DeskRequest, Drawn, FromDesk, Opened, SourceRef, Values } from './desk-messages.ts'; // prettier-ignore
 import { Source } from './source.ts';
@@ -136,6 +136,15 @@ function topOf(key: string, source: Source, channel: string, share: number): num
   return top;
 }
 
+/** All passes that are to be drawn, of each picture in one request. */
+async function readyFor(cells: Cell[]): Promise<void> {
+  for (const key of new Set(cells.map((cell) => cell.key)))
+    await ready(
+      key,
+      cells.filter((cell) => cell.key === key).map(({ layer }) => layer),
+    );
+}
+
 async function drawCell(cell: Cell, look: Look): Promise<Drawn | null> {
   let top: number | null = null;
   const { screen } = cell;
@@ -163,7 +172,7 @@ async function drawCell(cell: Cell, look: Look): Promise<Drawn | null> {
     } else {
       const hasScale = layer.look === 'amount' || layer.look === 'count' || layer.look === 'flow';
       top = layer.look === 'share' ? 1 : hasScale ? topOf(cell.key, source, layer.shown[0], 0.995) : null;
-      paintData(layer, planes, look, top ?? 1, out);
+      paintData(source, layer, planes, look, top ?? 1, out);
     }
     blankBeside(spot, out);
   }
@@ -172,19 +181,20 @@ async function drawCell(cell: Cell, look: Look): Promise<Drawn | null> {
 }
 
 function paintData(
+  source: Source,
   layer: DeskLayer,
   planes: Float32Array[],
   { exposure }: Look,
   top: number,
   out: Uint8ClampedArray,
 ): void {
-  // prettier-ignore
   const [a, b, c] = planes;
   switch (layer.look) {
     case 'direction':
       return viewDirection(a, b, c, out);
     case 'place':
-      return viewPlace(planes, out);
+      // By the whole picture, so that colours stay when it is zoomed.
+      return viewPlace(planes, out, spansOf(layer.shown.map((name) => source.planes.get(name)!.values)));
     case 'id':
       return viewIds(layer.role === 'matte' ? numbersOf(a) : a, out);
     case 'flow':
@@ -262,7 +272,6 @@ function hatch(
   screen: Cell['screen'],
   out: Uint8ClampedArray,
 ): void {
-  // prettier-ignore
   if (!mask) return;
   // A single pixel must be found from afar: where the picture is small, its whole neighbourhood on screen is hatched.
   const spot = placed(screen, mask.window, 0);
@@ -285,7 +294,6 @@ function markFar(
   screen: Cell['screen'],
   seen: Float32Array,
 ): void {
-  // prettier-ignore
   for (let i = 0; i < values.length; i++) {
     if (!values[i]) continue;
     const x = Math.floor(((i % window.width) + window.x + 0.5) * screen.scale * screen.aspect + screen.x);
@@ -387,6 +395,7 @@ async function answerTo(request: DeskRequest): Promise<Answers[keyof Answers]> {
     case 'open':
       return (await open(request.key, request.ref)).opened;
     case 'draw': {
+      await readyFor(request.cells);
       const drawn: (Drawn | null)[] = [];
       for (const cell of request.cells) drawn.push(await drawCell(cell, request.look));
       return drawn;

@@ -25,7 +25,9 @@ export const useLookProbe = defineStore('look-probe', () => {
   }
 
   async function read(source: LookSource, x: number, y: number): Promise<void> {
-    const found = source.render ? await ofRender(source.render.id, x, y) : await desk.ask('values', { key: source.key, x, y, radius: radius.value }).catch(() => null); // prettier-ignore
+    const found = await (source.render
+      ? ofRender(source.render.id, x, y, radius.value)
+      : desk.ask('values', { key: source.key, x, y, radius: radius.value }).catch(() => null));
     if (at.value?.x === x && at.value.y === y)
       values.value = found && found.channels.length ? { ...found, source } : null;
   }
@@ -38,8 +40,8 @@ export const useLookProbe = defineStore('look-probe', () => {
   return { at, values, radius, isHeld, look, leave };
 });
 
-async function ofRender(id: number, x: number, y: number): Promise<Values | null> {
-  const read = await getJson<Record<string, number>>(`/renders/${id}/pixel?x=${x}&y=${y}`).catch(() => null);
-  const channels = Object.entries(read ?? {}).map(([name, mean]) => ({ name, mean, deviation: null }));
-  return read && { x, y, channels, named: [] };
+async function ofRender(id: number, x: number, y: number, radius: number): Promise<Values | null> {
+  const path = `/renders/${id}/area?x=${x}&y=${y}&radius=${radius}`;
+  const channels = await getJson<Values['channels']>(path).catch(() => null);
+  return channels && { x, y, channels, named: [] };
 }
