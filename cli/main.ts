@@ -4,6 +4,7 @@
  */
 import process from 'node:process';
 import { InvalidInput } from '../core/document/problem.ts';
+import { diagnoseCommand, DIAGNOSE_USAGE } from './diagnose.ts';
 import { filesCommand, FILES_USAGE } from './files.ts';
 import { logCommand, LOG_USAGE } from './log.ts';
 import { importCommand, IMPORT_USAGE } from './import.ts';
@@ -28,6 +29,7 @@ const commands: Record<string, (args: string[]) => Promise<number | void>> = {
   inspect: inspectCommand,
   compare: compareCommand,
   convert: convertCommand,
+  diagnose: diagnoseCommand,
 };
 const USAGE = [
   RENDER_USAGE,
@@ -40,6 +42,7 @@ const USAGE = [
   INSPECT_USAGE,
   COMPARE_USAGE,
   CONVERT_USAGE,
+  DIAGNOSE_USAGE,
 ].join('\n');
 
 try {

@@ -68,3 +68,9 @@ export function coloursOf({ channels }: Layer): [string, string, string] | null 
   const [r, g, b] = [find('r', 'red'), find('g', 'green'), find('b', 'blue')];
   return r && g && b ? [r, g, b] : null;
 }
+
+/** Layers that no other one is a part of: of `diffuse` and `diffuse.direct` the latter. */
+export const leafLayers = (layers: Layer[]): Layer[] =>
+  layers.filter(
+    ({ name }) => !layers.some((other) => other.name.startsWith(`${name}.`) || other.name.startsWith(`${name}_`)),
+  );

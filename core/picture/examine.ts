@@ -5,13 +5,13 @@
  * const facts = examinePicture(await readPictureFile(bytes, name, { inflate }));
  */
 import type { LayerFacts, PictureFacts } from './brought.ts';
-import { luminance } from '../data/colour.ts';
 import { grainWeight } from '../data/grain.ts';
 import type { PictureFile, PicturePart } from '../formats/picture-file.ts';
 import { coloursOf, layersOf, type Layer } from '../formats/layers.ts';
 import type { HealthFinding, HealthInput } from './health/check.ts';
 import { healthOf } from './health/health.ts';
-import { localMean, noiseModel, noiseStep } from './noise.ts';
+import { luminanceOf } from './measured.ts';
+import { besideFireflies, localMean, noiseModel, noiseStep } from './noise.ts';
 import { frameFigures } from './sequence/frame-figures.ts';
 
 /** Names of a part's channels in the whole file: of several parts, with the part's name before them. */
@@ -71,13 +71,6 @@ export function errorOf({ name }: { name: string }, planes: Map<string, ArrayLik
   return planes.get(`error.${name || 'beauty'}`) ?? null;
 }
 
-export function luminanceOf([r, g, b]: [string, string, string], planes: Map<string, ArrayLike<number>>): Float32Array {
-  const [red, green, blue] = [planes.get(r)!, planes.get(g)!, planes.get(b)!];
-  const out = new Float32Array(red.length);
-  for (let i = 0; i < out.length; i++) out[i] = luminance(red[i], green[i], blue[i]);
-  return out;
-}
-
 /** What is unusual about the file itself. */
 function fileFindings(
   { isDeep, missingChunks, broken, dataWindow: d, displayWindow: w }: PicturePart,
@@ -129,10 +122,12 @@ function figuresOf(
   const isLight = layer.role === 'beauty' || layer.role === 'light' || layer.role === 'light group';
   if (!colours || !seen || !isLight) return { mean, noise: null };
   const error = errorOf(layer, planes);
-  const model = error ? null : noiseModel(plane, width, height);
+  const skip = error ? null : besideFireflies(plane, width, height);
+  const model = skip && noiseModel(plane, width, height, skip);
   const step = noiseStep(width, height);
   let [noise, looked] = [0, 0];
   for (let i = 0; i < plane.length; i += step) {
+    if (skip?.[i]) continue;
     const sigma = error ? error[i] : model!(localMean(plane, width, height, i));
     const y = seen[i];
     if (sigma - sigma !== 0 || y - y !== 0) continue;

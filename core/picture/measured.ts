@@ -13,6 +13,14 @@ export function luminancePlane(picture: Picture, pass: string): Plane {
   return r.map((_, i) => luminance(r[i], g[i], b[i]));
 }
 
+/** Luminance of three channels by their names. */
+export function luminanceOf([r, g, b]: [string, string, string], planes: Map<string, ArrayLike<number>>): Float32Array {
+  const [red, green, blue] = [planes.get(r)!, planes.get(g)!, planes.get(b)!];
+  const out = new Float32Array(red.length);
+  for (let i = 0; i < out.length; i++) out[i] = luminance(red[i], green[i], blue[i]);
+  return out;
+}
+
 /** Copy of the part of a plane inside `region` (which must lie inside the picture). */
 export function cropPlane(picture: Picture, plane: Plane, region: Region): Plane {
   const out = new Float32Array(region.width * region.height);

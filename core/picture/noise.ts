@@ -12,6 +12,7 @@
  * const { zones, isEstimated } = noiseOf(luminance, null, 1920, 1080);
  */
 import { visibleGrain } from '../data/grain.ts';
+import { findFireflies } from './fireflies.ts';
 
 export const ZONES = ['shadows', 'midtones', 'highlights'] as const;
 export type Zone = (typeof ZONES)[number];
@@ -54,11 +55,13 @@ export function noiseOf(
   width: number,
   height: number,
 ): PictureNoise {
-  const estimate = sigma ? null : noiseModel(luminances, width, height);
+  const skip = sigma ? null : besideFireflies(luminances, width, height);
+  const estimate = skip && noiseModel(luminances, width, height, skip);
   const sums = Array.from({ length: 4 }, () => ({ count: 0, sigma: 0, log: 0, grain: 0 }));
   let count = 0;
   const step = noiseStep(width, height);
   for (let i = 0; i < width * height; i += step) {
+    if (skip?.[i]) continue;
     const y = sigma ? luminances[i] : localMean(luminances, width, height, i);
     const s = sigma ? sigma[i] : estimate!(y);
     if (y - y !== 0 || s - s !== 0) continue;
@@ -89,13 +92,32 @@ const FEWEST = 64;
 const binOf = (mean: number): number =>
   Math.max(0, Math.min(STOPS, Math.round(Math.log2(Math.max(1e-12, mean)) - TOP_STOP + STOPS)));
 
-/** @returns the standard deviation of noise that pixels of a local mean have */
-export function noiseModel(plane: ArrayLike<number>, width: number, height: number): (mean: number) => number {
+/**
+ * Fireflies and the pixels around them, 1 each: they are no grain, and are counted by themselves.
+ */
+export function besideFireflies(luminances: ArrayLike<number>, width: number, height: number): Uint8Array {
+  const out = new Uint8Array(width * height);
+  for (const { x, y } of findFireflies({ luminance: luminances, width, height }).pixels)
+    for (let py = Math.max(0, y - 1); py <= Math.min(height - 1, y + 1); py++)
+      for (let px = Math.max(0, x - 1); px <= Math.min(width - 1, x + 1); px++) out[py * width + px] = 1;
+  return out;
+}
+
+/**
+ * @param skip pixels that are left out; those at and beside fireflies by default
+ * @returns the standard deviation of noise that pixels of a local mean have
+ */
+export function noiseModel(
+  plane: ArrayLike<number>,
+  width: number,
+  height: number,
+  skip = besideFireflies(plane, width, height),
+): (mean: number) => number {
   const rest: number[][] = Array.from({ length: STOPS + 1 }, () => []);
   const step = noiseStep(width, height);
   for (let i = 0; i < width * height; i += step) {
     const x = i % width;
-    if (x === 0 || x === width - 1 || i < width || i >= width * (height - 1)) continue;
+    if (skip[i] || x === 0 || x === width - 1 || i < width || i >= width * (height - 1)) continue;
     const corners = plane[i - width - 1] + plane[i - width + 1] + plane[i + width - 1] + plane[i + width + 1];
     const sides = plane[i - width] + plane[i + width] + plane[i - 1] + plane[i + 1];
     // Of independent noise of deviation σ this has the deviation 6σ.

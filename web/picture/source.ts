@@ -5,7 +5,8 @@ import { manifestsOf, matteOf, namedAt, type MatteSet } from '../../core/formats
 import { coloursOf, layersOf } from '../../core/formats/layers.ts';
 import type { PictureFile } from '../../core/formats/picture-file.ts';
 import type { Colours } from '../../core/picture/compare.ts';
-import { fullName, luminanceOf, picturesOf } from '../../core/picture/examine.ts';
+import { fullName, picturesOf } from '../../core/picture/examine.ts';
+import { luminanceOf } from '../../core/picture/measured.ts';
 import type { HealthFinding, HealthInput } from '../../core/picture/health/check.ts';
 import { maskOf } from '../../core/picture/health/health.ts';
 import { layerLook } from '../../core/picture/layer-look.ts';

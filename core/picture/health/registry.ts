@@ -3,6 +3,7 @@ import type { HealthCheck } from './check.ts';
 import { definition as alphaRange } from './checks/alpha-range.ts';
 import { definition as blackPass } from './checks/black-pass.ts';
 import { definition as clipped } from './checks/clipped.ts';
+import { definition as fireflies } from './checks/fireflies.ts';
 import { definition as lacksColours } from './checks/lacks-colours.ts';
 import { definition as negative } from './checks/negative.ts';
 import { definition as notFinite } from './checks/not-finite.ts';
@@ -10,6 +11,7 @@ import { definition as passesAddUp } from './checks/passes-add-up.ts';
 
 export const HEALTH_CHECKS: HealthCheck[] = [
   notFinite,
+  fireflies,
   clipped,
   negative,
   alphaRange,

@@ -1,4 +1,4 @@
-import { coloursOf, layersOf, type Layer } from '../../../formats/layers.ts';
+import { coloursOf, layersOf, leafLayers, type Layer } from '../../../formats/layers.ts';
 import type { HealthCheck, HealthInput } from '../check.ts';
 
 /** Whether the light passes add up to the beauty, each channel allowed half a step of its number format. */
@@ -24,7 +24,7 @@ export const definition: HealthCheck = {
 function sumOf({ planes, types }: HealthInput, layers: Layer[], mask: Uint8Array | null = null) {
   const beauty = layers.find(({ role }) => role === 'beauty');
   const whole = beauty && coloursOf(beauty);
-  const parts = leaves(layers.filter((layer) => layer.role === 'light' && coloursOf(layer)));
+  const parts = leafLayers(layers.filter((layer) => layer.role === 'light' && coloursOf(layer)));
   if (!whole || parts.length < 2) return null;
   let off = 0;
   let worst = 0;
@@ -56,7 +56,3 @@ function sumOf({ planes, types }: HealthInput, layers: Layer[], mask: Uint8Array
   }
   return { names: parts.map(({ name }) => name), off, worst, place };
 }
-
-/** Passes that no other one is a part of: of `diffuse` and `diffuse.direct` the latter. */
-const leaves = (layers: Layer[]): Layer[] =>
-  layers.filter(({ name }) => !layers.some((other) => other.name.startsWith(`${name}.`) || other.name.startsWith(`${name}_`))); // prettier-ignore

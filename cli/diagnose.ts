@@ -1,0 +1,126 @@
+/** `dusting diagnose`: what is wrong with a shot, or with pictures by themselves, and what would cure it; worst first. */
+import { existsSync, statSync } from 'node:fs';
+import { readFile } from 'node:fs/promises';
+import { availableParallelism } from 'node:os';
+import type { FindingWithMask, Severity } from '../core/contracts/finding.ts';
+import type { Region } from '../core/data/picture.ts';
+import type { PictureFinding, PictureToDiagnose } from '../core/diagnose/pictures/picture-diagnosis.ts';
+import { diagnosePicture, pictureDiagnoses, toDiagnose } from '../core/diagnose/pictures/registry.ts';
+import { diagnoses, neededPasses } from '../core/diagnose/registry.ts';
+import { fileName } from '../core/formats/paths.ts';
+import { readPictureFile } from '../core/formats/picture-file.ts';
+import { isPictureName } from '../core/formats/picture-names.ts';
+import { frameOf } from '../core/picture/sequence/names.ts';
+import { pilotSeed } from '../core/predict/seeds.ts';
+import { compileScene } from '../core/render/compile.ts';
+import { pictureOf } from '../core/render/film-picture.ts';
+import { GROUP } from '../core/render/random.ts';
+import { settingsOf } from '../core/render/scene.ts';
+import { inflate } from '../host/inflate.ts';
+import { exrMeans, lentByHost } from '../host/kernel.ts';
+import { BadUse } from './bad-use.ts';
+import { openShot } from './open-shot.ts';
+import { numbersOption, parseOptions } from './options.ts';
+import { EXIT_CODES } from './preflight.ts';
+import { renderFrame } from './render-frame.ts';
+
+export const DIAGNOSE_USAGE = `dusting diagnose <shot folder | picture…> [--family a,b] [--region x,y,w,h] [--json]`;
+
+const OPTIONS = { family: { type: 'string' }, region: { type: 'string' }, json: { type: 'boolean', default: false } } as const; // prettier-ignore
+
+/** A finding of a shot, in the form that those of pictures have. */
+type ToldFinding = Omit<PictureFinding, 'remedies'> & {
+  remedies: { title: string; patch: Record<string, number> | null; predicted: Record<string, number> }[];
+};
+
+export async function diagnoseCommand(args: string[]): Promise<number> {
+  const { values, positionals } = parseOptions(args, OPTIONS, DIAGNOSE_USAGE);
+  if (positionals.length === 0) throw new BadUse(`Name a shot folder, or pictures.\n${DIAGNOSE_USAGE}`);
+  const families = values.family?.split(',').map((one) => one.trim());
+  const known = [...pictureDiagnoses.map(({ family }) => family), ...diagnoses.map(({ id }) => id)];
+  for (const family of families ?? [])
+    if (!known.includes(family)) throw new BadUse(`There is no family "${family}"; there are ${known.join(', ')}.`);
+  const numbers = numbersOption('region', values.region, ',', 4, '100,50,320,180');
+  const region = numbers ? { x: numbers[0], y: numbers[1], width: numbers[2], height: numbers[3] } : null;
+  const arePictures = positionals.every(isPictureName);
+  if (!arePictures && positionals.length > 1) throw new BadUse(`Name one shot folder, or pictures alone.\n${DIAGNOSE_USAGE}`); // prettier-ignore
+  const findings = arePictures
+    ? await ofPictures(positionals, families, region)
+    : await ofShot(positionals[0], families, region);
+  console.log(values.json ? JSON.stringify({ findings }) : findings.map(tell).join('\n') || 'Nothing was found.');
+  const severities = findings.map(({ severity }) => severity);
+  return EXIT_CODES[severities.includes('stop') ? 'stop' : severities.includes('caution') ? 'caution' : 'clear'];
+}
+
+async function ofPictures(
+  paths: string[],
+  families: string[] | undefined,
+  region: Region | null,
+): Promise<ToldFinding[]> {
+  // prettier-ignore
+  const read: { path: string; picture: PictureToDiagnose }[] = [];
+  for (const path of paths) {
+    if (!existsSync(path) || !statSync(path).isFile()) throw new BadUse(`There is no file "${path}".`);
+    const file = await readPictureFile(new Uint8Array(await readFile(path)), fileName(path), { inflate, means: exrMeans() }); // prettier-ignore
+    const part = file.parts.find((one) => !one.isDeep);
+    if (region && part) needInside(region, part.width, part.height, path);
+    const picture = toDiagnose(file, region);
+    if (!picture) throw new BadUse(`${path} has no colours to look at.`);
+    read.push({ path, picture });
+  }
+  return read.flatMap(({ path, picture }) => {
+    const beside = read.filter((other) => isBeside(path, other.path) && other.picture.luminance.length === picture.luminance.length); // prettier-ignore
+    const found = diagnosePicture({ ...picture, beside: beside.map((other) => other.picture.luminance) }, families);
+    return found.map((finding) => ({ ...finding, evidence: { ...finding.evidence, picture: path } }));
+  });
+}
+
+/** Frames of one sequence that follow each other. */
+function isBeside(a: string, b: string): boolean {
+  const [p, q] = [frameOf(fileName(a)), frameOf(fileName(b))];
+  return p.stem === q.stem && p.frame !== null && q.frame !== null && Math.abs(p.frame - q.frame) === 1;
+}
+
+function needInside({ x, y, width, height }: Region, w: number, h: number, what: string): void {
+  if (!(x >= 0 && y >= 0 && width > 0 && height > 0 && x + width <= w && y + height <= h))
+    throw new BadUse(`--region ${x},${y},${width},${height} does not lie in ${what}, ${w} × ${h} pixels.`);
+}
+
+/** Renders the preview sheet, or a region of it, and looks for causes in it. */
+async function ofShot(path: string, families: string[] | undefined, region: Region | null): Promise<ToldFinding[]> {
+  const shot = await openShot(path, {});
+  const { document } = shot;
+  const sheet = document.sheets.preview;
+  if (region) needInside(region, sheet.width, sheet.height, 'the frame');
+  const assets = await shot.load(document);
+  const scene = compileScene(document, assets, sheet, lentByHost);
+  const window = region ?? { x: 0, y: 0, width: sheet.width, height: sheet.height };
+  const { films } = await renderFrame(scene, settingsOf(sheet), window, sheet.samples / GROUP, availableParallelism(), () => {}); // prettier-ignore
+  const picture = pictureOf(films, window, neededPasses(), scene.layout);
+  return diagnoses
+    .filter(({ id }) => families?.includes(id) ?? true)
+    .flatMap((one) => one.examine({ document, sheet, scene, picture, pilotSeed: pilotSeed(1) }))
+    .map(toTold)
+    .sort((a, b) => ORDER.indexOf(a.severity) - ORDER.indexOf(b.severity));
+}
+const ORDER: Severity[] = ['stop', 'caution', 'note'];
+
+const toTold = ({ finding, mask }: FindingWithMask): ToldFinding => ({
+  family: finding.family,
+  cause: finding.cause,
+  severity: finding.severity,
+  sentence: finding.sentence,
+  where: {
+    region: finding.region,
+    pixels: mask.reduce((sum, one) => sum + one, 0),
+    objects: [],
+    passes: finding.passes,
+  },
+  evidence: { why: finding.why, dials: finding.dials },
+  remedies: finding.remedies.map(({ title, values, predicted }) => ({ title, patch: values, predicted: { ...predicted } })), // prettier-ignore
+});
+
+function tell({ severity, sentence, evidence, remedies }: ToldFinding): string {
+  const of = typeof evidence.picture === 'string' ? `${evidence.picture}: ` : '';
+  return [`${severity.padEnd(8)} ${of}${sentence}`, ...remedies.map(({ title }) => `         → ${title}`)].join('\n');
+}

@@ -1,0 +1,84 @@
+/**
+ * Noise of a picture: how much is seen after the shadow lift, which pass carries it, and how many times the samples
+ * it would take to be clean. Variance of means falls as 1/N.
+ */
+import { grainWeight } from '../../data/grain.ts';
+import { besideFireflies, localMean, noiseModel, noiseOf, noiseStep, ZONES } from '../../picture/noise.ts';
+import type { PictureDiagnosis, PictureFinding, PictureRemedy, PictureToDiagnose } from './picture-diagnosis.ts';
+
+/** Display steps after the lift: what is hard to see, and what anybody sees. */
+const CLEAN = 2;
+const SEEN = 5;
+/** Passes that are told. */
+const MOST_PASSES = 6;
+
+export const noise: PictureDiagnosis = {
+  family: 'noise',
+  examine(picture) {
+    const { width, height, luminance, sigma } = picture;
+    const { all, zones, isEstimated } = noiseOf(luminance, sigma, width, height);
+    const sources = sourcesOf(picture);
+    const worst = ZONES.filter((zone) => zones[zone].share > 0.02).sort((a, b) => zones[b].grain - zones[a].grain)[0];
+    const shown = worst ? zones[worst].grain : all.grain;
+    const carrier = sources[0];
+    const told = carrier ? `; ${carrier.pass} carries ${Math.round(carrier.share * 100)} % of it` : '';
+    const sentence =
+      shown < CLEAN
+        ? `Clean: noise of ${shown.toFixed(1)} display steps after the lift is hard to see.`
+        : `Noise of ${shown.toFixed(1)} display steps in the ${worst ?? 'picture'} after the lift${told}.`;
+    const finding: PictureFinding = {
+      family: 'noise',
+      cause: carrier ? `too few samples in ${carrier.pass}` : 'too few samples',
+      severity: shown >= SEEN ? 'caution' : 'note',
+      sentence,
+      where: {
+        region: { x: 0, y: 0, width, height },
+        pixels: width * height,
+        objects: [],
+        passes: sources.map(({ pass }) => pass),
+      },
+      evidence: { sigma: all.sigma, typicalSigma: all.typical, grain: all.grain, zones, isEstimated, sources },
+      remedies: shown > CLEAN ? remediesOf(shown, carrier) : [],
+    };
+    return all.sigma > 0 ? [finding] : [];
+  },
+};
+
+/** Variances that are seen, by pass, most first. */
+function sourcesOf({ passes, luminance, width, height }: PictureToDiagnose): { pass: string; share: number }[] {
+  const step = noiseStep(width, height);
+  const found = [...passes].map(([pass, plane]) => {
+    const skip = besideFireflies(plane, width, height);
+    const model = noiseModel(plane, width, height, skip);
+    let seen = 0;
+    for (let i = 0; i < plane.length; i += step) {
+      if (skip[i]) continue;
+      const sigma = model(localMean(plane, width, height, i));
+      const y = luminance[i];
+      if (sigma - sigma === 0 && y - y === 0) seen += grainWeight(y, Math.max(1e-4, 0.05 * y)) * sigma ** 2;
+    }
+    return { pass, seen };
+  });
+  const sum = found.reduce((all, { seen }) => all + seen, 0);
+  if (!(sum > 0)) return [];
+  return found
+    .map(({ pass, seen }) => ({ pass, share: seen / sum }))
+    .sort((a, b) => b.share - a.share)
+    .slice(0, MOST_PASSES);
+}
+
+/** Where the settings are not known the plan speaks in factors. */
+function remediesOf(shown: number, carrier: { pass: string; share: number } | undefined): PictureRemedy[] {
+  const wanted = (CLEAN / shown) ** 2;
+  const remedies: PictureRemedy[] = [
+    { title: `${tell(1 / wanted)} × the samples of everything`, patch: null, predicted: { grain: CLEAN, samplesFactor: 1 / wanted, costFactor: 1 / wanted } }, // prettier-ignore
+  ];
+  // The rest stays as it is: what one pass can give is its own share.
+  const rest = carrier ? 1 - carrier.share : 1;
+  if (carrier && wanted > rest) {
+    const factor = carrier.share / (wanted - rest);
+    remedies.unshift({ title: `${tell(factor)} × the samples of ${carrier.pass}, the rest as they are`, patch: null, predicted: { grain: CLEAN, samplesFactor: factor } }); // prettier-ignore
+  }
+  return remedies;
+}
+const tell = (factor: number) => (factor >= 10 ? factor.toFixed(0) : factor.toFixed(1));

@@ -1,0 +1,115 @@
+/** Causes through the shell: pictures whose noise and fireflies are known because they were put in. */
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { deflateSync } from 'node:zlib';
+import { expect } from 'chai';
+import { diagnoseCommand } from '../../cli/diagnose.ts';
+import { createPicture } from '../../core/data/picture.ts';
+import type { PictureFinding } from '../../core/diagnose/pictures/picture-diagnosis.ts';
+import { writeExr } from '../../core/formats/exr/write.ts';
+import { randomNumbers } from '../unit/size.ts';
+import { captured } from './captured.ts';
+
+const folder = mkdtempSync(join(tmpdir(), 'dusting-diagnose-'));
+const at = (name: string) => join(folder, name);
+const [WIDTH, HEIGHT, SIGMA] = [200, 140, 0.02];
+
+/** Two light passes that add up: `diffuse` with grain, `refraction` with little, and specks in one of them. */
+function frame(name: string, seed: number, specks: [number, number][], glint: [number, number] | null = null): void {
+  const random = randomNumbers(seed);
+  const normal = () => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
+  const layers = ['', 'diffuse.', 'refraction.'];
+  const picture = createPicture(WIDTH, HEIGHT, layers.flatMap((layer) => [...'RGB'].map((c) => layer + c))); // prettier-ignore
+  for (let i = 0; i < WIDTH * HEIGHT; i++) {
+    const ramp = 0.04 + (0.1 * (i % WIDTH)) / WIDTH;
+    const [d, r] = [ramp + SIGMA * normal(), ramp / 2 + 0.1 * SIGMA * normal()];
+    for (const c of 'RGB') {
+      picture.channels.get(`diffuse.${c}`)![i] = d;
+      picture.channels.get(`refraction.${c}`)![i] = r;
+    }
+  }
+  for (const [x, y] of glint ? [...specks, glint] : specks)
+    for (const c of 'RGB') picture.channels.get(`refraction.${c}`)![y * WIDTH + x] += 9;
+  for (const c of 'RGB')
+    picture.channels.set(c, picture.channels.get(`diffuse.${c}`)!.map((v, i) => v + picture.channels.get(`refraction.${c}`)![i])); // prettier-ignore
+  writeFileSync(at(name), writeExr(picture, { deflate: (raw) => deflateSync(raw), display: picture, type: () => 'half' })); // prettier-ignore
+}
+const specks = (seed: number, count: number): [number, number][] => {
+  const random = randomNumbers(seed);
+  return Array.from({ length: count }, () => [
+    4 + Math.floor(random() * (WIDTH - 8)),
+    4 + Math.floor(random() * (HEIGHT - 8)),
+  ]);
+};
+
+async function diagnose(...args: string[]): Promise<{ code: number; findings: PictureFinding[] }> {
+  let code = -1;
+  const out = await captured(async () => (code = await diagnoseCommand([...args, '--json'])));
+  return { code, findings: (JSON.parse(out) as { findings: PictureFinding[] }).findings };
+}
+const of = (findings: PictureFinding[], family: string) => findings.filter((finding) => finding.family === family);
+
+describe('dusting diagnose', function () {
+  this.timeout(120_000);
+  before(() => {
+    frame('a.1001.exr', 1, specks(7, 40), [100, 70]);
+    frame('a.1002.exr', 2, specks(8, 30), [100, 70]);
+  });
+  after(() => rmSync(folder, { recursive: true, force: true }));
+
+  it('counts the fireflies of a picture and names the pass that carries them', async () => {
+    const { code, findings } = await diagnose(at('a.1001.exr'), '--family', 'fireflies');
+    expect([code, findings.length]).to.deep.equal([3, 1]);
+    const [{ where, evidence, sentence }] = findings;
+    // The glint is one more: a single frame cannot tell it.
+    expect(where.pixels).to.be.within(39, 42);
+    expect(where.passes).to.deep.equal(['refraction']);
+    expect(evidence.byPass).to.deep.equal([{ pass: 'refraction', pixels: where.pixels }]);
+    expect(sentence).to.match(/^\d+ pixels stand out as fireflies, \d\.\d stops above their surroundings; refraction carries/); // prettier-ignore
+  });
+
+  it('leaves out what lasts from frame to frame', async () => {
+    const alone = of((await diagnose(at('a.1001.exr'))).findings, 'fireflies')[0].where.pixels;
+    const [first, second] = of((await diagnose(at('a.1001.exr'), at('a.1002.exr'))).findings, 'fireflies');
+    expect(first.where.pixels).to.equal(alone - 1);
+    expect([first.evidence.isAcrossFrames, second.evidence.isAcrossFrames]).to.deep.equal([true, true]);
+  });
+
+  it('measures the noise within 15 %, names the pass that carries it, and plans in factors', async () => {
+    const [found] = of((await diagnose(at('a.1001.exr'), '--family', 'noise')).findings, 'noise');
+    expect((found.evidence.sigma as number) / SIGMA).to.be.within(0.85, 1.15);
+    expect(found.where.passes[0]).to.equal('diffuse');
+    expect((found.evidence.sources as { pass: string; share: number }[])[0].share).to.be.greaterThan(0.9);
+    expect(found.severity).to.equal('caution');
+    const [first, all] = found.remedies;
+    expect(first.title).to.match(/× the samples of diffuse, the rest as they are$/);
+    // Variances add up: what the pass has left and what the others have is what is wanted.
+    const { share } = (found.evidence.sources as { share: number }[])[0];
+    expect(share / first.predicted.samplesFactor + 1 - share).to.be.closeTo(1 / all.predicted.samplesFactor, 1e-9);
+  });
+
+  it('looks at a region alone, and refuses one that lies beside', async () => {
+    const { findings } = await diagnose(at('a.1001.exr'), '--region', '0,0,60,140');
+    expect(of(findings, 'fireflies')[0].where.pixels).to.be.within(5, 25);
+    const refused = await diagnose(at('a.1001.exr'), '--region', '180,0,60,10').then(() => '', (error: Error) => error.message); // prettier-ignore
+    expect(refused).to.match(/^--region 180,0,60,10 does not lie in .*a\.1001\.exr, 200 × 140 pixels\.$/);
+  });
+
+  it('says what can be said of pictures that are nothing, one colour, one pixel or one layer', async () => {
+    const plain = (name: string, width: number, height: number, value: number, channels = ['R', 'G', 'B']) => {
+      const picture = createPicture(width, height, channels);
+      for (const plane of picture.channels.values()) plane.fill(value);
+      writeFileSync(at(name), writeExr(picture, { deflate: (raw) => deflateSync(raw), display: picture }));
+    };
+    plain('nan.exr', 20, 20, NaN);
+    plain('one.exr', 1, 1, 0.4);
+    plain('even.exr', 20, 20, 0.4);
+    for (const name of ['nan.exr', 'one.exr', 'even.exr']) expect(await diagnose(at(name)), name).to.deep.equal({ code: 0, findings: [] }); // prettier-ignore
+    plain('z.exr', 20, 20, 3, ['Z']);
+    const refused = await diagnose(at('z.exr')).then(() => '', (error: Error) => error.message); // prettier-ignore
+    expect(refused).to.match(/z\.exr has no colours to look at\.$/);
+    const unknown = await diagnose(at('even.exr'), '--family', 'seams').then(() => '', (error: Error) => error.message); // prettier-ignore
+    expect(unknown).to.equal('There is no family "seams"; there are fireflies, noise, cut-short, grain.');
+  });
+});
