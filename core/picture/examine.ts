@@ -5,13 +5,12 @@
  * const facts = examinePicture(await readPictureFile(bytes, name, { inflate }));
  */
 import type { LayerFacts, PictureFacts } from './brought.ts';
-import { grainWeight } from '../data/grain.ts';
 import type { PictureFile, PicturePart } from '../formats/picture-file.ts';
 import { coloursOf, layersOf, type Layer } from '../formats/layers.ts';
 import type { HealthFinding, HealthInput } from './health/check.ts';
 import { healthOf } from './health/health.ts';
 import { luminanceOf } from './measured.ts';
-import { besideFireflies, localMean, noiseModel, noiseStep } from './noise.ts';
+import { seenVariance } from './noise.ts';
 import { frameFigures } from './sequence/frame-figures.ts';
 
 /** Names of a part's channels in the whole file: of several parts, with the part's name before them. */
@@ -121,21 +120,5 @@ function figuresOf(
   const mean = count ? sum / count : 0;
   const isLight = layer.role === 'beauty' || layer.role === 'light' || layer.role === 'light group';
   if (!colours || !seen || !isLight) return { mean, noise: null };
-  const error = errorOf(layer, planes);
-  const skip = error ? null : besideFireflies(plane, width, height);
-  const model = skip && noiseModel(plane, width, height, skip);
-  const step = noiseStep(width, height);
-  let [noise, looked] = [0, 0];
-  for (let i = 0; i < plane.length; i += step) {
-    if (skip?.[i]) continue;
-    const sigma = error ? error[i] : model!(localMean(plane, width, height, i));
-    const y = seen[i];
-    if (sigma - sigma !== 0 || y - y !== 0) continue;
-    noise += grainWeight(y, Math.max(LEAST_SIGMA, 0.05 * y)) * sigma ** 2;
-    looked += 1;
-  }
-  return { mean, noise: looked ? noise / looked : null };
+  return { mean, noise: seenVariance(plane, seen, errorOf(layer, planes), width, height) };
 }
-
-/** Where a weight is taken, however clean the picture is. */
-const LEAST_SIGMA = 1e-4;

@@ -11,7 +11,7 @@
  * @example
  * const { zones, isEstimated } = noiseOf(luminance, null, 1920, 1080);
  */
-import { visibleGrain } from '../data/grain.ts';
+import { grainWeight, visibleGrain } from '../data/grain.ts';
 import { findFireflies } from './fireflies.ts';
 
 export const ZONES = ['shadows', 'midtones', 'highlights'] as const;
@@ -86,8 +86,9 @@ export function noiseOf(
 /** Brightnesses told apart: one a stop, over so many stops below the top one. */
 const STOPS = 24;
 const TOP_STOP = 4;
-/** Fewer pixels tell nothing of a brightness. */
+/** Fewer pixels, or a smaller share of them, tell nothing of a brightness: what stands there may be one small light. */
 const FEWEST = 64;
+const LEAST_SHARE = 0.01;
 
 const binOf = (mean: number): number =>
   Math.max(0, Math.min(STOPS, Math.round(Math.log2(Math.max(1e-12, mean)) - TOP_STOP + STOPS)));
@@ -124,12 +125,50 @@ export function noiseModel(
     const laplacian = Math.abs(corners - 2 * sides + 4 * plane[i]) / 6;
     if (laplacian - laplacian === 0) rest[binOf((corners + sides + plane[i]) / 9)].push(laplacian);
   }
-  const known = rest.map((values) => (values.length < FEWEST ? NaN : 1.4826 * median(values)));
+  // Of a pass, what is black in it does not count.
+  const lit = rest.slice(1).reduce((sum, { length }) => sum + length, 0);
+  const fewest = Math.max(FEWEST, LEAST_SHARE * lit);
+  const known = rest.map((values) => (values.length < fewest ? NaN : 1.4826 * median(values)));
   const sigmas = known.map((value, at) => (Number.isNaN(value) ? nearest(known, at) : value));
   return (mean) => sigmas[binOf(mean)];
 }
 
-/** The same of every pixel. */
+/** Where a weight is taken, however clean the picture is; and as a share of the brightness. */
+const LEAST_WEIGHED = 1e-4;
+const WEIGHED_SHARE = 0.05;
+/** Share of the values that are taken as they are: the few largest, at the rim of a small light, count no more than these. */
+const TRUSTED = 0.98;
+
+/**
+ * Variance of a pass as it is seen, a pixel: weighed as in visible grain, at the brightness of the whole picture. Passes
+ * are ranked by it.
+ * @param seen luminance of the beauty. @param error standard error of the pass; null: it is estimated
+ */
+export function seenVariance(
+  plane: ArrayLike<number>,
+  seen: ArrayLike<number>,
+  error: ArrayLike<number> | null,
+  width: number,
+  height: number,
+): number {
+  const skip = error ? null : besideFireflies(plane, width, height);
+  const model = skip && noiseModel(plane, width, height, skip);
+  const step = noiseStep(width, height);
+  const found: number[] = [];
+  for (let i = 0; i < plane.length; i += step) {
+    if (skip?.[i]) continue;
+    const sigma = error ? error[i] : model!(localMean(plane, width, height, i));
+    const y = seen[i];
+    if (sigma - sigma !== 0 || y - y !== 0) continue;
+    found.push(grainWeight(y, Math.max(LEAST_WEIGHED, WEIGHED_SHARE * y)) * sigma ** 2);
+  }
+  if (!found.length) return 0;
+  const sorted = Float64Array.from(found).sort();
+  const cap = error ? Infinity : sorted[Math.floor(TRUSTED * (sorted.length - 1))];
+  return sorted.reduce((sum, v) => sum + Math.min(v, cap), 0) / sorted.length;
+}
+
+/** What a pixel's noise is, of every pixel. */
 export function noisePlane(plane: ArrayLike<number>, width: number, height: number): Float32Array {
   const model = noiseModel(plane, width, height);
   return Float32Array.from({ length: width * height }, (_, i) => model(localMean(plane, width, height, i)));
@@ -147,9 +186,10 @@ export function localMean(plane: ArrayLike<number>, width: number, height: numbe
   return (above + plane[i + left] + plane[i] + plane[i + right] + below) / 9;
 }
 
+/** From the nearest brightness that is known: the variance of light that is met by chance goes with its mean. */
 function nearest(known: number[], at: number): number {
   for (let step = 1; step < known.length; step++)
-    for (const other of [at - step, at + step]) if (known[other] >= 0) return known[other];
+    for (const other of [at - step, at + step]) if (known[other] >= 0) return known[other] * 2 ** ((at - other) / 2);
   return 0;
 }
 

@@ -2,8 +2,7 @@
  * Noise of a picture: how much is seen after the shadow lift, which pass carries it, and how many times the samples
  * it would take to be clean. Variance of means falls as 1/N.
  */
-import { grainWeight } from '../../data/grain.ts';
-import { besideFireflies, localMean, noiseModel, noiseOf, noiseStep, ZONES } from '../../picture/noise.ts';
+import { noiseOf, seenVariance, ZONES } from '../../picture/noise.ts';
 import type { PictureDiagnosis, PictureFinding, PictureRemedy, PictureToDiagnose } from './picture-diagnosis.ts';
 
 /** Display steps after the lift: what is hard to see, and what anybody sees. */
@@ -46,19 +45,7 @@ export const noise: PictureDiagnosis = {
 
 /** Variances that are seen, by pass, most first. */
 function sourcesOf({ passes, luminance, width, height }: PictureToDiagnose): { pass: string; share: number }[] {
-  const step = noiseStep(width, height);
-  const found = [...passes].map(([pass, plane]) => {
-    const skip = besideFireflies(plane, width, height);
-    const model = noiseModel(plane, width, height, skip);
-    let seen = 0;
-    for (let i = 0; i < plane.length; i += step) {
-      if (skip[i]) continue;
-      const sigma = model(localMean(plane, width, height, i));
-      const y = luminance[i];
-      if (sigma - sigma === 0 && y - y === 0) seen += grainWeight(y, Math.max(1e-4, 0.05 * y)) * sigma ** 2;
-    }
-    return { pass, seen };
-  });
+  const found = [...passes].map(([pass, plane]) => ({ pass, seen: seenVariance(plane, luminance, null, width, height) })); // prettier-ignore
   const sum = found.reduce((all, { seen }) => all + seen, 0);
   if (!(sum > 0)) return [];
   return found
