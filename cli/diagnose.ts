@@ -37,7 +37,7 @@ export async function diagnoseCommand(args: string[]): Promise<number> {
   const { values, positionals } = parseOptions(args, OPTIONS, DIAGNOSE_USAGE);
   if (positionals.length === 0) throw new BadUse(`Name a shot folder, or pictures.\n${DIAGNOSE_USAGE}`);
   const families = values.family?.split(',').map((one) => one.trim());
-  const known = [...pictureDiagnoses.map(({ family }) => family), ...diagnoses.map(({ id }) => id)];
+  const known = [...new Set([...pictureDiagnoses.map(({ family }) => family), ...diagnoses.map(({ id }) => id)])];
   for (const family of families ?? [])
     if (!known.includes(family)) throw new BadUse(`There is no family "${family}"; there are ${known.join(', ')}.`);
   const numbers = numbersOption('region', values.region, ',', 4, '100,50,320,180');

@@ -16,3 +16,10 @@ export function pathOf(signature: number): string {
   for (let s = signature; s > 0; s = Math.floor(s / 5)) events.unshift(NAMES[(s % 5) - 1]);
   return ['camera', ...events].join(', ');
 }
+
+/** Whether light came at once, as passes and clamps have it: after one event at most, or straight through glass. */
+export function isDirect(signature: number): boolean {
+  if (signature < 5) return true;
+  for (let s = signature; s > 0; s = Math.floor(s / 5)) if (NAMES[(s % 5) - 1] !== 'transmission') return false;
+  return true;
+}

@@ -16,8 +16,9 @@ describe('jar shelf', function () {
     found = examine(shelf);
   });
 
-  it('has black glass, black reflections and grain, in that order', () => {
-    expect(found.map((f) => f.finding.key)).to.deep.equal(['cut-short.transmission', 'cut-short.specular', 'grain']);
+  it('has black glass, black reflections, a few fireflies among them and grain, in that order', () => {
+    expect(found.map((f) => f.finding.key)).to.deep.equal(['cut-short.transmission', 'cut-short.specular', 'fireflies', 'grain']); // prettier-ignore
+    expect(find('fireflies').finding.severity).to.equal('note');
   });
 
   it('names the transmission limit and the overall limit behind it', () => {
