@@ -75,7 +75,7 @@ function explain(input: DiagnosisInput, y: Float32Array, at: number[], mask: Uin
   const severity: Severity = at.length > MANY * width * height ? 'caution' : 'note';
   const share = (x: number) => `${x >= 0.995 ? 100 : Math.round(x * 100)} %`;
   const held = energy >= 0.005 ? `, holding ${share(energy)} of the light` : '';
-  const told = causes.slice(0, CAUSES_TOLD).map(({ told: way, pixels }) => `${pixels} came ${way}`);
+  const told = causes.slice(0, CAUSES_TOLD).map(({ told: way, pixels }) => `${pixels} came by ${way}`);
   const more = causes.length > CAUSES_TOLD ? `, the rest in ${causes.length - CAUSES_TOLD} other ways` : '';
   const pointer = `/clamps/${kind}`;
   return {
@@ -83,7 +83,7 @@ function explain(input: DiagnosisInput, y: Float32Array, at: number[], mask: Uin
     key: 'fireflies',
     severity,
     sentence: `${at.length} fireflies${held}: ${first.pixels === at.length ? 'all' : first.pixels} in ${first.pass.replace('.', ' ')}.`,
-    cause: `Light is met by chance ${first.told}`,
+    cause: `Light met by chance: ${first.told}`,
     why: `${told.join('; ')}${more}. More samples make each fainter and find more of them. A clamp of ${tellValue(chosen.clamp)} on light met ${kind === 'indirect' ? 'later' : 'at once'} leaves ${share(chosen.left)} of the ${own.length} that came so and takes ${share(chosen.taken)} of the picture’s light.`,
     region,
     passes: [first.pass, 'brightest.value', 'brightest.path', 'clamped'],
@@ -114,7 +114,7 @@ function causesOf({ picture, document }: DiagnosisInput, at: number[]): Cause[] 
     const values = Object.fromEntries(BRIGHTEST.map((name, k) => [name, parts[k][i]]));
     const told = tellBrightest(values, { object: (id) => nameIn('objects', id), light: (id) => nameIn('lights', id) });
     const pass = guiltyPass({ x: i % width, y: Math.floor(i / width) }, passes, width, height) ?? 'emission';
-    const way = told ? `by ${told}` : 'from nowhere that is known';
+    const way = told ?? 'a way that is not known';
     const cause = causes.get(`${pass} ${way}`) ?? { told: way, pass, pixels: 0 };
     cause.pixels += 1;
     causes.set(`${pass} ${way}`, cause);
@@ -201,16 +201,17 @@ function clampRemedy(
 }
 
 function chartOf(curve: ClampPoint[], now: number | null, enough: number): EvidenceChart {
-  const stop = (clamp: number) => Number(Math.log2(clamp).toFixed(2));
+  const [{ clamp: top }] = curve;
+  const below = (clamp: number) => Math.max(0, Number(Math.log2(top / clamp).toFixed(2)));
   return {
-    title: 'Fireflies left at each clamp, in stops of luminance',
-    xLabel: 'clamp, log₂',
+    title: 'Fireflies left by a clamp',
+    xLabel: `stops below the brightest sample, ${tellValue(top)}`,
     yLabel: '% of the fireflies',
     yMax: 100,
-    points: [...curve].reverse().map(({ clamp, left }) => [stop(clamp), 100 * left]),
+    points: curve.map(({ clamp, left }) => [below(clamp), 100 * left]),
     marks: [
-      ...(now === null ? [] : [{ x: stop(now), label: `now ${now}`, kind: 'now' as const }]),
-      { x: stop(enough), label: tellValue(enough), kind: 'enough' },
+      ...(now === null ? [] : [{ x: below(now), label: `now ${now}`, kind: 'now' as const }]),
+      { x: below(enough), label: tellValue(enough), kind: 'enough' },
     ],
   };
 }
