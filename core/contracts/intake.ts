@@ -127,6 +127,8 @@ export interface Intake {
 /** For the stations of a workspace; null: not run on this version yet. */
 export interface PreflightSummary {
   state: 'waiting' | 'done' | 'failed';
+  /** Rises when the version is held against something else: results of an earlier run are older. */
+  run: number;
   stop: number;
   caution: number;
   /** Checks that stop or want a look, worst first, one sentence each. */

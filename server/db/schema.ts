@@ -217,12 +217,14 @@ export const decisions = pgTable('decisions', {
   createdAt: createdAt(),
 });
 
-/** What preflight says of a version; run once, for a version never changes. */
+/** What preflight says of a version, which never changes; made anew when what it is held against does. */
 export const preflights = pgTable('preflights', {
   versionId: integer()
     .primaryKey()
     .references(() => versions.id),
   state: text().$type<'waiting' | 'done' | 'failed'>().notNull(),
+  /** Raised when what it is held against changes: a job that began before writes nothing. */
+  run: integer().notNull().default(0),
   error: text(),
   seconds: doublePrecision().notNull().default(0),
   /** Checks and files as JSON. */

@@ -1,5 +1,5 @@
 /** Examines a version of a shot: its checks and its files, written down once. */
-import { eq } from 'drizzle-orm';
+import { and, eq } from 'drizzle-orm';
 import type { ShotDocument } from '../../core/document/schema.ts';
 import { knownFiles } from '../../core/formats/scene-files.ts';
 import { chainOf } from '../../core/intake/files/chain.ts';
@@ -26,11 +26,13 @@ export async function preflightVersion(context: Context, { versionId }: Prefligh
   });
   await context.db.transaction(async (tx) => {
     const seconds = (performance.now() - started) / 1000;
-    await tx
+    const written = await tx
       .update(preflights)
       .set({ ...values, seconds })
-      .where(eq(preflights.versionId, versionId));
-    await shotChanged(tx, version.shotId);
+      .where(and(eq(preflights.versionId, versionId), eq(preflights.run, row.run)))
+      .returning({ versionId: preflights.versionId });
+    // Another run is queued where it was held against something else meanwhile.
+    if (written.length) await shotChanged(tx, version.shotId);
   });
 }
 

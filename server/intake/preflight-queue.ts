@@ -1,5 +1,5 @@
 /** Queues preflight of versions: with each of them, and when what they are held against changes. */
-import { eq } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import type { Context } from '../context.ts';
 import type { Transaction } from '../db/database.ts';
 import { preflights } from '../db/schema.ts';
@@ -14,6 +14,9 @@ export async function queuePreflight(context: Context, tx: Transaction, versionI
 
 /** What the version is held against has changed. */
 export async function checkAgain(context: Context, tx: Transaction, versionId: number): Promise<void> {
-  await tx.update(preflights).set({ state: 'waiting' }).where(eq(preflights.versionId, versionId));
+  await tx
+    .update(preflights)
+    .set({ state: 'waiting', run: sql`${preflights.run} + 1` })
+    .where(eq(preflights.versionId, versionId));
   await queuePreflight(context, tx, versionId);
 }

@@ -58,7 +58,13 @@ export async function preflightSummary(
   versionId: number,
 ): Promise<PreflightSummary | null> {
   const [row] = await tx
-    .select({ state: preflights.state, stop: preflights.stops, caution: preflights.cautions, told: preflights.told })
+    .select({
+      state: preflights.state,
+      run: preflights.run,
+      stop: preflights.stops,
+      caution: preflights.cautions,
+      told: preflights.told,
+    })
     .from(preflights)
     .where(eq(preflights.versionId, versionId));
   return row ? { ...row, told: JSON.parse(row.told) as PreflightSummary['told'] } : null;

@@ -213,6 +213,21 @@ describe('intake', function () {
     expect((await intake()).profile).to.equal('Without a show');
   });
 
+  it('holds it against the last that was chosen, however quickly they follow each other', async () => {
+    const { run } = (await dusting.shot(CODE)).preflight!;
+    const chosen = ['Plover', 'Heron', 'Millrace', 'Plover', 'Heron', 'Millrace', 'Heron'];
+    // A check that is under way when another one is chosen must not have the last word.
+    for (const target of chosen) {
+      await dusting.post(`/shots/${CODE}/profiles`, { show: null, target });
+      await new Promise((resolve) => setTimeout(resolve, 25));
+    }
+    await checked();
+    expect((await intake()).fit!.target).to.equal('Heron');
+    expect((await dusting.shot(CODE)).preflight!.run, 'pages see that it was made anew').to.equal(run + chosen.length);
+    await dusting.post(`/shots/${CODE}/profiles`, { show: null, target: null });
+    await checked();
+  });
+
   it('shows what a file does that does not arrive, and keeps nothing of that', async () => {
     const values = { '/meshes/pane/file': 'lost/panes.glb' };
     await dusting.post(`/shots/${CODE}/trials`, { finding: null, remedy: null, region: null, sheet: 'preview', values, title: 'Without the panes' }); // prettier-ignore

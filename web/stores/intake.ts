@@ -24,7 +24,9 @@ export const useIntake = defineStore('intake', () => {
     }
   }
   watch(
-    () => shot.state && `${shot.state.code} ${shot.state.head.id} ${shot.state.preflight?.state}`,
+    () =>
+      shot.state &&
+      `${shot.state.code} ${shot.state.head.id} ${shot.state.preflight?.state} ${shot.state.preflight?.run}`,
     (now, before) => {
       if (now?.split(' ')[0] !== before?.split(' ')[0]) intake.value = null;
       if (now) void read();

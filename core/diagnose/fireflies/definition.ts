@@ -6,10 +6,12 @@
 import type { EvidenceChart, Finding, Remedy, Severity } from '../../contracts/finding.ts';
 import { grainOf } from '../../data/grain.ts';
 import { channel, type Picture, type Region } from '../../data/picture.ts';
+import type { ShotDocument } from '../../document/schema.ts';
 import { findFireflies, guiltyPass } from '../../picture/fireflies.ts';
 import { cropPlane, luminancePlane, strongestWindow } from '../../picture/measured.ts';
 import { tellBrightest } from '../../picture/tell-brightest.ts';
 import { LIGHT_PASSES } from '../../render/passes.ts';
+import type { CompiledScene } from '../../render/scene.ts';
 import { isDirect } from '../../render/signature.ts';
 import type { Diagnosis, DiagnosisInput } from '../diagnosis.ts';
 
@@ -101,18 +103,18 @@ interface Cause {
 }
 
 /** Ways that the brightest samples of some pixels came, the commonest first. */
-function causesOf({ picture, document }: DiagnosisInput, at: number[]): Cause[] {
+function causesOf({ picture, document, scene }: DiagnosisInput, at: number[]): Cause[] {
   const { width, height } = picture;
   const passes = new Map(TRACED.map((pass) => [pass as string, luminancePlane(picture, pass)]));
   const parts = BRIGHTEST.map((name) => channel(picture, name));
-  const nameIn = (part: 'objects' | 'lights', number: number): string => {
-    const key = Object.keys(document[part]).sort()[number - 1];
-    return (key !== undefined && document[part][key].name) || key || 'a glowing surface';
+  const names = {
+    object: (number: number) => objectName(document, scene.objectIds[number - 1]),
+    light: (number: number) => lightName(document, scene, number - 1),
   };
   const causes = new Map<string, Cause>();
   for (const i of at) {
     const values = Object.fromEntries(BRIGHTEST.map((name, k) => [name, parts[k][i]]));
-    const told = tellBrightest(values, { object: (id) => nameIn('objects', id), light: (id) => nameIn('lights', id) });
+    const told = tellBrightest(values, names);
     const pass = guiltyPass({ x: i % width, y: Math.floor(i / width) }, passes, width, height) ?? 'emission';
     const way = told ?? 'a way that is not known';
     const cause = causes.get(`${pass} ${way}`) ?? { told: way, pass, pixels: 0 };
@@ -120,6 +122,17 @@ function causesOf({ picture, document }: DiagnosisInput, at: number[]): Cause[] 
     causes.set(`${pass} ${way}`, cause);
   }
   return [...causes.values()].sort((a, b) => b.pixels - a.pixels);
+}
+
+const objectName = (document: ShotDocument, id: string): string => document.objects[id]?.name || id;
+
+/** A light of the document, the environment, or the object that glows, by the row of the table of lights. */
+function lightName(document: ShotDocument, scene: CompiledScene, row: number): string {
+  const id = scene.lightIds[row];
+  if (Object.hasOwn(document.lights, id)) return document.lights[id].name || id;
+  if (id === 'environment') return 'the environment';
+  const instance = scene.instanceLight.indexOf(row);
+  return instance < 0 ? 'a glowing surface' : objectName(document, scene.objectIds[scene.instanceObject[instance]]);
 }
 
 interface ClampPoint {

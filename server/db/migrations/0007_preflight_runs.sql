@@ -1,0 +1,1 @@
+ALTER TABLE "preflights" ADD COLUMN "run" integer DEFAULT 0 NOT NULL;
