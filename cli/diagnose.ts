@@ -57,7 +57,6 @@ async function ofPictures(
   families: string[] | undefined,
   region: Region | null,
 ): Promise<ToldFinding[]> {
-  // prettier-ignore
   const read: { path: string; picture: PictureToDiagnose }[] = [];
   for (const path of paths) {
     if (!existsSync(path) || !statSync(path).isFile()) throw new BadUse(`There is no file "${path}".`);
@@ -86,7 +85,7 @@ function needInside({ x, y, width, height }: Region, w: number, h: number, what:
     throw new BadUse(`--region ${x},${y},${width},${height} does not lie in ${what}, ${w} × ${h} pixels.`);
 }
 
-/** Renders the preview sheet, or a region of it, and looks for causes in it. */
+/** Renders the preview sheet and looks for causes in it. Causes are looked for in whole frames; those that are kept show in the region. */
 async function ofShot(path: string, families: string[] | undefined, region: Region | null): Promise<ToldFinding[]> {
   const shot = await openShot(path, {});
   const { document } = shot;
@@ -94,31 +93,36 @@ async function ofShot(path: string, families: string[] | undefined, region: Regi
   if (region) needInside(region, sheet.width, sheet.height, 'the frame');
   const assets = await shot.load(document);
   const scene = compileScene(document, assets, sheet, lentByHost);
-  const window = region ?? { x: 0, y: 0, width: sheet.width, height: sheet.height };
+  const window = { x: 0, y: 0, width: sheet.width, height: sheet.height };
   const { films } = await renderFrame(scene, settingsOf(sheet), window, sheet.samples / GROUP, availableParallelism(), () => {}); // prettier-ignore
   const picture = pictureOf(films, window, neededPasses(), scene.layout);
   return diagnoses
     .filter(({ id }) => families?.includes(id) ?? true)
     .flatMap((one) => one.examine({ document, sheet, scene, picture, pilotSeed: pilotSeed(1) }))
-    .map(toTold)
+    .map((found) => toTold(found, region ?? window, sheet.width))
+    .filter(({ where }) => where.pixels > 0)
     .sort((a, b) => ORDER.indexOf(a.severity) - ORDER.indexOf(b.severity));
 }
 const ORDER: Severity[] = ['stop', 'caution', 'note'];
 
-const toTold = ({ finding, mask }: FindingWithMask): ToldFinding => ({
+/** @param region whose pixels are counted. @param stride columns of the frame */
+const toTold = ({ finding, mask }: FindingWithMask, region: Region, stride: number): ToldFinding => ({
   family: finding.family,
   cause: finding.cause,
   severity: finding.severity,
   sentence: finding.sentence,
   where: {
     region: finding.region,
-    pixels: mask.reduce((sum, one) => sum + one, 0),
+    pixels: mask.reduce((sum, one, i) => (isIn(region, i % stride, Math.floor(i / stride)) ? sum + one : sum), 0),
     objects: [],
     passes: finding.passes,
   },
   evidence: { why: finding.why, dials: finding.dials },
   remedies: finding.remedies.map(({ title, values, predicted }) => ({ title, patch: values, predicted: { ...predicted } })), // prettier-ignore
 });
+
+const isIn = ({ x, y, width, height }: Region, px: number, py: number): boolean =>
+  px >= x && py >= y && px < x + width && py < y + height;
 
 function tell({ severity, sentence, evidence, remedies }: ToldFinding): string {
   const of = typeof evidence.picture === 'string' ? `${evidence.picture}: ` : '';

@@ -1,13 +1,14 @@
 /** Causes through the shell: pictures whose noise and fireflies are known because they were put in. */
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { dirname, join } from 'node:path';
 import { deflateSync } from 'node:zlib';
 import { expect } from 'chai';
 import { diagnoseCommand } from '../../cli/diagnose.ts';
 import { createPicture } from '../../core/data/picture.ts';
 import type { PictureFinding } from '../../core/diagnose/pictures/picture-diagnosis.ts';
 import { writeExr } from '../../core/formats/exr/write.ts';
+import { smallShot } from '../api/small-shot.ts';
 import { randomNumbers } from '../unit/size.ts';
 import { captured } from './captured.ts';
 
@@ -94,6 +95,22 @@ describe('dusting diagnose', function () {
     expect(of(findings, 'fireflies')[0].where.pixels).to.be.within(5, 25);
     const refused = await diagnose(at('a.1001.exr'), '--region', '180,0,60,10').then(() => '', (error: Error) => error.message); // prettier-ignore
     expect(refused).to.match(/^--region 180,0,60,10 does not lie in .*a\.1001\.exr, 200 × 140 pixels\.$/);
+  });
+
+  it('looks for causes in a shot, in all of its frame or as far as they show in a region', async () => {
+    const { document, files } = await smallShot('DIAGNOSE-1');
+    for (const [path, bytes] of [...files, ['shot.json', JSON.stringify(document)] as const]) {
+      mkdirSync(dirname(at(`shot/${path}`)), { recursive: true });
+      writeFileSync(at(`shot/${path}`), bytes);
+    }
+    const cut = async (...args: string[]) => (await diagnose(at('shot'), '--family', 'cut-short', ...args)).findings;
+    const [whole] = await cut();
+    expect([whole.family, whole.severity]).to.deep.equal(['cut-short', 'stop']);
+    // Three panes in the middle; the corner sees the wall alone.
+    const [middle] = await cut('--region', '40,24,16,16');
+    expect(middle.where.pixels).to.equal(16 * 16);
+    expect(middle.sentence).to.equal(whole.sentence);
+    expect(await cut('--region', '0,0,8,8')).to.deep.equal([]);
   });
 
   it('says what can be said of pictures that are nothing, one colour, one pixel or one layer', async () => {

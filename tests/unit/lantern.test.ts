@@ -13,8 +13,7 @@ import { loadAssets } from '../../core/render/load-assets.ts';
 import { ALL_PASSES } from '../../core/render/pass-list.ts';
 import { renderGroups } from '../../core/render/render-tile.ts';
 import { settingsOf } from '../../core/render/scene.ts';
-import { isDirect } from '../../core/render/signature.ts';
-import { extend } from '../../core/render/signature.ts';
+import { extend, isDirect } from '../../core/render/signature.ts';
 import { buildNightLantern } from '../../demo/ha-020/build.ts';
 import { kernelRays } from './kernel.ts';
 

@@ -10,6 +10,7 @@ import type { HealthFinding } from '../../core/picture/health/check.ts';
 import type { Look } from '../../core/picture/look.ts';
 import type { PictureNoise } from '../../core/picture/noise.ts';
 import type { Screen } from '../../core/picture/paint.ts';
+import type { SpaceId } from '../../core/picture/spaces.ts';
 import type { Flicker } from '../../core/picture/sequence/flicker.ts';
 import type { PassLook } from '../../core/render/pass-list.ts';
 
@@ -51,8 +52,11 @@ export interface Cell {
   screen: Screen;
   /** Held against another picture. */
   against: { key: string; kind: DifferenceKind; times: number } | null;
-  /** Light groups set against each other. */
+  /** Light groups set against each other; empty for what is no beauty. */
   balance: Balance;
+  /** What is known of this picture: the space its values are in, null as the look says; stops baked into them. */
+  space: SpaceId | null;
+  bakedExposure: number;
   /** Hatched over it: where a finding is, or what covers a pixel. */
   mask: { finding: HealthFinding } | { matte: string; of: string } | null;
   /** Whether its own greatest light is shown as white, instead of the exposure that is set. */

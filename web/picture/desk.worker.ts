@@ -145,7 +145,8 @@ async function readyFor(cells: Cell[]): Promise<void> {
     );
 }
 
-async function drawCell(cell: Cell, look: Look): Promise<Drawn | null> {
+async function drawCell(cell: Cell, seen: Look): Promise<Drawn | null> {
+  const look = { ...seen, space: cell.space ?? seen.space, exposure: seen.exposure - cell.bakedExposure };
   let top: number | null = null;
   const { screen } = cell;
   if (screen.width < 1 || screen.height < 1) return null;
@@ -163,7 +164,7 @@ async function drawCell(cell: Cell, look: Look): Promise<Drawn | null> {
     const way = layer.look === 'id' ? 'first' : 'mean';
     const planes = layer.shown.map((name) => gather(source.pyramid(name, way)!.level(level).plane, spot));
     if (layer.look === 'light') {
-      const used = layer.role === 'beauty' && groups.length ? withBalance(cell, source, planes, level, spot) : planes;
+      const used = groups.length ? withBalance(cell, source, planes, level, spot) : planes;
       const wantsAlpha = layer.alpha !== null && (look.behind !== 'nothing' || look.solo === 'alpha');
       const alpha = wantsAlpha ? gather(source.pyramid(layer.alpha!, way)!.level(level).plane, spot) : null;
       // Nearly its brightest comes to white.

@@ -31,7 +31,7 @@ export const useUploads = defineStore('uploads', () => {
   const total = ref(0);
   let store: ReturnType<typeof kept> | null = null;
   let sending: Sending<Arrived> | null = null;
-  let heard: (arrived: Arrived) => void = () => {};
+  let heard: ((arrived: Arrived) => void) | null = null;
   const waiting = computed(() => list.filter(({ state }) => state !== 'refused'));
   const refused = computed(() => list.filter(({ state }) => state === 'refused'));
 
@@ -72,12 +72,13 @@ export const useUploads = defineStore('uploads', () => {
     try {
       const arrived = await sending.done;
       drop(upload.key);
-      heard(arrived);
+      heard?.(arrived);
     } catch (error) {
       const { message, status } = error as Refused;
       // Cancelled ones are gone; what the server could not be asked is sent again later.
-      if (list.some(({ key }) => key === upload.key)) change(upload, status === 0 ? { state: 'waiting', sent: 0 } : { state: 'refused', error: message }); // prettier-ignore
-      if (status === 0) await new Promise((resolve) => setTimeout(resolve, 3000));
+      const isWanted = list.some(({ key }) => key === upload.key);
+      if (isWanted) change(upload, status === 0 ? { state: 'waiting', sent: 0 } : { state: 'refused', error: message }); // prettier-ignore
+      if (isWanted && status === 0) await new Promise((resolve) => setTimeout(resolve, 3000));
       else void del(upload.key, store!).catch(() => {});
     } finally {
       sending = null;
@@ -104,6 +105,7 @@ export const useUploads = defineStore('uploads', () => {
 
   return {
     list, total, waiting, refused, goOn, add, cancel, dismiss: drop,
-    onArrived: (listener: (arrived: Arrived) => void) => (heard = listener),
+    /** One page at a time listens; null: none. */
+    onArrived: (listener: ((arrived: Arrived) => void) | null) => (heard = listener),
   };
 }); // prettier-ignore

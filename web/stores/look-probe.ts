@@ -1,6 +1,6 @@
 /** The pixel under the pointer, or a small area about it, of whatever is looked at: every channel's value. */
 import { defineStore } from 'pinia';
-import { ref, shallowRef } from 'vue';
+import { ref, shallowRef, watch } from 'vue';
 import { desk } from '../picture/desk.ts';
 import type { Values } from '../picture/desk-messages.ts';
 import { getJson } from '../remote/client.ts';
@@ -31,6 +31,14 @@ export const useLookProbe = defineStore('look-probe', () => {
     if (at.value?.x === x && at.value.y === y)
       values.value = found && found.channels.length ? { ...found, source } : null;
   }
+
+  /** Another area about the pixel that stands there, held or not. */
+  watch(radius, () => {
+    const now = values.value;
+    if (!now) return;
+    at.value = { x: now.x, y: now.y, key: now.source.key };
+    void read(now.source, now.x, now.y);
+  });
 
   function leave(): void {
     if (timer) clearTimeout(timer);

@@ -169,11 +169,9 @@ export const useLook = defineStore('look', () => {
       null,
   );
 
-  /** The look with what is known of the picture: its space, and exposure that is baked in. */
-  const looked = computed<Look>(() => {
-    const reading = shown.value?.set?.reading;
-    return { ...view, space: reading?.space ?? view.space, exposure: view.exposure - (reading?.bakedExposure ?? 0) };
-  });
+  /** As a person corrected it, where somebody did. */
+  const beautyName = computed(() => layers.value.find(({ role }) => role === 'beauty')?.name ?? null);
+
   const isLifted = computed(() => view.exposure === SHADOW_LIFT.exposure && view.gamma === SHADOW_LIFT.gamma);
   function toggleLift(): void {
     Object.assign(view, isLifted.value ? { exposure: 0, gamma: 1 } : SHADOW_LIFT);
@@ -322,7 +320,7 @@ export const useLook = defineStore('look', () => {
 
   return {
     brought, opened, failures, rows, a, others, mode, layer, view, wipe, blinksB, difference, region, panel, guides,
-    isNormalised, mask, pins, place, balance, scaleTop, sources, shown, against, information, layers, shownLayer, looked, isLifted,
+    isNormalised, mask, pins, place, balance, scaleTop, sources, shown, against, information, layers, shownLayer, beautyName, isLifted,
     groups, sequence, query,
     layerTitle, sourceOf, ofGroup, open, read, reset, show, toggleOther, toggleLift, fromQuery,
     keepBalance: () => attempt(post(`/shots/${code()}/balance`, balance.value satisfies BalanceRequest, 'PUT')),

@@ -67,7 +67,10 @@ onMounted(() => {
   // Of a sequence the first that came stays on screen while the others come.
   uploads.onArrived(({ code, set, picture }) => code === props.code && set !== look.shown?.set?.id && look.show(`p${picture}`)); // prettier-ignore
 });
-onBeforeUnmount(() => shot.close());
+onBeforeUnmount(() => {
+  uploads.onArrived(null);
+  shot.close();
+});
 
 async function drop(event: DragEvent): Promise<void> {
   isOver.value = false;

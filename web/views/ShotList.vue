@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { onMounted, ref } from 'vue';
+import { onBeforeUnmount, onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import type { RenderSummary, ShotSummary } from '../../core/contracts/events.ts';
 import { isPictureName } from '../../core/formats/picture-names.ts';
@@ -56,6 +56,8 @@ onMounted(() => {
     void router.push({ name: 'look', params: { code }, query: { a: `p${picture}` } });
   });
 });
+
+onBeforeUnmount(() => uploads.onArrived(null));
 
 const drop = async (event: DragEvent) => {
   isOver.value = false;

@@ -146,6 +146,7 @@ function showMatte(): void {
       </div>
       <p class="dim small">
         {{ facts.format
+        }}{{ facts.isForDisplay ? ', made for a display: whole numbers, taken back to linear light' : ''
         }}<template v-for="part in facts.parts" :key="part.name"
           >, {{ part.name }} {{ part.compression }} {{ part.channels.length }} channels</template
         >

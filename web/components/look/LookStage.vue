@@ -114,7 +114,9 @@ function cellOf(box: Box): Cell {
       y: box.height / 2 - y * scale,
     },
     against: box.against,
-    balance: look.balance,
+    balance: box.layer === look.beautyName ? look.balance : {},
+    space: box.source.set?.reading.space ?? null,
+    bakedExposure: box.source.set?.reading.bakedExposure ?? 0,
     mask: box.source.key === look.shown?.key && look.mode !== 'passes' ? look.mask : null,
     isNormalised: look.isNormalised,
   };
@@ -132,7 +134,7 @@ async function draw(): Promise<void> {
     if (list.length === 0) break;
     try {
       const begin = performance.now();
-      const drawn = await desk.ask('draw', { cells: list.map(cellOf), look: { ...look.looked } });
+      const drawn = await desk.ask('draw', { cells: list.map(cellOf), look: { ...look.view } });
       drawMs.value = performance.now() - begin;
       look.scaleTop = drawn[0]?.top ?? null;
       drawn.forEach((one, i) => {
@@ -154,7 +156,7 @@ async function draw(): Promise<void> {
 }
 
 watch(
-  () => JSON.stringify([boxes.value.map(cellOf), look.looked, look.rows]),
+  () => JSON.stringify([boxes.value.map(cellOf), look.view, look.rows]),
   () => void draw(),
 );
 watch(canvases, () => void draw(), { deep: true, flush: 'post' });

@@ -165,7 +165,7 @@ defineExpose({ step, play: () => (isPlaying.value = !isPlaying.value) });
           v-else-if="look.sequence && look.sequence.set.id === row.set?.id"
           class="flat"
           title="Holds the frame before against this one"
-          @click="look.toggleOther(`p${look.sequence.frames[Math.max(0, frameAt - 1) || 1].id}`)"
+          @click="look.toggleOther(`p${look.sequence.frames[frameAt > 0 ? frameAt - 1 : 1].id}`)"
         >
           Hold frame before
         </button>
