@@ -7,21 +7,23 @@ import type { Region } from '../core/data/picture.ts';
 import type { PictureFinding, PictureToDiagnose } from '../core/diagnose/pictures/picture-diagnosis.ts';
 import { diagnosePicture, pictureDiagnoses, toDiagnose } from '../core/diagnose/pictures/registry.ts';
 import { diagnoses, neededPasses } from '../core/diagnose/registry.ts';
+import { varying } from '../core/diagnose/vary.ts';
+import type { Sheet, ShotDocument } from '../core/document/schema.ts';
 import { fileName } from '../core/formats/paths.ts';
 import { readPictureFile } from '../core/formats/picture-file.ts';
 import { isPictureName } from '../core/formats/picture-names.ts';
 import { frameOf } from '../core/picture/sequence/names.ts';
 import { pilotSeed } from '../core/predict/seeds.ts';
-import { compileScene } from '../core/render/compile.ts';
 import { pictureOf } from '../core/render/film-picture.ts';
 import { GROUP } from '../core/render/random.ts';
 import { settingsOf } from '../core/render/scene.ts';
 import { inflate } from '../host/inflate.ts';
-import { exrMeans, lentByHost } from '../host/kernel.ts';
+import { compiledWithKernel, exrMeans } from '../host/kernel.ts';
 import { BadUse } from './bad-use.ts';
 import { openShot } from './open-shot.ts';
 import { numbersOption, parseOptions } from './options.ts';
 import { EXIT_CODES } from './preflight.ts';
+import { needInside } from './region.ts';
 import { renderFrame } from './render-frame.ts';
 
 export const DIAGNOSE_USAGE = `dusting diagnose <shot folder | picture…> [--family a,b] [--region x,y,w,h] [--json]`;
@@ -30,7 +32,7 @@ const OPTIONS = { family: { type: 'string' }, region: { type: 'string' }, json: 
 
 /** A finding of a shot, in the form that those of pictures have. */
 type ToldFinding = Omit<PictureFinding, 'remedies'> & {
-  remedies: { title: string; patch: Record<string, number> | null; predicted: Record<string, number> }[];
+  remedies: { title: string; patch: Record<string, unknown> | null; predicted: Record<string, unknown> }[];
 };
 
 export async function diagnoseCommand(args: string[]): Promise<number> {
@@ -80,11 +82,6 @@ function isBeside(a: string, b: string): boolean {
   return p.stem === q.stem && p.frame !== null && q.frame !== null && Math.abs(p.frame - q.frame) === 1;
 }
 
-function needInside({ x, y, width, height }: Region, w: number, h: number, what: string): void {
-  if (!(x >= 0 && y >= 0 && width > 0 && height > 0 && x + width <= w && y + height <= h))
-    throw new BadUse(`--region ${x},${y},${width},${height} does not lie in ${what}, ${w} × ${h} pixels.`);
-}
-
 /** Renders the preview sheet and looks for causes in it. Causes are looked for in whole frames; those that are kept show in the region. */
 async function ofShot(path: string, families: string[] | undefined, region: Region | null): Promise<ToldFinding[]> {
   const shot = await openShot(path, {});
@@ -92,13 +89,15 @@ async function ofShot(path: string, families: string[] | undefined, region: Regi
   const sheet = document.sheets.preview;
   if (region) needInside(region, sheet.width, sheet.height, 'the frame');
   const assets = await shot.load(document);
-  const scene = compileScene(document, assets, sheet, lentByHost);
+  const scene = compiledWithKernel(document, assets, sheet);
   const window = { x: 0, y: 0, width: sheet.width, height: sheet.height };
-  const { films } = await renderFrame(scene, settingsOf(sheet), window, sheet.samples / GROUP, availableParallelism(), () => {}); // prettier-ignore
+  const { films } = await renderFrame({ ...scene, rays: null }, settingsOf(sheet), window, sheet.samples / GROUP, availableParallelism(), () => {}); // prettier-ignore
   const picture = pictureOf(films, window, neededPasses(), scene.layout);
+  const compile = (changed: ShotDocument, its: Sheet) => compiledWithKernel(changed, assets, its);
+  const input = { document, sheet, scene, picture, pilotSeed: pilotSeed(1), vary: varying(document, 'preview', sheet, compile) }; // prettier-ignore
   return diagnoses
     .filter(({ id }) => families?.includes(id) ?? true)
-    .flatMap((one) => one.examine({ document, sheet, scene, picture, pilotSeed: pilotSeed(1) }))
+    .flatMap((one) => one.examine(input))
     .map((found) => toTold(found, region ?? window, sheet.width))
     .filter(({ where }) => where.pixels > 0)
     .sort((a, b) => ORDER.indexOf(a.severity) - ORDER.indexOf(b.severity));

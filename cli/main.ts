@@ -5,6 +5,7 @@
 import process from 'node:process';
 import { InvalidInput } from '../core/document/problem.ts';
 import { diagnoseCommand, DIAGNOSE_USAGE } from './diagnose.ts';
+import { trialCommand, TRIAL_USAGE } from './trial.ts';
 import { filesCommand, FILES_USAGE } from './files.ts';
 import { logCommand, LOG_USAGE } from './log.ts';
 import { importCommand, IMPORT_USAGE } from './import.ts';
@@ -30,6 +31,7 @@ const commands: Record<string, (args: string[]) => Promise<number | void>> = {
   compare: compareCommand,
   convert: convertCommand,
   diagnose: diagnoseCommand,
+  trial: trialCommand,
 };
 const USAGE = [
   RENDER_USAGE,
@@ -43,6 +45,7 @@ const USAGE = [
   COMPARE_USAGE,
   CONVERT_USAGE,
   DIAGNOSE_USAGE,
+  TRIAL_USAGE,
 ].join('\n');
 
 try {

@@ -8,6 +8,9 @@ import { kernelMeans, type ExrMeans, type UnpackKernel } from '../core/formats/e
 import { KernelIntersector, type IntersectKernel } from '../core/geometry/kernel-intersector.ts';
 import { layOut, SLOTS } from '../core/geometry/packed-geometry.ts';
 import type { Means } from '../core/geometry/scene-geometry.ts';
+import type { ShotDocument } from '../core/document/schema.ts';
+import type { Assets } from '../core/render/assets.ts';
+import { compileScene, type SceneSheet } from '../core/render/compile.ts';
 import type { CompiledScene } from '../core/render/scene.ts';
 
 export interface PackedScene {
@@ -76,6 +79,12 @@ export function withKernel(scene: CompiledScene, packed: PackedScene): CompiledS
   ways.set(packed.key, rays);
   if (ways.size > WAYS_KEPT) ways.delete(ways.keys().next().value!);
   return { ...scene, rays };
+}
+
+/** A scene for this thread alone, compiled and traced by the kernels. */
+export function compiledWithKernel(document: ShotDocument, assets: Assets, sheet: SceneSheet): CompiledScene {
+  const scene = compileScene(document, assets, sheet, lentByHost);
+  return { ...scene, rays: wayInto(packScene(scene)) };
 }
 
 function wayInto({ memory, slots }: PackedScene): KernelIntersector {

@@ -11,11 +11,13 @@ import { EventHub } from './http/events.ts';
 import { log } from './log.ts';
 import { listen, SHOT_CHANNEL } from './notify.ts';
 import { Queue } from './queue.ts';
+import { completeStored } from './shots/complete-stored.ts';
 import { endWithParent } from './tied.ts';
 
 endWithParent();
 await migrateDatabase(config.databaseUrl);
 const { db, pool } = connect(config.databaseUrl);
+await completeStored(db);
 const context: Context = {
   db,
   blobs: new BlobStore(join(config.data, 'blobs')),

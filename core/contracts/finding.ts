@@ -1,5 +1,6 @@
 /** What a diagnosis says: one measured problem, and what could be changed about it. */
 import { Type, type Static } from '@sinclair/typebox';
+import type { ControlValues } from '../document/set-values.ts';
 
 const closed = { additionalProperties: false } as const;
 
@@ -23,6 +24,12 @@ export const EffectSchema = Type.Object(
     /** Visible grain of the region before and after, display steps. */
     grainBefore: Type.Number(),
     grainAfter: Type.Number(),
+    /** Pixels of the region that stand out by one sample, before and after. */
+    fireflies: Type.Optional(Type.Object({ before: Type.Integer(), after: Type.Integer() }, closed)),
+    /** The object whose brightness changes most, beyond its noise, and by how many stops; null: none does. */
+    look: Type.Optional(
+      Type.Union([Type.Object({ object: Type.String(), stops: Type.Number() }, closed), Type.Null()]),
+    ),
   },
   closed,
 );
@@ -34,10 +41,12 @@ export interface Remedy {
   id: string;
   /** A verb phrase: "Let 99 % through". */
   title: string;
-  /** What it sets, by pointer inside a sheet (`/limits/transmission`). */
-  values: Record<string, number>;
+  /** What it sets, by the pointers of controls (`/limits/transmission`, `/objects/chimney/thin`, see `set-values.ts`). */
+  values: ControlValues;
   /** Worked out before any trial. */
   predicted: Effect;
+  /** What it gives up, or why it would not do alone. */
+  note?: string;
 }
 
 /** A dial the finding speaks of, by pointer inside a sheet, with what the first remedy sets. */
@@ -61,6 +70,8 @@ export interface EvidenceChart {
   /** Greatest y the axis needs. */
   yMax: number;
   points: [number, number][];
+  /** Further curves on the same axes. */
+  more?: { label: string; points: [number, number][] }[];
   marks: ChartMark[];
 }
 
@@ -81,6 +92,8 @@ export interface Finding {
   dials: DialNeed[];
   chart: EvidenceChart | null;
   remedies: Remedy[];
+  /** Its pixels are others in the next render, so that brightness counts all over the region. */
+  isElsewhereNext?: boolean;
 }
 
 /** A finding with its mask: one byte a pixel of the full frame, 0 or 1. */

@@ -32,6 +32,7 @@ export function valueAt(document: object, path: string): unknown {
 
 /** The patched copy; `document` stays as it is. Throws InvalidInput naming the operation that did not fit. */
 export function applyPatch<T extends object>(document: T, patch: JsonPatch): T {
+  refuseOverwriting(document, patch);
   try {
     return jsonPatch.applyPatch(jsonPatch.deepClone(document) as T, patch, true, false, true).newDocument;
   } catch (error) {
@@ -48,6 +49,19 @@ export function applyPatch<T extends object>(document: T, patch: JsonPatch): T {
             : `a place where "${operation?.op ?? 'the patch'}" can be done (${failed.message.split('\n')[0]})`,
       },
     ]);
+  }
+}
+
+/** RFC 6902 lets `add` overwrite a member that is there; what a patch adds was not there when it was made. */
+function refuseOverwriting(document: object, patch: JsonPatch): void {
+  const removed = new Set(patch.filter(({ op }) => op === 'remove' || op === 'move').map((one) => 'from' in one ? one.from : one.path)); // prettier-ignore
+  for (const { op, path } of patch) {
+    if (op !== 'add' || removed.has(path)) continue;
+    const parent = safeValue(document, path.slice(0, path.lastIndexOf('/')));
+    if (Array.isArray(parent)) continue;
+    const present = safeValue(document, path);
+    if (present === undefined) continue;
+    throw new InvalidInput('patch', [{ path, value: showValue(present), expected: 'nothing there, to which something is added' }]); // prettier-ignore
   }
 }
 

@@ -1,15 +1,15 @@
 /** What a trial's two renders measured: the same figures a prediction states. */
 import type { Effect } from '../contracts/finding.ts';
-import { channel, type Region } from '../data/picture.ts';
-import { grainOf } from '../data/grain.ts';
-import { luminancePlane } from '../picture/measured.ts';
+import type { Region } from '../data/picture.ts';
 import type { Film } from '../render/film.ts';
 import { pictureOf } from '../render/film-picture.ts';
+import { EFFECT_PASSES, effectOf } from './effect-of.ts';
 
 /**
  * @param before films that cover `region`, and `after` those of the changed settings, same random numbers
  * @param mask a byte a pixel of the full frame, whose brightness counts; null, or empty in the region: all
  * @param frameWidth pixels
+ * @param names what objects are called, by number from 0
  */
 export function measurePair(
   before: Film[],
@@ -17,30 +17,14 @@ export function measurePair(
   region: Region,
   mask: Uint8Array | null,
   frameWidth: number,
+  names: string[] = [],
 ): Effect {
-  const inside = new Uint8Array(region.width * region.height);
+  const inside = mask && new Uint8Array(region.width * region.height);
   if (mask)
     for (let y = 0; y < region.height; y++) {
       const from = (region.y + y) * frameWidth + region.x;
-      inside.set(mask.subarray(from, from + region.width), y * region.width);
+      inside!.set(mask.subarray(from, from + region.width), y * region.width);
     }
-  if (!inside.includes(1)) inside.fill(1);
-  const [a, b] = [before, after].map((films) => measureSide(films, region, inside));
-  return {
-    stops: Math.log2(b.light / a.light) || 0,
-    cost: b.rays / a.rays,
-    grainBefore: a.grain,
-    grainAfter: b.grain,
-  };
-}
-
-function measureSide(films: Film[], region: Region, inside: Uint8Array) {
-  const picture = pictureOf(films, region, ['beauty', 'error.beauty', 'cost', 'samples']);
-  const y = luminancePlane(picture, 'beauty');
-  const samples = channel(picture, 'samples');
-  return {
-    light: y.reduce((sum, value, i) => (inside[i] ? sum + value : sum), 0),
-    rays: channel(picture, 'cost').reduce((sum, rays, i) => sum + rays * samples[i], 0),
-    grain: grainOf(y, channel(picture, 'error.beauty')),
-  };
+  const [a, b] = [before, after].map((films) => pictureOf(films, region, EFFECT_PASSES));
+  return effectOf(a, b, inside, names);
 }

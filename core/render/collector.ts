@@ -21,6 +21,7 @@ export class Collector {
 
   private readonly clampDirect: number;
   private readonly clampIndirect: number;
+  private readonly clampBounced: number;
   private readonly isClamped: boolean;
   private readonly groupFloats: number;
   private readonly groupPasses: boolean;
@@ -33,7 +34,8 @@ export class Collector {
     this.sums = new Float64Array(meansOf(layout));
     this.clampDirect = clamps.direct ?? Infinity;
     this.clampIndirect = clamps.indirect ?? Infinity;
-    this.isClamped = clamps.direct !== null || clamps.indirect !== null;
+    this.clampBounced = clamps.bounced ?? Infinity;
+    this.isClamped = clamps.direct !== null || clamps.indirect !== null || clamps.bounced !== null;
     this.groupFloats = groupWidth(layout) * 3;
     this.groupPasses = layout.groupPasses;
   }
@@ -48,6 +50,7 @@ export class Collector {
    * @param group light group, 0 for none
    * @param light row of the light's table, −1 for none
    * @param share of the camera sample that this is one of: what clamps are measured by
+   * @param scattered events before the last one that spread
    * @param counts events it needed
    */
   add(
@@ -58,6 +61,7 @@ export class Collector {
     g: number,
     b: number,
     share: number,
+    scattered: number,
     stage: number,
     counts: EventCounts,
     signature: number,
@@ -67,7 +71,9 @@ export class Collector {
     let y = luminance(r, g, b);
     if (this.isClamped) {
       const isDirect = pass >= EMISSION ? pass <= BACKGROUND : (pass & 1) === 1;
-      const most = (isDirect ? this.clampDirect : this.clampIndirect) * Math.abs(share);
+      let least = isDirect ? this.clampDirect : this.clampIndirect;
+      if (this.clampBounced < least && scattered > 0) least = this.clampBounced;
+      const most = least * Math.abs(share);
       if (Math.abs(y) > most) {
         const scale = most / Math.abs(y);
         sums[MEAN_CLAMPED] += y * (1 - scale);

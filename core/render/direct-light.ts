@@ -274,6 +274,7 @@ export class DirectLight {
       w * beta[1] * lobes[lobe + 1] * radiance[1] * tint[1],
       w * beta[2] * lobes[lobe + 2] * radiance[2] * tint[2],
       path.weight / count,
+      path.scattered,
       path.firstKind < 0 && kind !== VOLUME ? STAGE_LIGHT : first,
       path,
       extend(path.signature, kind),

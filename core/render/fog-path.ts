@@ -112,6 +112,7 @@ export class FogPath {
     if (path.firstKind < 0) path.firstKind = VOLUME;
     path.lastKind = VOLUME;
     path.volume++;
+    path.scattered++;
     path.signature = extend(path.signature, VOLUME);
     path.straight = false;
     path.density = henyeyGreenstein(cosine, g);

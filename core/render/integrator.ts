@@ -313,7 +313,7 @@ export class Integrator {
     else if (path.secondObject < 0) path.secondObject = object;
     if ((scene.instanceFlags[instance] & EMITS) !== 0) this.metLight.emitter();
     shading.hit(rays, ray, path.width + path.spread * end, path.firstKind < 0);
-    shading.toSurfaceIn(this.surface, eta);
+    shading.toSurfaceIn(this.surface, eta, path.bounces > 0 ? this.settings.roughnessFloor : 0);
     path.length += end;
     path.width += path.spread * end;
     path.unshaded = (scene.instanceFlags[instance] & IS_UNSHADED) !== 0;
@@ -432,6 +432,7 @@ export class Integrator {
     if (path.firstKind < 0) path.firstKind = kind;
     path.lastKind = kind;
     path.step(kind, 1);
+    if (out[OUT_DENSITY] > 0) path.scattered++;
     path.signature = extend(path.signature, kind);
     if (kind === TRANSMISSION && (flags & IS_THIN) === 0) media.cross(shading.instance, shading.isEntering);
     path.straight &&= kind === TRANSMISSION;

@@ -107,6 +107,8 @@ export class MetLight {
       g * beta[1] * w,
       b * beta[2] * w,
       path.weight,
+      // The last event's light is met at once after it.
+      path.density > 0 ? path.scattered - 1 : path.scattered,
       path.stage,
       path,
       path.signature,

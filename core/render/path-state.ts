@@ -15,6 +15,8 @@ export class PathState implements EventCounts {
   transmission = 0;
   volume = 0;
   alpha = 0;
+  /** Events that spread: diffuse, fog, rough reflections and transmissions. */
+  scattered = 0;
   /** Kind of the first event, −1 before it. */
   firstKind = -1;
   /** Kind of the last event, −1 before the first. */
@@ -48,7 +50,7 @@ export class PathState implements EventCounts {
   /** Back to the camera; the ray, the cone and the weight are the caller's to set. */
   begin(): void {
     this.beta.fill(1);
-    this.diffuse = this.specular = this.transmission = this.volume = this.alpha = 0;
+    this.diffuse = this.specular = this.transmission = this.volume = this.alpha = this.scattered = 0;
     this.firstKind = this.lastKind = -1;
     this.straight = true;
     this.density = 0;

@@ -102,6 +102,7 @@ export type RenderSettings = Pick<
   | 'limits'
   | 'rayDistance'
   | 'clamps'
+  | 'roughnessFloor'
   | 'extraSamples'
   | 'adaptive'
   | 'occlusion'
@@ -110,8 +111,8 @@ export type RenderSettings = Pick<
 >;
 
 export function settingsOf(sheet: Sheet, seed = sheet.seed): RenderSettings {
-  const { width, height, roulette, filter, limits, rayDistance, clamps, extraSamples } = sheet;
-  const { adaptive, occlusion, neutral, passes } = sheet;
+  const { width, height, roulette, filter, limits, rayDistance, clamps, roughnessFloor } = sheet;
+  const { extraSamples, adaptive, occlusion, neutral, passes } = sheet;
   return {
     width,
     height,
@@ -121,6 +122,7 @@ export function settingsOf(sheet: Sheet, seed = sheet.seed): RenderSettings {
     limits,
     rayDistance,
     clamps,
+    roughnessFloor,
     extraSamples,
     adaptive,
     occlusion,

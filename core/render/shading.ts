@@ -253,8 +253,12 @@ export class Shading {
     if (rough >= 0) state[ROUGH] *= Math.min(1, Math.max(0, sampler.number(rough)));
   }
 
-  /** Sets up scattering here, with `eta` the index behind the face over that in front of it (unused when opaque). */
-  toSurfaceIn(surface: Surface, eta: number): void {
+  /**
+   * Sets up scattering here.
+   * @param eta the index behind the face over that in front of it, unused when opaque
+   * @param floor least roughness of what is no glass: through glass no shadow ray gets, however rough it is
+   */
+  toSurfaceIn(surface: Surface, eta: number, floor = 0): void {
     const { scene, state } = this;
     const { materials } = scene;
     const flags = scene.instanceFlags[this.instance];
@@ -280,9 +284,10 @@ export class Shading {
       g *= Math.exp(-materials[o + MATERIAL_ABSORPTION + 1] * way);
       b *= Math.exp(-materials[o + MATERIAL_ABSORPTION + 2] * way);
     }
-    surface.set(r, g, b, metallic, state[ROUGH], state[ETA], transmission, materials[o + MATERIAL_SPECULAR], thin);
+    const rough = this.glass ? state[ROUGH] : Math.max(state[ROUGH], floor);
+    surface.set(r, g, b, metallic, rough, state[ETA], transmission, materials[o + MATERIAL_SPECULAR], thin);
     const coat = materials[o + MATERIAL_COAT];
-    if (coat > 0) surface.setCoat(coat, materials[o + MATERIAL_COAT_ROUGHNESS]);
+    if (coat > 0) surface.setCoat(coat, Math.max(materials[o + MATERIAL_COAT_ROUGHNESS], floor));
     surface.look(x, y, cosine);
   }
 

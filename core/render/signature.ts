@@ -11,15 +11,27 @@ const NAMES = ['diffuse', 'specular', 'transmission', 'volume'];
 export const extend = (signature: number, kind: number): number =>
   signature >= MOST ? signature : signature * 5 + kind + 1;
 
-export function pathOf(signature: number): string {
+/** Kinds of the events in order. */
+export function eventsOf(signature: number): string[] {
   const events: string[] = [];
   for (let s = signature; s > 0; s = Math.floor(s / 5)) events.unshift(NAMES[(s % 5) - 1]);
-  return ['camera', ...events].join(', ');
+  return events;
 }
+
+export const pathOf = (signature: number): string => ['camera', ...eventsOf(signature)].join(', ');
 
 /** Whether light came at once, as passes and clamps have it: after one event at most, or straight through glass. */
 export function isDirect(signature: number): boolean {
   if (signature < 5) return true;
   for (let s = signature; s > 0; s = Math.floor(s / 5)) if (NAMES[(s % 5) - 1] !== 'transmission') return false;
   return true;
+}
+
+/**
+ * Whether an event before the last one spread the path, so that its light was found by where chance sent it: diffuse,
+ * fog or a reflection, which a signature cannot tell from a sharp one.
+ */
+export function isBounced(signature: number): boolean {
+  for (let s = Math.floor(signature / 5); s > 0; s = Math.floor(s / 5)) if (NAMES[(s % 5) - 1] !== 'transmission') return true; // prettier-ignore
+  return false;
 }

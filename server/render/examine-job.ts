@@ -19,11 +19,13 @@ export async function examineRender(context: Context, scenes: Scenes, threads: R
   if (render?.examined !== 'waiting') return;
   try {
     const samples = samplesOf(render.targetGroups);
-    const { document, scene, packed } = await scenes.get(render.versionId, [], render.sheet);
+    const { document, assets, scene, packed } = await scenes.get(render.versionId, [], render.sheet);
     const found = await threads.run('examine', {
       scene,
       packed,
       document,
+      assets,
+      sheetName: render.sheet,
       sheet: { ...document.sheets[render.sheet], samples },
       films: await filmsOf(context, db, render.id),
       pilotSeed: pilotSeed(render.id),

@@ -3,13 +3,16 @@ import type { FindingWithMask } from '../../core/contracts/finding.ts';
 import type { Region } from '../../core/data/picture.ts';
 import { diagnoses, neededPasses } from '../../core/diagnose/registry.ts';
 import type { DiagnosisInput } from '../../core/diagnose/diagnosis.ts';
-import type { Sheet, ShotDocument } from '../../core/document/schema.ts';
-import { predictChange, type Change, type ChangeSide } from '../../core/predict/predict-change.ts';
+import type { Sheet, SheetName, ShotDocument } from '../../core/document/schema.ts';
+import { varying } from '../../core/diagnose/vary.ts';
+import { predictChange, type Change } from '../../core/predict/predict-change.ts';
+import type { ChangeSide } from '../../core/predict/small-render.ts';
+import type { Assets } from '../../core/render/assets.ts';
 import { createFilm, packFilm, unpackFilm } from '../../core/render/film.ts';
 import { pictureOf } from '../../core/render/film-picture.ts';
 import { renderGroups } from '../../core/render/render-tile.ts';
 import { settingsOf, type CompiledScene } from '../../core/render/scene.ts';
-import { withKernel, type PackedScene } from '../../host/kernel.ts';
+import { compiledWithKernel, withKernel, type PackedScene } from '../../host/kernel.ts';
 
 /** A scene on its way to a thread: what is shaded with, and what rays are traced through. */
 export interface SceneTask {
@@ -41,17 +44,29 @@ export function renderTile({ scene, packed, sheet, seed, region, film: before, g
 
 export interface ExamineTask extends SceneTask {
   document: ShotDocument;
+  assets: Assets;
+  sheetName: SheetName;
   /** As the render was made, with the samples it has. */
   sheet: Sheet;
   films: Uint8Array[];
   pilotSeed: number;
 }
 
-export function examine({ scene, packed, document, sheet, films, pilotSeed }: ExamineTask): FindingWithMask[] {
+export function examine({
+  scene,
+  packed,
+  document,
+  assets,
+  sheetName,
+  sheet,
+  films,
+  pilotSeed,
+}: ExamineTask): FindingWithMask[] {
   const input: DiagnosisInput = {
     document,
     sheet,
     scene: withKernel(scene, packed),
+    vary: varying(document, sheetName, sheet, (changed, its) => compiledWithKernel(changed, assets, its)),
     picture: wholePicture(sheet, films, neededPasses()),
     pilotSeed,
   };
@@ -70,7 +85,7 @@ export interface PredictTask extends Omit<Change, 'picture' | 'before' | 'after'
 
 export function predict({ films, before, after, ...change }: PredictTask): ReturnType<typeof predictChange> {
   const side = ({ scene, packed, sheet }: SceneTask & ChangeSide) => ({ scene: withKernel(scene, packed), sheet });
-  const picture = films.length ? wholePicture(before.sheet, films, ['beauty', 'error.beauty']) : null;
+  const picture = films.length ? wholePicture(before.sheet, films, ['beauty', 'error.beauty', 'object']) : null;
   return predictChange({ ...change, before: side(before), after: side(after), picture });
 }
 

@@ -12,9 +12,12 @@ import { versions } from '../db/schema.ts';
 import { notFound } from '../errors.ts';
 import { lentByHost, packScene, type PackedScene } from '../../host/kernel.ts';
 import { patchedDocument } from './renders.ts';
+import { sharedAssets } from './shared-assets.ts';
 
 export interface LoadedScene {
   document: ShotDocument;
+  /** In memory that threads share. */
+  assets: Assets;
   scene: CompiledScene;
   /** Its geometry as the kernel reads it, shared by all threads. */
   packed: PackedScene;
@@ -38,10 +41,10 @@ export class Scenes {
       const assets = await keep(this.assets, version.manifest + references, () => {
         const manifest = JSON.parse(version.manifest) as Record<string, string>;
         const read = async (path: string) => (manifest[path] ? this.context.blobs.get(manifest[path]) : null);
-        return loadAssets(document, read, document.code, 'stand in');
+        return loadAssets(document, read, document.code, 'stand in').then(sharedAssets);
       });
       const scene = compileScene(document, assets, document.sheets[sheet], lentByHost);
-      return { document, scene, packed: packScene(scene) };
+      return { document, assets, scene, packed: packScene(scene) };
     });
   }
 }

@@ -1,6 +1,7 @@
 /** Predicts a trial whose region or values no finding has computed, then begins it. */
 import { and, desc, eq } from 'drizzle-orm';
 import type { JsonPatch } from '../../core/document/patch.ts';
+import { objectNames } from '../../core/document/object-names.ts';
 import { pilotSeed } from '../../core/predict/seeds.ts';
 import type { Context } from '../context.ts';
 import { renders, trials } from '../db/schema.ts';
@@ -39,6 +40,7 @@ export async function predictTrial(context: Context, scenes: Scenes, threads: Re
       region: { x: trial.x, y: trial.y, width: trial.width, height: trial.height },
       mask: await maskOf(context, db, trial),
       films: base ? await filmsOf(context, db, base.id) : [],
+      names: objectNames(before.document),
       seed: pilotSeed(trial.id),
     });
     await db.transaction(async (tx) => {

@@ -1,9 +1,10 @@
 /** The two renders of a trial: begun together once the prediction stands, measured when both are done. */
 import { and, eq, or } from 'drizzle-orm';
-import type { Effect } from '../../core/contracts/finding.ts';
+import type { Effect, Finding } from '../../core/contracts/finding.ts';
 import { canonicalText } from '../../core/document/canonical.ts';
 import type { JsonPatch } from '../../core/document/patch.ts';
 import { measurePair } from '../../core/predict/measure-pair.ts';
+import { objectNames } from '../../core/document/object-names.ts';
 import { trialSeed } from '../../core/predict/seeds.ts';
 import { unpackFilm } from '../../core/render/film.ts';
 import type { Context } from '../context.ts';
@@ -54,7 +55,11 @@ export async function sideFinished(context: Context, tx: Transaction, renderId: 
     if (side.state !== 'done') return;
   }
   const [before, after] = await Promise.all(sides.map(async (id) => (await filmsOf(context, tx, id)).map(unpackFilm)));
-  const measured = measurePair(before, after, trial, await maskOf(context, tx, trial), await frameWidth(tx, trial));
+  const [version] = await tx.select().from(versions).where(eq(versions.id, trial.versionId));
+  const document = patchedDocument(version, []);
+  const names = objectNames(document);
+  const mask = await maskOf(context, tx, trial);
+  const measured = measurePair(before, after, trial, mask, document.sheets[trial.sheet].width, names);
   await tx
     .update(trials)
     .set({ state: 'done', measured: canonicalText(measured) })
@@ -64,10 +69,6 @@ export async function sideFinished(context: Context, tx: Transaction, renderId: 
 export async function maskOf(context: Context, tx: Transaction | Context['db'], trial: TrialRow) {
   if (trial.findingId === null) return null;
   const [finding] = await tx.select().from(findings).where(eq(findings.id, trial.findingId));
+  if ((JSON.parse(finding.body) as Finding).isElsewhereNext) return null;
   return context.blobs.get(finding.mask);
-}
-
-async function frameWidth(tx: Transaction, trial: TrialRow): Promise<number> {
-  const [version] = await tx.select().from(versions).where(eq(versions.id, trial.versionId));
-  return patchedDocument(version, []).sheets[trial.sheet].width;
 }

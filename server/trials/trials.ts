@@ -5,6 +5,7 @@ import type { TrialRequest } from '../../core/contracts/requests.ts';
 import { canonicalText } from '../../core/document/canonical.ts';
 import { InvalidInput } from '../../core/document/problem.ts';
 import type { JsonPatch } from '../../core/document/patch.ts';
+import { tellValues, valuesPatch, type ControlValues } from '../../core/document/set-values.ts';
 import type { ShotDocument } from '../../core/document/schema.ts';
 import type { Context } from '../context.ts';
 import type { Transaction } from '../db/database.ts';
@@ -13,7 +14,6 @@ import { conflict, notFound } from '../errors.ts';
 import { shotChanged } from '../notify.ts';
 import { patchedDocument, regionIn, stopRender } from '../render/renders.ts';
 import { pointerOf } from '../../core/document/pointers.ts';
-import { controlPatch, tellValues, type ControlValues } from '../shots/dials.ts';
 import { addVersion, lockHead } from '../shots/versions.ts';
 import { beginTrial, type TrialRow } from './trial-renders.ts';
 
@@ -23,7 +23,7 @@ export async function createTrial(context: Context, code: string, request: Trial
     const { shot, head } = await lockHead(tx, code);
     const asked = await whatToTry(tx, shot.id, request);
     const document = JSON.parse(head.document) as ShotDocument;
-    const patch = controlPatch(document, [request.sheet], asked.values);
+    const patch = valuesPatch(document, [request.sheet], asked.values);
     if (patch.length === 0)
       throw conflict(`All of it stands like that already in the ${request.sheet} sheet: nothing to try.`);
     const after = patchedDocument(head, patch).sheets[request.sheet];
@@ -147,7 +147,7 @@ export async function keepTrial(context: Context, id: number, both: boolean): Pr
     const values: ControlValues = {};
     for (const step of patch)
       if (step.op === 'replace' && step.path.startsWith('/sheets/')) values[pointerOf(step.path)] = step.value;
-    const whole = both ? [...patch, ...controlPatch(document, [other], values)] : patch;
+    const whole = both ? [...patch, ...valuesPatch(document, [other], values)] : patch;
     const sheets = both ? `${trial.sheet} and ${other}` : trial.sheet;
     const version = await addVersion(
       context,

@@ -335,7 +335,7 @@ describe('fog', () => {
 describe('clamps', () => {
   it('hold each contribution to their number, and keep what they took', () => {
     const test = lit(point());
-    test.document.sheets.preview.clamps = { direct: 0.25, indirect: null };
+    test.document.sheets.preview.clamps = { direct: 0.25, indirect: null, bounced: null };
     const film = render(test);
     expect(meanOf(film, 'diffuse.direct').mean).to.be.closeTo(0.25, 1e-6);
     const taken = channel(pictureOf([film], film.region, ['clamped']), 'clamped');
@@ -344,8 +344,44 @@ describe('clamps', () => {
 
   it('leave the other kind alone', () => {
     const test = lit(point());
-    test.document.sheets.preview.clamps = { direct: null, indirect: 1e-3 };
+    test.document.sheets.preview.clamps = { direct: null, indirect: 1e-3, bounced: null };
     expectLit(test, 2);
+  });
+});
+
+describe('bounced clamp and roughness floor', () => {
+  /** A corner: light that came by way of the wall, and light that did not. */
+  const corner = (sheet: Partial<Sheet>, roughness = 0) =>
+    scene(
+      [
+        { mesh: box([-2, -2.1, -2], [2, -2, 2]), material: { baseColour: [0.5, 0.5, 0.5], specular: 0 } },
+        { mesh: box([-2, -2, -2.1], [2, 2, -2]), material: { metallic: 1, roughness, baseColour: [1, 1, 1] } },
+        { mesh: box([2, -2, -2], [2.1, 2, 2]), material: { baseColour: [0.5, 0.5, 0.5], specular: 0 } },
+      ],
+      { lights: { lamp: { ...defaultLight('point'), transform: translation(0, 0, 0), intensity: 3, radius: 0.05 } }, cameras: { main: { name: '', transform: lookAt([-1.2, -0.6, 1.6], [1.2, -1.8, -1.6]), fieldOfView: 60 } } }, // prettier-ignore
+      { samples: 64, ...sheet },
+    );
+  const passes = (sheet: Partial<Sheet>, roughness = 0) => {
+    const film = render(corner(sheet, roughness));
+    return Object.fromEntries((['diffuse.direct', 'diffuse.indirect', 'specular.direct', 'specular.indirect'] as const).map((pass) => [pass, meanOf(film, pass).mean])); // prettier-ignore
+  };
+  const open = passes({});
+
+  it('the clamp spares what is lit at once, seen in a mirror too, and takes what bounced', () => {
+    const clamped = passes({ clamps: { direct: null, indirect: null, bounced: 1e-6 } });
+    // A mirror shows lit things: a sharp event does not spread, and what bounced before is taken behind it as well.
+    expect(clamped['specular.direct']).to.be.closeTo(open['specular.direct'], 1e-6);
+    expect(clamped['specular.indirect']).to.be.within(0.3 * open['specular.indirect'], open['specular.indirect']);
+    expect(clamped['diffuse.direct']).to.equal(open['diffuse.direct']);
+    expect(clamped['diffuse.indirect']).to.be.below(1e-3 * open['diffuse.indirect']);
+  });
+
+  it('the floor leaves mirrors sharp that the camera sees, and blurs those seen after a bounce, as if they were rough', () => {
+    const floored = passes({ roughnessFloor: 0.5 });
+    expect(floored['specular.direct']).to.equal(open['specular.direct']);
+    expect(floored['diffuse.direct']).to.equal(open['diffuse.direct']);
+    expect(floored['diffuse.indirect']).to.be.closeTo(passes({}, 0.5)['diffuse.indirect'], 1e-9);
+    expect(floored['diffuse.indirect']).to.not.be.closeTo(open['diffuse.indirect'], 1e-3);
   });
 });
 

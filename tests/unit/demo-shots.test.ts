@@ -66,7 +66,7 @@ describe('demo shots', function () {
     const clamps = shots.get('HA-020')!.document.sheets.final.clamps;
     const flame = (c: Sheet['clamps']) =>
       picture('HA-020', ['transmission.direct', 'clamped'], (_, s) => (s.clamps = c));
-    const [open, clamped] = [flame({ direct: null, indirect: null }), flame(clamps)];
+    const [open, clamped] = [flame({ direct: null, indirect: null, bounced: null }), flame(clamps)];
     expect(mean(channel(clamped, 'transmission.direct.R'))).to.be.below(
       0.1 * mean(channel(open, 'transmission.direct.R')),
     );

@@ -148,6 +148,7 @@ describe('any change', () => {
       region,
       mask: null,
       picture: null,
+      names: [],
       seed: 77,
     });
     expect(told.cost / measured.cost).to.be.within(0.75, 1.25);
@@ -174,6 +175,7 @@ describe('any change', () => {
       region,
       mask: null,
       picture: null,
+      names: [],
       seed: pilotSeed(1),
     });
     const films = [before, after].map((t) => {

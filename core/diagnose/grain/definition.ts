@@ -127,12 +127,12 @@ function explain(input: DiagnosisInput, region: Region, now: number): FindingWit
     region,
     passes: [worst.pass, `error.${worst.pass}`, 'error.beauty'],
     dials: [
-      { pointer: '/samples', needs: first.values['/samples'] ?? sheet.samples, note: null },
+      { pointer: '/samples', needs: Number(first.values['/samples'] ?? sheet.samples), note: null },
       ...(['light', 'diffuse', 'specular', 'transmission', 'volume'] as const)
         .filter((kind) => first.values[`/extraSamples/${kind}`] !== undefined)
         .map((kind) => ({
           pointer: `/extraSamples/${kind}`,
-          needs: first.values[`/extraSamples/${kind}`],
+          needs: Number(first.values[`/extraSamples/${kind}`]),
           note: null,
         })),
     ],

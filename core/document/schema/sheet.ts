@@ -54,9 +54,15 @@ export const Sheet = Type.Object(
       {
         direct: numberOrNone(0, 1e9, 'most luminance of one contribution of light met at once; null: off'),
         indirect: numberOrNone(0, 1e9, 'most luminance of one contribution of light met later; null: off'),
+        bounced: numberOrNone(
+          0,
+          1e9,
+          'most luminance of one that came by way of an earlier event that spreads; null: off',
+        ),
       },
       closed,
     ),
+    roughnessFloor: number(0, 1, 'least roughness of reflections after a diffuse or fog event; 0: each its own'),
     filter: Type.Object(
       {
         kind: choice(FILTER_KINDS, 'how samples around a pixel count for it'),

@@ -4,7 +4,7 @@ import { defaultSheet } from '../../../document/defaults.ts';
 import { item, type Limit } from '../limit.ts';
 
 /** Dials that decide noise and look, which a target may not have. */
-const MATTER = ['/extraSamples/light', '/extraSamples/diffuse', '/extraSamples/specular', '/extraSamples/transmission', '/extraSamples/volume', '/adaptive/on', '/clamps/direct', '/clamps/indirect', '/rayDistance']; // prettier-ignore
+const MATTER = ['/extraSamples/light', '/extraSamples/diffuse', '/extraSamples/specular', '/extraSamples/transmission', '/extraSamples/volume', '/adaptive/on', '/clamps/direct', '/clamps/indirect', '/clamps/bounced', '/roughnessFloor', '/rayDistance']; // prettier-ignore
 
 export const dials: Limit = {
   id: 'dials',

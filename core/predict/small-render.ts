@@ -1,0 +1,98 @@
+/**
+ * A region rendered small: blocks of its pixels, spread evenly, with as many samples as a trial would give them or
+ * fewer, so that noise, fireflies and brightness of a trial can be told from it. Blocks and not every so-many-th pixel:
+ * what stands out is told by its neighbours.
+ */
+import { channel, type Picture, type Region } from '../data/picture.ts';
+import { pictureOf } from '../render/film-picture.ts';
+import { GROUP } from '../render/random.ts';
+import { renderPixels } from '../render/render-tile.ts';
+import { settingsOf, type CompiledScene } from '../render/scene.ts';
+import type { Sheet } from '../document/schema.ts';
+
+export interface ChangeSide {
+  scene: CompiledScene;
+  sheet: Sheet;
+}
+
+export interface SmallPlan {
+  /** Full-frame pixel numbers, y × width + x, row by row. */
+  pixels: Uint32Array;
+  width: number;
+  height: number;
+  /** Pixels of the region for each of these. */
+  standsFor: number;
+  /** Of 4 samples each. */
+  groups: number;
+}
+
+/** The fewest groups that tell an error, and the most that are needed. */
+const LEAST_GROUPS = 4;
+const MOST_GROUPS = 16;
+/** Most samples of one side: a few seconds of one thread. */
+const MOST_SAMPLES = 150_000;
+/** Share of a trial's rays that a prediction may take. */
+const SHARE = 0.25;
+
+/** Blocks along each side of a region, and the least pixels of each along it. */
+const BLOCKS = 4;
+const LEAST_BLOCK = 4;
+
+/** At most one in `sparse` of the places from 0 to `length`, in blocks from one end to the other. */
+function placesIn(length: number, sparse: number): number[] {
+  const count = Math.max(1, Math.floor(length / sparse));
+  const blocks = Math.max(1, Math.min(BLOCKS, Math.floor(count / LEAST_BLOCK)));
+  const out: number[] = [];
+  for (let b = 0; b < blocks; b++) {
+    const size = Math.floor(((b + 1) * count) / blocks) - Math.floor((b * count) / blocks);
+    const from = blocks === 1 ? Math.floor((length - size) / 2) : Math.round((b * (length - size)) / (blocks - 1));
+    for (let i = 0; i < size; i++) out.push(from + i);
+  }
+  return out;
+}
+
+/** @param samples per pixel of the trial. @param divisor further parts that the samples are shared among */
+export function planSmall(region: Region, frameWidth: number, samples: number, divisor = 1): SmallPlan {
+  const groups = Math.min(MOST_GROUPS, Math.max(LEAST_GROUPS, samples / GROUP));
+  const share = (groups * GROUP * divisor) / samples / SHARE;
+  const total = (region.width * region.height * groups * GROUP * divisor) / MOST_SAMPLES;
+  const sparse = Math.sqrt(Math.max(1, share, total));
+  const [columns, rows] = [placesIn(region.width, sparse), placesIn(region.height, sparse)];
+  const pixels = new Uint32Array(columns.length * rows.length);
+  rows.forEach((y, k) =>
+    columns.forEach((x, i) => (pixels[k * columns.length + i] = (region.y + y) * frameWidth + region.x + x)),
+  );
+  const standsFor = (region.width * region.height) / pixels.length;
+  return { pixels, width: columns.length, height: rows.length, standsFor, groups };
+}
+
+/**
+ * @param passes names of those that the picture is to have; `error.…` and `cost` are as if each pixel had the samples
+ *   that the sheet gives it, all else is as rendered
+ * @param seed must not be the trial's
+ * @returns the picture, and how many samples the sheet gives for each that was taken
+ */
+export function renderSmall(
+  { scene, sheet }: ChangeSide,
+  plan: SmallPlan,
+  passes: string[],
+  seed: number,
+): { picture: Picture; samplesFor: number } {
+  const { pixels, width, height, groups } = plan;
+  const film = renderPixels(scene, settingsOf(sheet, seed), pixels, groups);
+  film.region = { x: 0, y: 0, width, height };
+  const picture = pictureOf([film], film.region, [...new Set([...passes, 'samples'])], scene.layout);
+  const samples = channel(picture, 'samples');
+  let given = 0;
+  for (let i = 0; i < pixels.length; i++) {
+    // Adaptive sampling gives each pixel its own number, and no more than the sheet's.
+    const own = sheet.adaptive.on ? Math.min(sheet.samples, film.wanted[i] * GROUP) : sheet.samples;
+    const scale = own / samples[i];
+    given += own;
+    for (const name of passes) {
+      if (name === 'cost') channel(picture, name)[i] *= scale;
+      else if (name.startsWith('error.')) channel(picture, name)[i] /= Math.sqrt(scale);
+    }
+  }
+  return { picture, samplesFor: given / samples.reduce((sum, n) => sum + n, 0) };
+}

@@ -1,0 +1,106 @@
+/** A demo shot, small enough for tests: fewer pixels, everything else as the demo has it; examined and tried as the server does. */
+import type { Effect, FindingWithMask } from '../../core/contracts/finding.ts';
+import type { Picture, Region } from '../../core/data/picture.ts';
+import type { DiagnosisInput } from '../../core/diagnose/diagnosis.ts';
+import { diagnoses } from '../../core/diagnose/registry.ts';
+import { varying } from '../../core/diagnose/vary.ts';
+import { objectNames } from '../../core/document/object-names.ts';
+import type { Sheet, ShotDocument } from '../../core/document/schema.ts';
+import { withValues, type ControlValues } from '../../core/document/set-values.ts';
+import { measurePair } from '../../core/predict/measure-pair.ts';
+import { predictChange } from '../../core/predict/predict-change.ts';
+import { pilotSeed, trialSeed } from '../../core/predict/seeds.ts';
+import type { Assets } from '../../core/render/assets.ts';
+import { compileScene } from '../../core/render/compile.ts';
+import { createFilm } from '../../core/render/film.ts';
+import { pictureOf } from '../../core/render/film-picture.ts';
+import { loadAssets } from '../../core/render/load-assets.ts';
+import { ALL_PASSES } from '../../core/render/pass-list.ts';
+import { renderGroups } from '../../core/render/render-tile.ts';
+import { settingsOf, type CompiledScene } from '../../core/render/scene.ts';
+import type { DemoShot } from '../../demo/shot.ts';
+import { kernelRays } from './kernel.ts';
+
+export interface BenchShot {
+  document: ShotDocument;
+  assets: Assets;
+}
+
+export async function benchShot(built: Promise<DemoShot>, sheet: Partial<Sheet> = {}): Promise<BenchShot> {
+  const { document, files } = await built;
+  Object.assign(document.sheets.preview, sheet);
+  return { document, assets: await loadAssets(document, async (path) => files.get(path) ?? null, document.code) };
+}
+
+function compiled(document: ShotDocument, assets: Assets, sheet: Sheet): CompiledScene {
+  const scene = compileScene(document, assets, sheet);
+  scene.rays = kernelRays(scene.geometry);
+  return scene;
+}
+
+/** All passes of the preview, or of a region of it with values set. */
+export function renderShot(shot: BenchShot, values: ControlValues = {}, region?: Region, seed?: number): Picture {
+  const document = withValues(shot.document, ['preview'], values);
+  const sheet = document.sheets.preview;
+  const scene = compiled(document, shot.assets, sheet);
+  const film = createFilm(region ?? { x: 0, y: 0, width: sheet.width, height: sheet.height }, scene.layout);
+  renderGroups(scene, settingsOf(sheet, seed ?? sheet.seed), film, sheet.samples / 4);
+  return pictureOf([film], film.region, ALL_PASSES, scene.layout);
+}
+
+export function inputOf({ document, assets }: BenchShot, picture: Picture, n = 1): DiagnosisInput {
+  const sheet = document.sheets.preview;
+  const compile = (changed: ShotDocument, its: Sheet) => compiled(changed, assets, its);
+  return { document, sheet, scene: compile(document, sheet), picture, pilotSeed: pilotSeed(n), vary: varying(document, 'preview', sheet, compile) }; // prettier-ignore
+}
+
+/** Renders the preview and looks for causes. */
+export function examine(shot: BenchShot, families = diagnoses, n = 1): FindingWithMask[] {
+  const input = inputOf(shot, renderShot(shot), n);
+  return families.flatMap((diagnosis) => diagnosis.examine(input));
+}
+
+/** What a trial of values on a region measures; its random numbers are no other render's. */
+export function tryOut(
+  shot: BenchShot,
+  values: ControlValues,
+  region: Region,
+  mask: Uint8Array | null = null,
+  n = 1,
+): Effect {
+  // prettier-ignore
+  const before = shot.document.sheets.preview;
+  const films = [{}, values].map((set) => {
+    const document = withValues(shot.document, ['preview'], set);
+    const sheet = document.sheets.preview;
+    const scene = compiled(document, shot.assets, sheet);
+    const film = createFilm(region, scene.layout);
+    const settings = settingsOf(sheet, trialSeed(n));
+    renderGroups(scene, settings, film, sheet.samples / 4);
+    return [film];
+  });
+  return measurePair(films[0], films[1], region, mask, before.width, objectNames(shot.document));
+}
+
+/** What the same trial is predicted to measure, where no finding says it. */
+export function foretell(
+  shot: BenchShot,
+  values: ControlValues,
+  region: Region,
+  picture: Picture | null = null,
+  n = 1,
+): Effect {
+  // prettier-ignore
+  const { document } = shot;
+  const input = inputOf(shot, picture ?? ({} as Picture), n);
+  const [before, after] = [input.vary({}), input.vary(values)];
+  return predictChange({
+    before,
+    after,
+    region,
+    mask: null,
+    picture,
+    names: objectNames(document),
+    seed: pilotSeed(n),
+  });
+}
