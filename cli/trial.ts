@@ -12,6 +12,7 @@ import { costAtEqualNoise, samplesAtEqualNoise } from '../core/predict/equal-noi
 import { measurePair } from '../core/predict/measure-pair.ts';
 import { predictChange } from '../core/predict/predict-change.ts';
 import { pilotSeed, trialSeed } from '../core/predict/seeds.ts';
+import { decidingSamples } from '../core/render/adaptive.ts';
 import { GROUP } from '../core/render/random.ts';
 import { settingsOf } from '../core/render/scene.ts';
 import { compiledWithKernel } from '../host/kernel.ts';
@@ -65,7 +66,7 @@ export async function trialCommand(args: string[]): Promise<void> {
     const { films: its } = await renderFrame({ ...scene, rays: null }, settings, region, sheet.samples / GROUP, availableParallelism(), () => {}); // prettier-ignore
     films.push(its);
   }
-  const measured = measurePair(films[0], films[1], region, null, first.width, names);
+  const measured = measurePair(films[0], films[1], region, null, first.width, names, [decidingSamples(first), decidingSamples(second)]); // prettier-ignore
   if (values.json) console.log(JSON.stringify({ region, predicted: told(predicted), measured: told(measured) }));
   else console.log(table(predicted, measured));
 }

@@ -21,6 +21,8 @@ export const EffectSchema = Type.Object(
     stops: Type.Number(),
     /** Rays after over rays before. */
     cost: Type.Number(),
+    /** The same over the whole frame, where it is another. */
+    frameCost: Type.Optional(Type.Number()),
     /** Visible grain of the region before and after, display steps. */
     grainBefore: Type.Number(),
     grainAfter: Type.Number(),
@@ -75,6 +77,13 @@ export interface EvidenceChart {
   marks: ChartMark[];
 }
 
+/** Shares of one whole, the greatest first. */
+export interface EvidenceBar {
+  /** What the shares are by: pass, light, dial. */
+  label: string;
+  parts: { label: string; share: number }[];
+}
+
 export interface Finding {
   /** Which diagnosis, and which of its cases: stable from render to render. */
   family: string;
@@ -91,6 +100,7 @@ export interface Finding {
   passes: string[];
   dials: DialNeed[];
   chart: EvidenceChart | null;
+  bars?: EvidenceBar[];
   remedies: Remedy[];
   /** Its pixels are others in the next render, so that brightness counts all over the region. */
   isElsewhereNext?: boolean;

@@ -26,6 +26,7 @@ const SEEN = 0.05;
 /**
  * @param mask a byte for each of their pixels, whose brightness counts; all where none is set
  * @param names what objects are called, by number from 0
+ * @param deciding samples of each pixel that stay out of the pictures, before and after, see `adaptive.ts`
  * @param film before the change by other random numbers, at the same pixels and over all of the region that they stand
  *   for: light met by chance may be missing from one, and part of an object from few pixels
  */
@@ -34,6 +35,7 @@ export function effectOf(
   after: Picture,
   mask: Uint8Array | null,
   names: string[],
+  deciding: [number, number],
   film: { here: Picture; region: Picture } | null = null,
 ): Effect {
   const [a, b] = [before, after].map((picture) => luminancePlane(picture, 'beauty'));
@@ -41,7 +43,7 @@ export function effectOf(
   const light = (y: Float32Array) => y.reduce((sum, value, i) => (counts === null || counts[i] ? sum + value : sum), 0);
   return {
     stops: Math.log2(light(b) / light(a)) || 0,
-    cost: raysOf(after) / raysOf(before),
+    cost: raysOf(after, deciding[1]) / raysOf(before, deciding[0]),
     grainBefore: grainOf(a, channel(before, 'error.beauty')),
     grainAfter: grainOf(b, channel(after, 'error.beauty')),
     fireflies: { before: singleFireflies(before).length, after: singleFireflies(after).length },
@@ -55,9 +57,9 @@ export function effectOf(
   };
 }
 
-const raysOf = (picture: Picture): number => {
+const raysOf = (picture: Picture, deciding: number): number => {
   const samples = channel(picture, 'samples');
-  return channel(picture, 'cost').reduce((sum, rays, i) => sum + rays * samples[i], 0);
+  return channel(picture, 'cost').reduce((sum, rays, i) => sum + rays * (samples[i] + deciding), 0);
 };
 
 /** Brightness of one object's pixels. */

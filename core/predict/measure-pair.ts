@@ -9,6 +9,7 @@ import { EFFECT_PASSES, effectOf } from './effect-of.ts';
  * @param before films that cover `region`, and `after` those of the changed settings, same random numbers
  * @param mask a byte a pixel of the full frame, whose brightness counts; null, or empty in the region: all
  * @param frameWidth pixels
+ * @param deciding samples of each pixel that stay out of the films, see `adaptive.ts`
  * @param names what objects are called, by number from 0
  */
 export function measurePair(
@@ -18,6 +19,7 @@ export function measurePair(
   mask: Uint8Array | null,
   frameWidth: number,
   names: string[] = [],
+  deciding: [number, number] = [0, 0],
 ): Effect {
   const inside = mask && new Uint8Array(region.width * region.height);
   if (mask)
@@ -26,5 +28,5 @@ export function measurePair(
       inside!.set(mask.subarray(from, from + region.width), y * region.width);
     }
   const [a, b] = [before, after].map((films) => pictureOf(films, region, EFFECT_PASSES));
-  return effectOf(a, b, inside, names);
+  return effectOf(a, b, inside, names, deciding);
 }

@@ -57,7 +57,7 @@ export function predictChanges(
   return afters.map((after, k) => {
     const { picture: second, samplesFor } = renderSmall(after, plan, all, seed);
     see(second, k);
-    const told = effectOf(first.picture, second, counted, names, film);
+    const told = effectOf(first.picture, second, counted, names, [0, 0], film);
     const { before: n, after: m } = told.fireflies!;
     // Each pixel stands for others, and each hit of the real render's further samples is a further firefly.
     const fireflies = {

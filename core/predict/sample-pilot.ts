@@ -12,6 +12,8 @@ import type { CompiledScene, RenderSettings } from '../render/scene.ts';
 export interface SamplePilot {
   /** Weighted covariance of group means within camera samples, stage × stage, per pixel. */
   spread: Float64Array;
+  /** Weighted variance of group means within camera samples, by light, per pixel; the last is of no light. */
+  byLight: Float64Array;
   /** Rays per group of 4 samples, by stage, per pixel. */
   rays: Float64Array;
   /** Rays the pilot itself traced. */
@@ -23,9 +25,15 @@ const SINGLE = { light: 1, diffuse: 1, specular: 1, transmission: 1, volume: 1, 
 class StageSums implements Recorder {
   readonly values = new Float64Array(STAGES);
   readonly counts = new Float64Array(STAGES);
+  readonly byLight: Float64Array;
 
-  contribution(stage: number, _counts: EventCounts, value: number): void {
+  constructor(private readonly lights: number) {
+    this.byLight = new Float64Array(lights + 1);
+  }
+
+  contribution(stage: number, _counts: EventCounts, value: number, light: number): void {
     this.values[stage] += value;
+    this.byLight[light < 0 ? this.lights : light] += value;
   }
 
   ray(stage: number): void {
@@ -50,12 +58,14 @@ export function runSamplePilot(
   groups: number,
   seed: number,
 ): SamplePilot {
-  const sums = new StageSums();
+  const sums = new StageSums(scene.lightCount);
   const single = { ...settings, extraSamples: SINGLE };
   const integrator = new Integrator(scene, single, sums);
   const { random } = integrator;
   const spread = new Float64Array(STAGES * STAGES);
   const first = new Float64Array(STAGES);
+  const byLight = new Float64Array(scene.lightCount + 1);
+  const firstByLight = new Float64Array(scene.lightCount + 1);
   const n = pixels.length * groups;
   for (let i = 0; i < pixels.length; i++) {
     const x = pixels[i] % settings.width;
@@ -65,12 +75,18 @@ export function runSamplePilot(
         random.start(x, y, group, seed);
         integrator.replica = replica;
         sums.values.fill(0);
+        sums.byLight.fill(0);
         for (let s = 0; s < GROUP; s++) {
           random.sample = s;
           integrator.sample(x, y);
         }
-        if (replica === 0) first.set(sums.values);
+        if (replica === 0) {
+          first.set(sums.values);
+          firstByLight.set(sums.byLight);
+        }
       }
+      for (let l = 0; l < byLight.length; l++)
+        byLight[l] += (weights[i] * (firstByLight[l] - sums.byLight[l]) ** 2) / (2 * GROUP * GROUP * n);
       for (let a = 0; a < STAGES; a++)
         for (let b = 0; b < STAGES; b++)
           spread[a * STAGES + b] +=
@@ -78,5 +94,5 @@ export function runSamplePilot(
     }
   }
   const spent = sums.counts.reduce((a, b) => a + b, 0);
-  return { spread, rays: sums.counts.map((c) => c / (2 * n)), spent };
+  return { spread, byLight, rays: sums.counts.map((c) => c / (2 * n)), spent };
 }

@@ -4,6 +4,7 @@
  * what stands out is told by its neighbours.
  */
 import { channel, type Picture, type Region } from '../data/picture.ts';
+import { decidingSamples } from '../render/adaptive.ts';
 import { pictureOf } from '../render/film-picture.ts';
 import { GROUP } from '../render/random.ts';
 import { renderPixels } from '../render/render-tile.ts';
@@ -68,7 +69,7 @@ export function planSmall(region: Region, frameWidth: number, samples: number, d
 
 /**
  * @param passes names of those that the picture is to have; `error.…` and `cost` are as if each pixel had the samples
- *   that the sheet gives it, all else is as rendered
+ *   that the sheet gives it, with those that decide how many; all else is as rendered
  * @param seed must not be the trial's
  * @returns the picture, and how many samples the sheet gives for each that was taken
  */
@@ -83,6 +84,7 @@ export function renderSmall(
   film.region = { x: 0, y: 0, width, height };
   const picture = pictureOf([film], film.region, [...new Set([...passes, 'samples'])], scene.layout);
   const samples = channel(picture, 'samples');
+  const deciding = decidingSamples(sheet);
   let given = 0;
   for (let i = 0; i < pixels.length; i++) {
     // Adaptive sampling gives each pixel its own number, and no more than the sheet's.
@@ -90,7 +92,7 @@ export function renderSmall(
     const scale = own / samples[i];
     given += own;
     for (const name of passes) {
-      if (name === 'cost') channel(picture, name)[i] *= scale;
+      if (name === 'cost') channel(picture, name)[i] *= scale + deciding / samples[i];
       else if (name.startsWith('error.')) channel(picture, name)[i] /= Math.sqrt(scale);
     }
   }

@@ -14,7 +14,29 @@ import type { RenderSettings } from './scene.ts';
 const FIRST = 0x100000;
 /** The fewest groups that tell a spread. */
 const LEAST_PILOT = 4;
+/** Share of the most that a pixel may get, which pixels need on average. */
+const USUAL = 1 / 8;
 const MOST = 16384;
+
+type Adaptive = Pick<RenderSettings, 'adaptive' | 'samples'>;
+
+/** Of n groups that decide about N, n + N (n − 1)/(n − 3) in all are fewest at n = 3 + √2N: see `allowance`. */
+const decidingGroups = ({ adaptive, samples }: Adaptive): number =>
+  Math.ceil(Math.max(LEAST_PILOT, adaptive.least / GROUP / 2, 3 + Math.sqrt((2 * USUAL * samples) / GROUP)));
+
+/** Samples of each pixel that decide how many it needs and stay out of the picture. */
+export const decidingSamples = (settings: Adaptive): number =>
+  settings.adaptive.on ? GROUP * decidingGroups(settings) : 0;
+
+/**
+ * A variance told by n groups is too low as often as too high, but a pixel that got too few samples is noisier by more
+ * than one with too many is cleaner: on average over pixels 1/s² is (n − 1)/(n − 3) times 1/σ². Source: mean of the
+ * inverse chi-squared distribution.
+ */
+function allowance(settings: Adaptive): number {
+  const n = decidingGroups(settings);
+  return (n - 1) / (n - 3);
+}
 
 /** @returns groups that bring the pixel's visible grain to the sheet's target, and the rays that telling took */
 export function groupsNeeded(
@@ -26,7 +48,7 @@ export function groupsNeeded(
   const { random, collector } = integrator;
   const { sums } = collector;
   const { target, least } = settings.adaptive;
-  const pilot = Math.max(LEAST_PILOT, least / GROUP / 2);
+  const pilot = decidingGroups(settings);
   let mean = 0;
   let squares = 0;
   let rays = 0;
@@ -43,7 +65,7 @@ export function groupsNeeded(
     mean += (value - mean) / (group + 1);
     squares += (value - before) * (value - mean);
   }
-  const groups = groupsFor(mean, Math.sqrt(squares / (pilot - 1)), target);
+  const groups = groupsFor(mean, Math.sqrt((allowance(settings) * squares) / (pilot - 1)), target);
   return { groups: Math.max(least / GROUP, groups), rays };
 }
 

@@ -108,6 +108,6 @@ export class Collector {
       brightest[3] = path.firstObject + 1;
       brightest[4] = path.secondObject + 1;
     }
-    if (this.recorder !== null) this.recorder.contribution(stage, counts, y);
+    if (this.recorder !== null) this.recorder.contribution(stage, counts, y, light);
   }
 }

@@ -20,8 +20,9 @@ export interface Recorder {
    * @param stage which samples it came by, see the STAGE_… numbers
    * @param counts valid during the call only
    * @param value luminance added to the sample, after split and roulette weights
+   * @param light row of the light's table, −1 for none
    */
-  contribution(stage: number, counts: EventCounts, value: number): void;
+  contribution(stage: number, counts: EventCounts, value: number, light: number): void;
   /** A ray that is traced only if these many events are allowed. */
   ray(stage: number, counts: EventCounts): void;
   /** A shadow ray after these events that serves a diffuse and a specular one at once: traced if either is allowed. */

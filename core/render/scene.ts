@@ -96,6 +96,7 @@ export type RenderSettings = Pick<
   Sheet,
   | 'width'
   | 'height'
+  | 'samples'
   | 'seed'
   | 'roulette'
   | 'filter'
@@ -111,11 +112,12 @@ export type RenderSettings = Pick<
 >;
 
 export function settingsOf(sheet: Sheet, seed = sheet.seed): RenderSettings {
-  const { width, height, roulette, filter, limits, rayDistance, clamps, roughnessFloor } = sheet;
+  const { width, height, samples, roulette, filter, limits, rayDistance, clamps, roughnessFloor } = sheet;
   const { extraSamples, adaptive, occlusion, neutral, passes } = sheet;
   return {
     width,
     height,
+    samples,
     seed,
     roulette,
     filter,

@@ -6,6 +6,7 @@ import type { JsonPatch } from '../../core/document/patch.ts';
 import { measurePair } from '../../core/predict/measure-pair.ts';
 import { objectNames } from '../../core/document/object-names.ts';
 import { trialSeed } from '../../core/predict/seeds.ts';
+import { decidingSamples } from '../../core/render/adaptive.ts';
 import { unpackFilm } from '../../core/render/film.ts';
 import type { Context } from '../context.ts';
 import type { Transaction } from '../db/database.ts';
@@ -58,8 +59,10 @@ export async function sideFinished(context: Context, tx: Transaction, renderId: 
   const [version] = await tx.select().from(versions).where(eq(versions.id, trial.versionId));
   const document = patchedDocument(version, []);
   const names = objectNames(document);
+  const sheets = [document, patchedDocument(version, JSON.parse(trial.patch) as JsonPatch)].map((one) => one.sheets[trial.sheet]); // prettier-ignore
+  const deciding: [number, number] = [decidingSamples(sheets[0]), decidingSamples(sheets[1])];
   const mask = await maskOf(context, tx, trial);
-  const measured = measurePair(before, after, trial, mask, document.sheets[trial.sheet].width, names);
+  const measured = measurePair(before, after, trial, mask, document.sheets[trial.sheet].width, names, deciding);
   await tx
     .update(trials)
     .set({ state: 'done', measured: canonicalText(measured) })

@@ -12,6 +12,7 @@ import { predictChange } from '../../core/predict/predict-change.ts';
 import { pilotSeed, trialSeed } from '../../core/predict/seeds.ts';
 import type { Assets } from '../../core/render/assets.ts';
 import { compileScene } from '../../core/render/compile.ts';
+import { decidingSamples } from '../../core/render/adaptive.ts';
 import { createFilm } from '../../core/render/film.ts';
 import { pictureOf } from '../../core/render/film-picture.ts';
 import { loadAssets } from '../../core/render/load-assets.ts';
@@ -70,16 +71,18 @@ export function tryOut(
 ): Effect {
   // prettier-ignore
   const before = shot.document.sheets.preview;
-  const films = [{}, values].map((set) => {
+  const deciding: [number, number] = [0, 0];
+  const films = [{}, values].map((set, k) => {
     const document = withValues(shot.document, ['preview'], set);
     const sheet = document.sheets.preview;
     const scene = compiled(document, shot.assets, sheet);
     const film = createFilm(region, scene.layout);
     const settings = settingsOf(sheet, trialSeed(n));
+    deciding[k] = decidingSamples(sheet);
     renderGroups(scene, settings, film, sheet.samples / 4);
     return [film];
   });
-  return measurePair(films[0], films[1], region, mask, before.width, objectNames(shot.document));
+  return measurePair(films[0], films[1], region, mask, before.width, objectNames(shot.document), deciding);
 }
 
 /** What the same trial is predicted to measure, where no finding says it. */

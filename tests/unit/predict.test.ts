@@ -11,6 +11,7 @@ import { runSamplePilot } from '../../core/predict/sample-pilot.ts';
 import { pilotSeed, trialSeed } from '../../core/predict/seeds.ts';
 import { MEAN_RAYS, LIGHT_PASS_COUNT, MEANS } from '../../core/render/passes.ts';
 import { STAGE_CAMERA, STAGES } from '../../core/render/recorder.ts';
+import { decidingSamples } from '../../core/render/adaptive.ts';
 import { settingsOf } from '../../core/render/scene.ts';
 import { box } from '../../demo/shapes.ts';
 import { measurePair } from '../../core/predict/measure-pair.ts';
@@ -73,7 +74,7 @@ describe('sample plan', () => {
   const made = (variances: number[], rays: number[]) => {
     const spread = new Float64Array(STAGES * STAGES);
     variances.forEach((v, k) => (spread[k * STAGES + k] = v));
-    return { spread, rays: Float64Array.from(rays), spent: 0 };
+    return { spread, byLight: new Float64Array(1), rays: Float64Array.from(rays), spent: 0 };
   };
   const single = { light: 1, diffuse: 1, specular: 1, transmission: 1, volume: 1, occlusion: 1 };
 
@@ -136,9 +137,22 @@ describe('any change', () => {
     const [fixed, spent] = [glassAndFloor({ samples: 256 }), glassAndFloor({ samples: 256, adaptive })];
     const [a, b] = [render(fixed), render(spent)];
     const region = a.region;
-    const measured = measurePair([a], [b], region, null, region.width);
+    const measured = measurePair(
+      [a],
+      [b],
+      region,
+      null,
+      region.width,
+      [],
+      [0, decidingSamples({ adaptive, samples: 256 })],
+    );
+    const deciding = decidingSamples({ adaptive, samples: 256 });
     const rays = (film: typeof a) =>
-      film.counts.reduce((sum, n, k) => sum + n * 4 * film.means[k * film.width + MEAN_RAYS], 0);
+      film.counts.reduce(
+        (sum, n, k) => sum + (n * 4 + (film === b ? deciding : 0)) * film.means[k * film.width + MEAN_RAYS],
+        0,
+      );
+    // Some groups decide how many a pixel needs, beside those that it gets.
     expect(measured.cost).to.be.closeTo(rays(b) / rays(a), 1e-6);
     expect(measured.cost).to.be.below(0.9);
     const side = (test: typeof fixed) => ({ scene: compiled(test), sheet: test.document.sheets.preview });

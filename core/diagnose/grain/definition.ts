@@ -1,28 +1,27 @@
 /**
- * Grain: noise that shows after the shadow lift. Which light pass carries it, which dial would cure
- * it, and how many samples reach the sheet's target or, where that is dear, halve it.
+ * Grain: noise that shows after the shadow lift. Whose it is by pass, light, dial, object and tone; what reaches the
+ * sheet's target: more samples for all, the cheapest mixture of kinds (Neyman 1934), samples by need; and where there is
+ * more than anyone sees, what can be taken away.
  *
  * A pixel's own mean and error are too noisy to be put through the display's curve: both are taken as
  * means over small squares first. Measured on the jar shelf, 32 samples foretell the grain of 512 within
  * 3 to 7 % that way, and 18 to 20 % too low without.
  */
-import type { EvidenceChart, FindingWithMask, Remedy } from '../../contracts/finding.ts';
+import type { Finding, Remedy } from '../../contracts/finding.ts';
 import { channel, type Region } from '../../data/picture.ts';
 import { grainOf, grainWeight, visibleGrain } from '../../data/grain.ts';
 import { boxMean, cropPlane, luminancePlane, strongestWindow } from '../../picture/measured.ts';
-import {
-  cheapestPlan,
-  planFor,
-  sampleModel,
-  type ExtraSamples,
-  type Plan,
-  type SampleModel,
-} from '../../predict/sample-plan.ts';
-import { runSamplePilot } from '../../predict/sample-pilot.ts';
-import { LIGHT_PASSES, type LightPass } from '../../render/passes.ts';
+import { predictChange } from '../../predict/predict-change.ts';
+import { objectNames } from '../../document/object-names.ts';
+import { pilotPixels, pilotStride } from '../../predict/pilot-pixels.ts';
+import { cheapestPlan, planFor, sampleModel, type ExtraSamples, type Plan, type SampleModel } from '../../predict/sample-plan.ts'; // prettier-ignore
+import { runSamplePilot, type SamplePilot } from '../../predict/sample-pilot.ts';
+import { LIGHT_PASSES } from '../../render/passes.ts';
 import { settingsOf } from '../../render/scene.ts';
 import type { Diagnosis, DiagnosisInput } from '../diagnosis.ts';
-import { pilotPixels, pilotStride } from '../../predict/pilot-pixels.ts';
+import { barsOf, byPass, passName } from './attribution.ts';
+import { chartOf } from './chart.ts';
+import { kindOf } from './kind.ts';
 
 const GROUPS = 2;
 /** Squares of 5 × 5 pixels. */
@@ -31,11 +30,14 @@ const SMOOTHING = 2;
 const REGION = { width: 0.15, height: 0.2 };
 /** Beyond this cost the target alone is not advice enough. */
 const DEAR = 6;
+/** Share of the target below which nobody would miss what is taken away, and the least share of rays that is worth it. */
+const SPARE = 0.7;
+const WORTH = 0.8;
 
 export const grain: Diagnosis = {
   id: 'grain',
   title: 'Grain after the shadow lift',
-  needs: [...LIGHT_PASSES.map((pass) => `error.${pass}`), 'beauty'],
+  needs: [...new Set([...LIGHT_PASSES.map((pass) => `error.${pass}`), 'beauty', 'object', 'object.coverage'])],
   examine(input) {
     const { picture, sheet } = input;
     const y = luminancePlane(picture, 'beauty');
@@ -47,127 +49,181 @@ export const grain: Diagnosis = {
       Math.ceil(picture.width * REGION.width),
       Math.ceil(picture.height * REGION.height),
     );
-    const regionGrain = grainOf(cropPlane(picture, y, region), cropPlane(picture, sigma, region));
-    if (!(regionGrain > sheet.grainTarget)) return [];
-    const mask = Uint8Array.from(visible, (v) => (v > sheet.grainTarget ? 1 : 0));
-    return [{ mask, finding: explain(input, region, regionGrain) }];
+    const now = grainOf(cropPlane(picture, y, region), cropPlane(picture, sigma, region));
+    const target = sheet.grainTarget;
+    if (now > target) {
+      const mask = Uint8Array.from(visible, (v) => (v > target ? 1 : 0));
+      return [{ mask, finding: tooMuch(new Plans(input, region, now)) }];
+    }
+    const spare = now > 0 && now < SPARE * target ? moreThanNeeded(new Plans(input, region, now)) : null;
+    return spare ? [{ mask: new Uint8Array(y.length).fill(1), finding: spare }] : [];
   },
 };
 
-function explain(input: DiagnosisInput, region: Region, now: number): FindingWithMask['finding'] {
-  const { picture, sheet, scene, pilotSeed } = input;
+/** What is known of the noisiest region, and what plans would make of it. */
+class Plans {
+  readonly model: SampleModel;
+  readonly pilot: SamplePilot;
+  readonly weights: Float64Array;
+  /** Factor on the noise that brings the region to the target. */
+  readonly scale: number;
+  private readonly y: Float64Array;
+  private readonly sigma: Float64Array;
+  private readonly total: number;
+  private readonly groups: number;
+
+  constructor(
+    readonly input: DiagnosisInput,
+    readonly region: Region,
+    readonly now: number,
+  ) {
+    const { picture, sheet, scene, pilotSeed } = input;
+    const smooth = (plane: Float32Array) => boxMean(cropPlane(picture, plane, region), region.width, region.height, SMOOTHING); // prettier-ignore
+    const y = smooth(luminancePlane(picture, 'beauty'));
+    const variance = smooth(channel(picture, 'error.beauty').map((sigma) => sigma * sigma));
+    const sigma = variance.map(Math.sqrt);
+    const target = sheet.grainTarget;
+    const scale = bisect((s) => grainOf(y, sigma, s) - target, 0, now > target ? 1 : 8);
+    const weights = y.map((value, i) => grainWeight(value, sigma[i] * scale));
+    const groups = sheet.samples / 4;
+    const total = (weights.reduce((sum, w, i) => sum + w * variance[i], 0) / y.length) * groups;
+    const frameWeights = new Map<number, number>();
+    for (let i = 0; i < y.length; i++) {
+      const at = (region.y + Math.floor(i / region.width)) * picture.width + region.x + (i % region.width);
+      frameWeights.set(at, weights[i]);
+    }
+    const pixels = pilotPixels(region, picture.width, pilotStride(sheet.samples, GROUPS, 2));
+    const pixelWeights = Float64Array.from(pixels, (p) => frameWeights.get(p)!);
+    this.pilot = runSamplePilot(scene, settingsOf(sheet), pixels, pixelWeights, GROUPS, pilotSeed);
+    this.model = sampleModel(this.pilot, total, sheet.extraSamples);
+    this.y = y;
+    this.sigma = sigma;
+    this.scale = scale;
+    this.weights = weights;
+    this.total = total;
+    this.groups = groups;
+  }
+
+  /** Variance that a region of `share` of the present noise has. */
+  private allowed = (share: number): number => (this.total / this.groups) * share * share;
+  plain = (share: number): Plan => planFor(this.model, this.allowed(share), this.input.sheet.extraSamples);
+  mixed = (share: number): Plan => cheapestPlan(this.model, this.allowed(share), this.input.sheet.extraSamples);
+
+  get raysNow(): number {
+    return this.groups * this.model.rays(this.input.sheet.extraSamples);
+  }
+
+  grainAt(plan: Pick<Plan, 'samples' | 'extra'>): number {
+    const { model, groups, total, y, sigma } = this;
+    return grainOf(y, sigma, Math.sqrt((model.variance(plan.extra) * groups) / ((plan.samples / 4) * total)));
+  }
+
+  /** Every pixel has as many. */
+  even(id: string, title: string, plan: Plan): Remedy {
+    const { sheet } = this.input;
+    const cost = plan.rays / this.raysNow;
+    return {
+      id,
+      title,
+      values: valuesOf(sheet.samples, sheet.extraSamples, plan),
+      predicted: { stops: 0, cost, frameCost: cost, grainBefore: this.now, grainAfter: this.grainAt(plan) },
+    };
+  }
+
+  /**
+   * Each pixel has what it needs, with the extra samples of a plan, and no more than twice what all would get. Pixels
+   * judge by few samples and often too low: a small render tells what comes of it, and the target is set that much lower.
+   */
+  needed(id: string, plan: Plan): Remedy {
+    const { input, region, now } = this;
+    const { sheet, picture, scene, document, pilotSeed } = input;
+    const frame = { x: 0, y: 0, width: picture.width, height: picture.height };
+    const ceiling = Math.min(65536, 2 * plan.samples);
+    const { '/samples': _, ...extra } = valuesOf(sheet.samples, sheet.extraSamples, plan);
+    const foretell = (where: Region, target: number) => {
+      const values = { ...extra, '/adaptive/on': true, '/adaptive/target': target, '/samples': ceiling };
+      const change = { before: { scene, sheet }, region: where, mask: null, picture, names: objectNames(document), seed: pilotSeed }; // prettier-ignore
+      return { values, effect: predictChange({ ...change, after: input.vary(values) }) };
+    };
+    const asked = foretell(region, sheet.grainTarget).effect.grainAfter;
+    const target = Math.max(0.1, Number(((sheet.grainTarget * sheet.grainTarget) / Math.max(asked, 0.1)).toFixed(1)));
+    const { values, effect } = foretell(region, target);
+    const told = tellExtra(sheet.extraSamples, plan);
+    return {
+      id,
+      title: `Samples by need, ${ceiling} at most${told && `, with ${told}`}`,
+      values,
+      predicted: { ...effect, grainBefore: now, frameCost: foretell(frame, target).effect.cost },
+    };
+  }
+}
+
+function tooMuch(plans: Plans): Finding {
+  const { input, now, region, scale, model } = plans;
+  const { sheet } = input;
   const target = sheet.grainTarget;
-  const smooth = (plane: Float32Array) =>
-    boxMean(cropPlane(picture, plane, region), region.width, region.height, SMOOTHING);
-  const y = smooth(luminancePlane(picture, 'beauty'));
-  const variance = smooth(channel(picture, 'error.beauty').map((sigma) => sigma * sigma));
-  const sigma = variance.map(Math.sqrt);
-  const groups = sheet.samples / 4;
-  // Noise shrinks by `scale` until the lifted display shows no more than the target.
-  const scale = bisect((s) => grainOf(y, sigma, s) - target, 0, 1);
-  const weights = y.map((value, i) => grainWeight(value, sigma[i] * scale));
-  const total = (weights.reduce((sum, w, i) => sum + w * variance[i], 0) / y.length) * groups;
-
-  const frameWeights = new Map<number, number>();
-  for (let i = 0; i < y.length; i++) {
-    const at = (region.y + Math.floor(i / region.width)) * picture.width + region.x + (i % region.width);
-    frameWeights.set(at, weights[i]);
-  }
-  const pixels = pilotPixels(region, picture.width, pilotStride(sheet.samples, GROUPS, 2));
-  const pilot = runSamplePilot(
-    scene,
-    settingsOf(sheet),
-    pixels,
-    Float64Array.from(pixels, (p) => frameWeights.get(p)!),
-    GROUPS,
-    pilotSeed,
-  );
-  const model = sampleModel(pilot, total, sheet.extraSamples);
-
-  const grainAt = (plan: Plan) =>
-    grainOf(y, sigma, Math.sqrt((model.variance(plan.extra) * groups) / ((plan.samples / 4) * total)));
-  const raysNow = groups * model.rays(sheet.extraSamples);
-  const remedy = (id: string, title: string, plan: Plan): Remedy => ({
-    id,
-    title,
-    values: valuesOf(sheet.samples, sheet.extraSamples, plan),
-    predicted: { stops: 0, cost: plan.rays / raysNow, grainBefore: now, grainAfter: grainAt(plan) },
-  });
-  /** The cheapest plan whose noise is `share` of now, and the plain one with samples per pixel alone. */
-  const remediesFor = (id: string, share: number): Remedy[] => {
-    const allowed = (total / groups) * share * share;
-    const plain = planFor(model, allowed, sheet.extraSamples);
-    const mixed = cheapestPlan(model, allowed, sheet.extraSamples);
-    const out = [remedy(id, `${plain.samples} samples for everything`, plain)];
-    if (mixed.rays < plain.rays * 0.95) out.unshift(remedy(`${id}-mixture`, titleOf(sheet.extraSamples, mixed), mixed));
-    return out;
-  };
-  const remedies = remediesFor('target', scale);
-  if (remedies[0].predicted.cost > DEAR) {
-    const [half] = remediesFor('half', 0.5);
+  const [plain, mixed] = [plans.plain(scale), plans.mixed(scale)];
+  const remedies = [plans.even('target', `${plain.samples} samples for everything`, plain)];
+  if (mixed.rays < plain.rays * 0.95) remedies.unshift(plans.even('target-mixture', titleOf(sheet.extraSamples, mixed), mixed)); // prettier-ignore
+  if (!sheet.adaptive.on) remedies.unshift(plans.needed('by-need', mixed.rays < plain.rays * 0.95 ? mixed : plain));
+  remedies.sort((a, b) => a.predicted.frameCost! - b.predicted.frameCost!);
+  if (plain.rays / plans.raysNow > DEAR) {
+    const half = plans.mixed(0.5);
+    const remedy = plans.even('half', `Half the noise: ${titleOf(sheet.extraSamples, half)}`, half);
     // Where a few bright samples decide, the smoothed picture is no guide to halves.
-    if (half.predicted.grainAfter < now) remedies.push({ ...half, title: `Half the noise: ${half.title}` });
+    if (remedy.predicted.grainAfter < now) remedies.push(remedy);
   }
-  const plainSamples = planFor(model, (total / groups) * scale * scale, sheet.extraSamples).samples;
-
-  const shares = passShares(input, region, weights);
-  const [worst] = shares;
-  const dial = Object.entries(model.parts).sort((a, b) => b[1] - a[1])[0][0] as keyof SampleModel['parts'];
+  const passes = byPass(input, region, plans.weights);
+  const [worst] = passes;
+  const kind = kindOf(plans, worst.label);
   const percent = (x: number) => `${Math.round(100 * x)} %`;
-  const first = remedies[0];
-  const named = shares.slice(1, 3).filter((s) => s.share >= 0.005);
-  const others = named.length ? `${named.map((s) => `${passName(s.pass)} has ${percent(s.share)}`).join(', ')}. ` : '';
+  const named = passes.slice(1, 3).filter((s) => s.share >= 0.005);
+  const others = named.length ? `${named.map((s) => `${passName(s.label)} has ${percent(s.share)}`).join(', ')}. ` : '';
+  const [first] = remedies;
+  const dials = Object.entries(first.values).filter(([, value]) => typeof value === 'number') as [string, number][];
   return {
     family: 'grain',
     key: 'grain',
     severity: now > 2 * target ? 'caution' : 'note',
-    sentence: `Grain in ${passName(worst.pass)}: ${now.toFixed(1)} steps after the lift, target ${target.toFixed(1)}.`,
-    cause: `${percent(worst.share)} of the visible grain here is ${passName(worst.pass)}`,
-    why: `${others}${DIAL_TOLD[dial]} would lower most of it. Four times the samples halve the noise; the target asks for ×${(plainSamples / sheet.samples).toFixed(1)}.`,
+    sentence: `Grain in ${passName(worst.label)}: ${now.toFixed(1)} steps after the lift, target ${target.toFixed(1)}.`,
+    cause: `${percent(worst.share)} of the visible grain here is ${passName(worst.label)}: ${kind.told}`,
+    why: `${others}${kind.why} Four times the samples halve the noise; the target asks for ×${(plain.samples / sheet.samples).toFixed(1)} everywhere, or × ${first.predicted.frameCost!.toFixed(1)} of the frame’s rays as below. A moving sequence boils where a still only looks rough: hold it to half the steps.`,
     region,
-    passes: [worst.pass, `error.${worst.pass}`, 'error.beauty'],
-    dials: [
-      { pointer: '/samples', needs: Number(first.values['/samples'] ?? sheet.samples), note: null },
-      ...(['light', 'diffuse', 'specular', 'transmission', 'volume'] as const)
-        .filter((kind) => first.values[`/extraSamples/${kind}`] !== undefined)
-        .map((kind) => ({
-          pointer: `/extraSamples/${kind}`,
-          needs: Number(first.values[`/extraSamples/${kind}`]),
-          note: null,
-        })),
-    ],
-    chart: chartOf(model, sheet.samples, plainSamples, sheet.extraSamples, grainAt, target),
+    passes: [worst.label, `error.${worst.label}`, 'error.beauty'],
+    dials: dials.map(([pointer, needs]) => ({ pointer, needs, note: null })),
+    chart: chartOf(plans, plain, model),
+    bars: barsOf(input, region, plans.weights, plans.pilot, model),
     remedies,
   };
 }
 
-const DIAL_TOLD: Record<keyof SampleModel['parts'], string> = {
-  light: 'More samples of each light',
-  diffuse: 'More diffuse samples',
-  specular: 'More reflection samples',
-  transmission: 'More transmission samples',
-  volume: 'More fog samples',
-  camera: 'More samples per pixel',
-};
-
-const passName = (pass: string) => {
-  const [kind, way] = pass.split('.');
-  return way ? `${way} ${kind}` : kind;
-};
-
-/** Each light pass's share of the weighted variance, greatest first. Passes covary, so shares are of their sum. */
-function passShares(
-  { picture }: DiagnosisInput,
-  region: Region,
-  weights: Float64Array,
-): { pass: LightPass; share: number }[] {
-  const sums = LIGHT_PASSES.slice(1).map((pass) => {
-    const sigma = cropPlane(picture, channel(picture, `error.${pass}`), region);
-    return { pass, share: sigma.reduce((sum, s, i) => sum + weights[i] * s * s, 0) };
-  });
-  const all = sums.reduce((sum, s) => sum + s.share, 0);
-  return sums.map((s) => ({ ...s, share: s.share / all })).sort((a, b) => b.share - a.share);
+/** Null where too little can be taken away to be worth it. */
+function moreThanNeeded(plans: Plans): Finding | null {
+  const { input, now, region, scale } = plans;
+  const { sheet } = input;
+  const ones: ExtraSamples = { light: 1, diffuse: 1, specular: 1, transmission: 1, volume: 1, occlusion: sheet.extraSamples.occlusion }; // prettier-ignore
+  const allowed = { plain: plans.plain(scale), least: planFor(plans.model, plans.model.variance(sheet.extraSamples) * (scale * scale * 4) / sheet.samples, ones) }; // prettier-ignore
+  const candidates = [allowed.plain, allowed.least].filter(({ samples }) => samples >= 4 && samples <= sheet.samples);
+  const [best] = candidates.sort((a, b) => a.rays - b.rays);
+  if (!best || best.rays > WORTH * plans.raysNow) return null;
+  const remedy = plans.even('spare', titleOf(sheet.extraSamples, best), best);
+  const saved = Math.round(100 * (1 - remedy.predicted.cost));
+  return {
+    family: 'grain',
+    key: 'grain.spare',
+    severity: 'note',
+    sentence: `More samples than anyone sees: ${now.toFixed(1)} steps of grain at its worst, ${sheet.grainTarget.toFixed(1)} are good enough.`,
+    cause: `${saved} % of the rays can be saved`,
+    why: `The noisiest place of the frame would have ${remedy.predicted.grainAfter.toFixed(1)} steps.`,
+    region,
+    passes: ['error.beauty'],
+    dials: Object.entries(remedy.values).map(([pointer, needs]) => ({ pointer, needs: Number(needs), note: null })),
+    chart: null,
+    remedies: [remedy],
+  };
 }
+
+export type { Plans };
 
 function valuesOf(samples: number, extra: ExtraSamples, plan: Plan): Record<string, number> {
   const values: Record<string, number> = {};
@@ -177,9 +233,15 @@ function valuesOf(samples: number, extra: ExtraSamples, plan: Plan): Record<stri
   return values;
 }
 
+const tellExtra = (extra: ExtraSamples, plan: Plan): string =>
+  Object.entries(plan.extra)
+    .filter(([kind, n]) => n !== extra[kind as keyof ExtraSamples])
+    .map(([kind, n]) => `${n} × ${kind}`)
+    .join(' and ');
+
 function titleOf(extra: ExtraSamples, plan: Plan): string {
-  const raised = Object.entries(plan.extra).filter(([kind, n]) => n !== extra[kind as keyof ExtraSamples]);
-  return `${plan.samples} samples, with ${raised.map(([kind, n]) => `${n} × ${kind}`).join(' and ')}`;
+  const told = tellExtra(extra, plan);
+  return told ? `${plan.samples} samples, with ${told}` : `${plan.samples} samples for everything`;
 }
 
 function bisect(f: (x: number) => number, low: number, high: number): number {
@@ -189,31 +251,4 @@ function bisect(f: (x: number) => number, low: number, high: number): number {
     else low = middle;
   }
   return low;
-}
-
-function chartOf(
-  model: SampleModel,
-  now: number,
-  enough: number,
-  extra: ExtraSamples,
-  grainAt: (plan: Plan) => number,
-  target: number,
-): EvidenceChart {
-  const at = (samples: number) => grainAt({ samples, extra, rays: (samples / 4) * model.rays(extra) });
-  const points: [number, number][] = [];
-  for (let k = 0; k <= 24; k++) {
-    const samples = Math.max(4, 4 * Math.round((now / 4) * ((enough / now) * 1.5) ** (k / 18) * 0.5));
-    if (!points.length || samples > points[points.length - 1][0]) points.push([samples, at(samples)]);
-  }
-  return {
-    title: `Visible grain against samples per pixel, target ${target.toFixed(1)}`,
-    xLabel: 'samples per pixel',
-    yLabel: 'display steps',
-    yMax: Math.ceil(points[0][1]),
-    points,
-    marks: [
-      { x: now, label: `now ${now}`, kind: 'now' },
-      { x: enough, label: `${enough}`, kind: 'enough' },
-    ],
-  };
 }

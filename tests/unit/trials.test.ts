@@ -1,0 +1,64 @@
+/**
+ * Predictions against trials over a matrix of shots and dials: noise and cost within 15 % in at least nine of ten cases.
+ * DUSTING_TELL=1 prints the table.
+ */
+import { expect } from 'chai';
+import { defaultSheet } from '../../core/document/defaults.ts';
+import { grain } from '../../core/diagnose/grain/definition.ts';
+import type { ControlValues } from '../../core/document/set-values.ts';
+import { buildJarShelf } from '../../demo/ha-010/build.ts';
+import { buildStoreRoom } from '../../demo/ha-040/build.ts';
+import { buildHiveYard } from '../../demo/ha-050/build.ts';
+import { benchShot, foretell, inputOf, renderShot, tryOut } from './bench-shot.ts';
+import { atSize } from './size.ts';
+
+const CHANGES: Record<string, ControlValues> = {
+  'samples × 4': { '/samples': 64 },
+  'diffuse samples 4': { '/extraSamples/diffuse': 4 },
+  'reflection samples 4': { '/extraSamples/specular': 4 },
+  'transmission samples 4': { '/extraSamples/transmission': 4 },
+  'light samples 4': { '/extraSamples/light': 4 },
+  'diffuse limit 1': { '/limits/diffuse': 1 },
+  'narrow box filter': { '/filter/kind': 'box', '/filter/width': 1 },
+};
+const [WIDTH, HEIGHT] = [atSize(80, 240), atSize(46, 136)];
+
+describe('trials', function () {
+  this.timeout(atSize(300_000, 3_600_000));
+  it('land within 15 % of the predicted noise and rays in nine of ten cases of shots × dials', async () => {
+    const rows: { shot: string; change: string; cost: [number, number]; noise: [number, number] }[] = [];
+    for (const build of [buildJarShelf, buildStoreRoom, buildHiveYard]) {
+      const shot = await benchShot(build(), { width: WIDTH, height: HEIGHT, samples: 16 });
+      const region = { x: 0, y: 0, width: WIDTH, height: HEIGHT };
+      for (const [change, values] of Object.entries(CHANGES)) {
+        const [told, there] = [foretell(shot, values, region), tryOut(shot, values, region)];
+        rows.push({ shot: shot.document.code, change, cost: [told.cost, there.cost], noise: [told.grainAfter, there.grainAfter] }); // prettier-ignore
+      }
+    }
+    const isNear = ([told, there]: [number, number]) => Math.abs(told / there - 1) <= 0.15;
+    const good = rows.filter(({ cost, noise }) => isNear(cost) && isNear(noise));
+    const table = rows.map(({ shot, change, cost, noise }) => `${shot} ${change.padEnd(24)} rays ${cost.map((v) => v.toFixed(2)).join(' / ')}  grain ${noise.map((v) => v.toFixed(1)).join(' / ')}`).join('\n'); // prettier-ignore
+    if (process.env.DUSTING_TELL) process.stdout.write(`${table}\n${good.length} of ${rows.length}\n`);
+    expect(good.length, table).to.be.at.least(0.9 * rows.length);
+  });
+
+  for (const [build, target, raised] of [
+    [buildHiveYard, 3, { light: 6, specular: 4 }],
+    [buildStoreRoom, 4, { light: 6, specular: 4 }],
+  ] as const)
+    it(`of the planned mixture are as clean as samples for everything at 60 % of the rays or less, where somebody raised what does not help: ${build.name}`, async () => {
+      const extraSamples = { ...defaultSheet().extraSamples, ...raised };
+      const shot = await benchShot(build(), { width: 240, height: 135, samples: 16, extraSamples, grainTarget: target });
+      const [{ finding }] = grain.examine(inputOf(shot, renderShot(shot)));
+      const [mixture, plain, need] = ['target-mixture', 'target', 'by-need'].map((id) => finding.remedies.find((one) => one.id === id)!); // prettier-ignore
+      const [a, b] = [mixture, plain].map(({ values }) => tryOut(shot, values, finding.region));
+      const told = `${shot.document.code}: mixture rays × ${a.cost.toFixed(2)} grain ${a.grainAfter.toFixed(1)}, for everything × ${b.cost.toFixed(2)} grain ${b.grainAfter.toFixed(1)}, target ${target}; frame by need × ${need.predicted.frameCost!.toFixed(2)}`; // prettier-ignore
+      if (process.env.DUSTING_TELL) process.stdout.write(`${told}\n`);
+      expect(a.cost / b.cost, told).to.be.at.most(0.6);
+      expect(a.grainAfter / b.grainAfter, told).to.be.within(0.85, 1.15);
+      expect(a.cost / mixture.predicted.cost, told).to.be.within(0.85, 1.15);
+      // The region is the noisiest by four groups a pixel, which the next render's is not: what counts is the change.
+      const { grainBefore, grainAfter } = mixture.predicted;
+      expect(a.grainAfter / a.grainBefore / (grainAfter / grainBefore), told).to.be.within(0.75, 1.3);
+    });
+});
