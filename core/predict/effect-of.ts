@@ -42,7 +42,8 @@ export function effectOf(
   const counts = mask?.includes(1) ? mask : null;
   const light = (y: Float32Array) => y.reduce((sum, value, i) => (counts === null || counts[i] ? sum + value : sum), 0);
   return {
-    stops: Math.log2(light(b) / light(a)) || 0,
+    // Foretold from few pixels, a change that is less than chance brings is none.
+    stops: film === null || isSureOf(a, b, counts) ? Math.log2(light(b) / light(a)) || 0 : 0,
     cost: raysOf(after, deciding[1]) / raysOf(before, deciding[0]),
     grainBefore: grainOf(a, channel(before, 'error.beauty')),
     grainAfter: grainOf(b, channel(after, 'error.beauty')),
@@ -89,6 +90,22 @@ function addBrightness(sums: Map<number, Brightness>, y: Float32Array, objects: 
 const meanOf = ({ n, sum }: Brightness): number => sum / n;
 /** Pixels that share in the light (Kish 1965). */
 const sharing = ({ sum, squares }: Brightness): number => (squares > 0 ? (sum * sum) / squares : 0);
+
+function isSureOf(a: Float32Array, b: Float32Array, counts: Uint8Array | null): boolean {
+  const one = Float32Array.from(a, (_, i) => (counts === null || counts[i] ? 1 : 0));
+  const [before, after] = [new Map<number, Brightness>(), new Map<number, Brightness>()];
+  addBrightness(before, a, one);
+  addBrightness(after, b, one);
+  const [first, second] = [before.get(1), after.get(1)];
+  if (!first || !second) return false;
+  let [squares, down] = [0, 0];
+  for (let i = 0; i < a.length; i++) {
+    if (one[i] === 0) continue;
+    squares += (b[i] - a[i]) ** 2;
+    down += Math.min(0, b[i] - a[i]);
+  }
+  return isTaken(first, second, down, squares) || isPaired(first, second, squares);
+}
 
 /** The object whose brightness changes most, of those that surely change and enough to be seen. */
 function changedMost(

@@ -48,7 +48,13 @@ describe('trials', function () {
   ] as const)
     it(`of the planned mixture are as clean as samples for everything at 60 % of the rays or less, where somebody raised what does not help: ${build.name}`, async () => {
       const extraSamples = { ...defaultSheet().extraSamples, ...raised };
-      const shot = await benchShot(build(), { width: 240, height: 135, samples: 16, extraSamples, grainTarget: target });
+      const shot = await benchShot(build(), {
+        width: 240,
+        height: 135,
+        samples: 16,
+        extraSamples,
+        grainTarget: target,
+      });
       const [{ finding }] = grain.examine(inputOf(shot, renderShot(shot)));
       const [mixture, plain, need] = ['target-mixture', 'target', 'by-need'].map((id) => finding.remedies.find((one) => one.id === id)!); // prettier-ignore
       const [a, b] = [mixture, plain].map(({ values }) => tryOut(shot, values, finding.region));

@@ -40,13 +40,14 @@ const options = computed(() => ({
     parentHeightOffset: 0,
   },
   theme: { mode: 'dark' },
-  stroke: { width: 1.6, curve: 'straight', colors: ['#e9e9e9'] },
+  stroke: { width: 1.6, curve: 'straight', colors: ['#e9e9e9', '#9a9a9a'], dashArray: [0, 4] },
+  colors: ['#e9e9e9', '#9a9a9a'],
   grid: { borderColor: '#2e2e2e', padding: { left: 4, right: 14, top: -22, bottom: -14 } },
   legend: { show: false },
   tooltip: {
     theme: 'dark',
     x: { formatter: (x: number) => `${props.chart.xLabel} ${x}` },
-    y: { formatter: (y: number) => `${y.toFixed(1)} ${props.chart.yLabel}`, title: { formatter: () => '' } },
+    y: { formatter: (y: number) => y.toFixed(1), title: { formatter: (name: string) => name } },
     marker: { show: false },
   },
   xaxis: {
@@ -100,12 +101,21 @@ const options = computed(() => ({
     })),
   },
 }));
-const series = computed(() => [{ name: props.chart.yLabel, data: props.chart.points.map(([x, y]) => ({ x, y })) }]);
+const line = (name: string, points: [number, number][]) => ({ name, data: points.map(([x, y]) => ({ x, y })) });
+const series = computed(() => [
+  line(props.chart.yLabel, props.chart.points),
+  ...(props.chart.more ?? []).map(({ label, points }) => line(label, points)),
+]);
 </script>
 
 <template>
   <figure>
-    <figcaption class="dim">{{ chart.title }}</figcaption>
+    <figcaption class="dim">
+      {{ chart.title
+      }}<template v-if="chart.more?.length"
+        >; broken line: {{ chart.more.map(({ label }) => label).join(', ') }}</template
+      >
+    </figcaption>
     <div class="room" role="img" :aria-label="`${chart.title}: ${chart.marks.map((m) => m.label).join(', ')}`">
       <Chart type="line" height="104" :options="options" :series="series" />
     </div>

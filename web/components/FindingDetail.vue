@@ -3,11 +3,13 @@
 import { computed, ref } from 'vue';
 import type { FindingSummary } from '../../core/contracts/events.ts';
 import type { Remedy } from '../../core/contracts/finding.ts';
-import { number, passName, stops, times } from '../format.ts';
+import { tellEffect, tellLook } from '../effect-words.ts';
+import { passName } from '../format.ts';
 import { useCurrent } from '../stores/current.ts';
 import { useShot } from '../stores/shot.ts';
 import { useView } from '../stores/view.ts';
 import DialTable from './DialTable.vue';
+import EvidenceBars from './EvidenceBars.vue';
 import EvidenceChart from './EvidenceChart.vue';
 
 const props = defineProps<{ item: FindingSummary }>();
@@ -20,11 +22,10 @@ const busy = ref('');
 
 const finding = computed(() => props.item.finding);
 
-function effectTold({ predicted }: Remedy): string {
-  const grain = `grain ${number(predicted.grainBefore, 1)} → ${number(predicted.grainAfter, 1)}`;
-  const light = Math.abs(predicted.stops) >= 0.05 ? `${stops(predicted.stops)} stops · ` : '';
-  return `${light}rays ${times(predicted.cost)} · ${grain}`;
-}
+/** Remedies that are shown at once; the rest is asked for. */
+const FIRST = 4;
+const isWhole = ref(false);
+const shown = computed(() => (isWhole.value ? finding.value.remedies : finding.value.remedies.slice(0, FIRST)));
 
 /** The trial of a remedy that is running or was measured last, if it is about the shot as it is. */
 const trialOf = (remedy: Remedy) =>
@@ -54,19 +55,13 @@ async function putAside(): Promise<void> {
   <article>
     <h3>{{ finding.cause }}</h3>
     <p class="why">{{ finding.why }}</p>
-    <p class="shown dim">
-      Seen in
-      <button v-for="pass in finding.passes" :key="pass" class="bare link" @click="view.pass = pass">
-        {{ passName(pass) }}
-      </button>
-    </p>
-    <EvidenceChart v-if="finding.chart" :chart="finding.chart" />
-    <DialTable :needs="finding.dials" />
     <ul class="remedies">
-      <li v-for="(remedy, i) in finding.remedies" :key="remedy.id">
+      <li v-for="(remedy, i) in shown" :key="remedy.id">
         <div>
           <b>{{ remedy.title }}</b>
-          <span class="num">{{ effectTold(remedy) }}</span>
+          <span class="num">{{ tellEffect(remedy.predicted) }}</span>
+          <span v-if="tellLook(remedy.predicted)" class="num">{{ tellLook(remedy.predicted) }}</span>
+          <span v-if="remedy.note" class="note">{{ remedy.note }}</span>
         </div>
         <button
           v-if="trialOf(remedy) && trialOf(remedy)!.state !== 'stopped' && trialOf(remedy)!.state !== 'failed'"
@@ -87,6 +82,18 @@ async function putAside(): Promise<void> {
         </button>
       </li>
     </ul>
+    <button v-if="finding.remedies.length > FIRST" class="flat aside" @click="isWhole = !isWhole">
+      {{ isWhole ? 'Fewer remedies' : `${finding.remedies.length - FIRST} further remedies` }}
+    </button>
+    <p class="shown dim">
+      Seen in
+      <button v-for="pass in finding.passes" :key="pass" class="bare link" @click="view.pass = pass">
+        {{ passName(pass) }}
+      </button>
+    </p>
+    <EvidenceBars v-if="finding.bars?.length" :bars="finding.bars" />
+    <EvidenceChart v-if="finding.chart" :chart="finding.chart" />
+    <DialTable :needs="finding.dials" />
     <p v-if="item.aside !== null" class="dim">
       Put aside: {{ item.aside }} <button class="flat" @click="shot.takeUp(item)">Take it up again</button>
     </p>
@@ -126,7 +133,14 @@ article {
 }
 .remedies {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 6px;
+}
+.remedies li > div {
+  min-width: 0;
+}
+.remedies li > button {
+  flex: none;
 }
 .remedies li {
   display: flex;
@@ -144,6 +158,13 @@ article {
 .remedies span {
   font-size: 12px;
   color: var(--soft);
+}
+.remedies span {
+  white-space: normal;
+}
+.remedies .note {
+  color: var(--dim);
+  font-size: 11px;
 }
 .ask {
   display: grid;

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The findings of the picture that is up, and the chosen one in full. */
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
+import { historyOf } from '../../core/diagnose/history.ts';
 import { useCurrent } from '../stores/current.ts';
 import { useShot } from '../stores/shot.ts';
 import { useView } from '../stores/view.ts';
@@ -12,6 +13,15 @@ const view = useView();
 const current = useCurrent();
 
 const aside = computed(() => current.findings.filter((f) => f.aside !== null).length);
+
+/** Only findings of this family; null: all. */
+const family = ref<string | null>(null);
+const families = computed(() => [...new Set(current.findings.map(({ finding }) => finding.family))]);
+const listed = computed(() => {
+  const chosen = families.value.includes(family.value ?? '') ? family.value : null;
+  return current.findings.filter(({ finding }) => chosen === null || finding.family === chosen);
+});
+const history = computed(() => historyOf(shot.state!, current.render?.id ?? 0));
 
 function choose(id: number): void {
   view.findingId = id;
@@ -43,8 +53,20 @@ function choose(id: number): void {
       <p v-else-if="current.render.examined === 'done' && current.findings.length === 0" class="soft">
         Nothing found: no limit cuts light that would be seen, and the grain is within the sheet's target.
       </p>
+      <p v-if="families.length > 1" class="families" role="group" aria-label="Families">
+        <button class="flat" :aria-pressed="family === null" @click="family = null">All</button>
+        <button
+          v-for="one in families"
+          :key="one"
+          class="flat"
+          :aria-pressed="family === one"
+          @click="family = family === one ? null : one"
+        >
+          {{ one.replace('-', ' ') }}
+        </button>
+      </p>
       <ul v-if="current.findings.length" class="rows">
-        <li v-for="item in current.findings" :key="item.id">
+        <li v-for="item in listed" :key="item.id">
           <button
             class="bare row"
             :class="{ on: item.id === current.finding?.id, aside: item.aside !== null }"
@@ -53,12 +75,18 @@ function choose(id: number): void {
           >
             <span class="severity" :class="item.finding.severity">{{ item.finding.severity }}</span>
             <span
-              >{{ item.finding.sentence }}<span v-if="item.aside" class="dim"> Put aside: {{ item.aside }}</span></span
+              >{{ item.finding.sentence }}<span v-if="history.cameBack.has(item.id)" class="dim"> Come back.</span
+              ><span v-if="item.aside" class="dim"> Put aside: {{ item.aside }}</span></span
             >
           </button>
         </li>
       </ul>
       <p v-if="aside" class="dim count">{{ aside }} put aside</p>
+      <ul v-if="history.gone.length" class="gone">
+        <li v-for="{ finding, trial } in history.gone" :key="finding.id" class="dim">
+          {{ trial === null ? 'No longer found' : `Resolved by trial ${trial}` }}: {{ finding.finding.sentence }}
+        </li>
+      </ul>
       <FindingDetail v-if="current.finding" :key="current.finding.id" :item="current.finding" />
     </template>
   </section>
@@ -67,6 +95,7 @@ function choose(id: number): void {
 <style scoped>
 .findings {
   padding: 6px 14px 8px;
+  overflow-x: hidden;
   display: flex;
   flex-direction: column;
   gap: 6px;
@@ -95,6 +124,22 @@ button.row.on {
 }
 button.row.aside {
   opacity: 0.7;
+}
+.families {
+  display: flex;
+  gap: 2px;
+  margin: 0 -8px;
+}
+.families button {
+  font-size: 11px;
+  text-transform: capitalize;
+}
+.families button[aria-pressed='true'] {
+  color: var(--text);
+  box-shadow: inset 0 -1px var(--act);
+}
+.gone {
+  font-size: 11px;
 }
 .count {
   font-size: 11px;

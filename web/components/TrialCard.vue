@@ -2,6 +2,7 @@
 /** One trial of the ledger: predicted beside measured, and the decision about it. */
 import { computed } from 'vue';
 import type { TrialSummary } from '../../core/contracts/events.ts';
+import { tellEqualNoise, tellLook } from '../effect-words.ts';
 import { number, percent, stops, times } from '../format.ts';
 import { useShot } from '../stores/shot.ts';
 import { useView } from '../stores/view.ts';
@@ -36,7 +37,20 @@ const greatest = (of: (e: NonNullable<TrialSummary['predicted']>) => number, lea
 const axes = computed(() => {
   const { predicted: p, measured: m } = props.trial;
   const reach = greatest((e) => Math.abs(e.stops), 0.5);
+  const flies = greatest((e) => Math.max(e.fireflies?.before ?? 0, e.fireflies?.after ?? 0), 0);
   return [
+    ...(flies > 0
+      ? [
+          {
+            label: 'flies',
+            from: 0,
+            to: flies,
+            predicted: p?.fireflies?.after ?? null,
+            measured: m?.fireflies?.after ?? null,
+            text: (v: number) => number(v),
+          },
+        ]
+      : []),
     {
       label: 'stops',
       from: -reach,
@@ -63,6 +77,14 @@ const axes = computed(() => {
     },
   ];
 });
+/** What was measured beyond the axes, or predicted until then. */
+const told = computed(() => {
+  const { predicted, measured, sheet } = props.trial;
+  const effect = measured ?? predicted;
+  if (!effect) return '';
+  const samples = after.value?.samples ?? shot.state!.document.sheets[sheet].samples;
+  return [tellLook(effect), tellEqualNoise(effect, samples)].filter(Boolean).join('. ');
+});
 const isUp = computed(() => view.trialId === props.trial.id);
 </script>
 
@@ -84,7 +106,9 @@ const isUp = computed(() => view.trialId === props.trial.id);
       <EffectAxis v-for="axis in axes" :key="axis.label" v-bind="axis" />
       <p class="foot">
         <span v-if="trial.error" class="bad" :title="trial.error">{{ trial.error }}</span>
-        <span v-else class="dim num">{{ trial.region.width }} × {{ trial.region.height }} px</span>
+        <span v-else class="dim num told" :title="told">{{
+          told || `${trial.region.width} × ${trial.region.height} px`
+        }}</span>
         <span class="gap"></span>
         <button v-if="isRunning" class="flat" @click="shot.stopTrial(trial)">Stop</button>
         <template v-else-if="trial.verdict === null">
@@ -143,6 +167,12 @@ const isUp = computed(() => view.trialId === props.trial.id);
   gap: 4px;
   height: 26px;
   font-size: 11px;
+}
+.told {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  flex: 1 1 auto;
 }
 .bad {
   color: var(--stop);

@@ -81,15 +81,15 @@ export function evaluate(
 const withoutFlies = ({ predicted }: Remedy): number => hurtOf({ ...predicted, fireflies: { before: 1, after: 0 } });
 
 function clampOnTop(picture: Picture, base: Proposal, names: (object: number) => string, samples: number): Proposal[] {
-  const paths = channel(picture, 'brightest.path');
-  const left = singleFireflies(picture).filter((i) => clampKindOf(paths[i]) === 'bounced');
-  if (left.length === 0) return [];
-  const brightest = left.reduce((most, i) => Math.max(most, channel(picture, 'brightest.value')[i]), 0);
   const lossAt = (clamp: number) => -(dulled(picture, 'bounced', clamp)[0]?.stops ?? 0);
   // A sample of c brings c/N, and stands out by two stops where that is three times what is there.
   const dark = percentile(luminancePlane(picture, 'beauty'), DARK);
   const quiet = rounded(3 * samples * Math.max(LEAST, dark));
   if (lossAt(quiet) <= UNSEEN) return [clampAt(picture, 'bounced', { clamp: quiet }, names, base)];
+  const [paths, values] = ['path', 'value'].map((part) => channel(picture, `brightest.${part}`));
+  const left = singleFireflies(picture).filter((i) => clampKindOf(paths[i]) === 'bounced');
+  if (left.length === 0) return [];
+  const brightest = left.reduce((most, i) => Math.max(most, values[i]), 0);
   const steps = Array.from({ length: STEPS }, (_, k) => rounded(brightest * 2 ** (-k / 2)));
   const leaves = (clamp: number) => clampCurve(picture, 'bounced', left, [clamp])[0].left;
   const hurt = (clamp: number) => leaves(clamp) + STOP * lossAt(clamp);

@@ -139,7 +139,7 @@ class Plans {
     const { sheet, picture, scene, document, pilotSeed } = input;
     const frame = { x: 0, y: 0, width: picture.width, height: picture.height };
     const ceiling = Math.min(65536, 2 * plan.samples);
-    const { '/samples': _, ...extra } = valuesOf(sheet.samples, sheet.extraSamples, plan);
+    const extra = valuesOf(plan.samples, sheet.extraSamples, plan);
     const foretell = (where: Region, target: number) => {
       const values = { ...extra, '/adaptive/on': true, '/adaptive/target': target, '/samples': ceiling };
       const change = { before: { scene, sheet }, region: where, mask: null, picture, names: objectNames(document), seed: pilotSeed }; // prettier-ignore
@@ -187,7 +187,7 @@ function tooMuch(plans: Plans): Finding {
     severity: now > 2 * target ? 'caution' : 'note',
     sentence: `Grain in ${passName(worst.label)}: ${now.toFixed(1)} steps after the lift, target ${target.toFixed(1)}.`,
     cause: `${percent(worst.share)} of the visible grain here is ${passName(worst.label)}: ${kind.told}`,
-    why: `${others}${kind.why} Four times the samples halve the noise; the target asks for ×${(plain.samples / sheet.samples).toFixed(1)} everywhere, or × ${first.predicted.frameCost!.toFixed(1)} of the frame’s rays as below. A moving sequence boils where a still only looks rough: hold it to half the steps.`,
+    why: `${others}${kind.why} Four times the samples halve the noise; the target asks for ×${(plain.samples / sheet.samples).toFixed(1)} everywhere${first.id === 'target' ? '' : `, or × ${first.predicted.frameCost!.toFixed(1)} of the frame’s rays by the first of these`}. A moving sequence boils where a still only looks rough: hold it to half the steps.`,
     region,
     passes: [worst.label, `error.${worst.label}`, 'error.beauty'],
     dials: dials.map(([pointer, needs]) => ({ pointer, needs, note: null })),
