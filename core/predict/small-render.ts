@@ -35,14 +35,14 @@ const MOST_SAMPLES = 150_000;
 /** Share of a trial's rays that a prediction may take. */
 const SHARE = 0.25;
 
-/** Blocks along each side of a region, and the least pixels of each along it. */
-const BLOCKS = 4;
-const LEAST_BLOCK = 4;
+/** Blocks along each side of a region, where there are pixels enough for blocks; fewer pixels stand alone. */
+const BLOCKS = 8;
+const ENOUGH = 40;
 
 /** At most one in `sparse` of the places from 0 to `length`, in blocks from one end to the other. */
 function placesIn(length: number, sparse: number): number[] {
   const count = Math.max(1, Math.floor(length / sparse));
-  const blocks = Math.max(1, Math.min(BLOCKS, Math.floor(count / LEAST_BLOCK)));
+  const blocks = count < ENOUGH ? count : BLOCKS;
   const out: number[] = [];
   for (let b = 0; b < blocks; b++) {
     const size = Math.floor(((b + 1) * count) / blocks) - Math.floor((b * count) / blocks);

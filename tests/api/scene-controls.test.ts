@@ -1,6 +1,11 @@
 /** Controls of lights, materials and objects over HTTP: set, tried, kept, refused; passes that a sheet asks for; warnings. */
 import { expect } from 'chai';
+import { eq } from 'drizzle-orm';
+import { canonicalText } from '../../core/document/canonical.ts';
 import { defaultLight } from '../../core/document/defaults.ts';
+import { connect } from '../../server/db/database.ts';
+import { versions } from '../../server/db/schema.ts';
+import { completeStored } from '../../server/shots/complete-stored.ts';
 import { Dusting, until } from './harness.ts';
 import { filesOf, smallShot } from './small-shot.ts';
 
@@ -79,6 +84,52 @@ describe('controls of the scene', function () {
     expect(predicted!.stops).to.be.closeTo(-1, 0.05);
     await dusting.post(`/trials/${id}/keep`, { both: true });
     expect((await shot()).document.lights.window.intensity).to.equal(0.5);
+  });
+
+  it('tries a light that is not there yet, keeps it in the scene and its dial in both sheets, and undo takes both back', async () => {
+    const before = await shot();
+    const fill = {
+      ...defaultLight('point'),
+      transform: [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 1, 2, 1],
+      intensity: 5,
+    };
+    const made = await dusting.post(`/shots/${CODE}/trials`, {
+      finding: null,
+      remedy: null,
+      region: { x: 2, y: 2, width: 24, height: 20 },
+      sheet: 'preview',
+      values: { '/lights/fill': fill, '/clamps/bounced': 3 },
+    });
+    expect(made.status).to.equal(201);
+    const trial = async () => (await shot()).trials.find((t) => t.number === made.body.number)!;
+    await until('it is measured', async () => (await trial()).state === 'done');
+    const { measured, title, id } = await trial();
+    expect(title).to.equal('lights fill new, clamps bounced 3');
+    expect(measured!.stops).to.be.greaterThan(0.3);
+    expect((await dusting.post(`/trials/${id}/keep`, { both: true })).status).to.equal(204);
+    const kept = await shot();
+    expect(kept.document.lights.fill).to.deep.equal(fill);
+    expect([kept.document.sheets.preview.clamps.bounced, kept.document.sheets.final.clamps.bounced]).to.deep.equal([3, 3]); // prettier-ignore
+    await dusting.post(`/shots/${CODE}/undo`, { base: kept.head.id });
+    expect((await shot()).document).to.deep.equal(before.document);
+    const wrong = await dusting.post(`/shots/${CODE}/trials`, { finding: null, remedy: null, region: null, sheet: 'preview', values: { '/lights/odd': { kind: 'lamp' } } }); // prettier-ignore
+    expect(wrong.status).to.equal(400);
+  });
+
+  it('writes out what documents of before a dial was added lack, at the next start', async () => {
+    const whole = (await shot()).document;
+    const lacking = structuredClone(whole) as unknown as { sheets: { preview: Record<string, unknown> } };
+    delete lacking.sheets.preview.roughnessFloor;
+    const { db, pool } = connect(dusting.databaseUrl);
+    const head = (await shot()).head.id;
+    await db
+      .update(versions)
+      .set({ document: canonicalText(lacking) })
+      .where(eq(versions.id, head));
+    expect(await completeStored(db)).to.equal(1);
+    expect(await completeStored(db)).to.equal(0);
+    await pool.end();
+    expect((await shot()).document).to.deep.equal(whole);
   });
 
   it('refuses a frame that no machine could put together, before any work', async () => {

@@ -21,9 +21,10 @@ const rows = computed(() => {
   const { document } = shot.state!;
   const { sheets } = document;
   return props.trial.patch
-    .filter((step) => step.op === 'replace')
+    .filter((step) => step.op === 'replace' || step.op === 'add')
     .map((step) => {
       const pointer = pointerOf(step.path);
+      if (step.op === 'add') return { pointer, label: tellPointer(pointer), own: null, other: null, next: 'new' };
       const next = (step as { value: unknown }).value;
       if (isOfDocument(pointer)) {
         const own = valueAt(document, pointer);

@@ -4,7 +4,7 @@
  * one of m loses m − c at least. The greater of both is taken for the loss: less than it really is where a few samples
  * are bright.
  */
-import { channel, type Picture } from '../../data/picture.ts';
+import { channel, type Picture, type Region } from '../../data/picture.ts';
 import { findFireflies } from '../../picture/fireflies.ts';
 import { luminancePlane } from '../../picture/measured.ts';
 import { LIGHT_PASSES } from '../../render/passes.ts';
@@ -76,6 +76,20 @@ export function clampCurve(picture: Picture, kind: ClampKind, at: number[], clam
 export function enoughOf(curve: ClampPoint[], share = 0.99): ClampPoint {
   const least = Math.min(...curve.map(({ left }) => left));
   return curve.find(({ left }) => left <= least + 1 - share)!;
+}
+
+/** What a clamp takes from a region of the picture, stops. */
+export function takenFrom(picture: Picture, kind: ClampKind, clamp: number, region: Region): number {
+  const y = luminancePlane(picture, 'beauty');
+  const clampable = clampableOf(picture, kind);
+  let [before, after] = [0, 0];
+  for (let row = region.y; row < region.y + region.height; row++)
+    for (let x = region.x; x < region.x + region.width; x++) {
+      const i = row * picture.width + x;
+      before += y[i];
+      after += y[i] - lossAt(clampable, i, clamp);
+    }
+  return before > 0 ? Math.log2(Math.max(2 ** -20, after / before)) : 0;
 }
 
 /** What a clamp takes from each object, in stops, the most first. */

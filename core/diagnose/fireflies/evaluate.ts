@@ -50,11 +50,12 @@ export function evaluate(
       CLAMP_PASSES,
       see,
     );
-    return some.map(({ id, title, values, note, look }, k) => {
+    return some.map(({ id, title, values, note, look, stopsIn }, k) => {
       const predicted = effects[k];
       const { before: n, after } = predicted.fireflies!;
       // A small render is no match for what the film knows of a clamp.
       if (look && Math.abs(look.stops) > Math.abs(predicted.look?.stops ?? 0)) predicted.look = look;
+      if (stopsIn) predicted.stops = stopsIn(region);
       const { traced, cured } = replay(sides[k], picture, at);
       // How many there are is known. Those that a second look finds again are left, and the small render tells of new ones.
       const left = Math.max(1 - cured / traced, n > 0 ? after / n : 0);

@@ -187,7 +187,7 @@ function tooMuch(plans: Plans): Finding {
     severity: now > 2 * target ? 'caution' : 'note',
     sentence: `Grain in ${passName(worst.label)}: ${now.toFixed(1)} steps after the lift, target ${target.toFixed(1)}.`,
     cause: `${percent(worst.share)} of the visible grain here is ${passName(worst.label)}: ${kind.told}`,
-    why: `${others}${kind.why} Four times the samples halve the noise; the target asks for ×${(plain.samples / sheet.samples).toFixed(1)} everywhere${first.id === 'target' ? '' : `, or × ${first.predicted.frameCost!.toFixed(1)} of the frame’s rays by the first of these`}. A moving sequence boils where a still only looks rough: hold it to half the steps.`,
+    why: `${others[0]?.toUpperCase() ?? ''}${others.slice(1)}${kind.why} Four times the samples halve the noise; the target asks for ×${(plain.samples / sheet.samples).toFixed(1)} everywhere${first.id === 'target' ? '' : `, or × ${first.predicted.frameCost!.toFixed(1)} of the frame’s rays by the first of these`}. A moving sequence boils where a still only looks rough: hold it to half the steps.`,
     region,
     passes: [worst.label, `error.${worst.label}`, 'error.beauty'],
     dials: dials.map(([pointer, needs]) => ({ pointer, needs, note: null })),

@@ -1,6 +1,6 @@
 /** A clamp: most luminance that one sample may bring. */
 import type { Picture } from '../../../data/picture.ts';
-import { clampCurve, dulled, enoughOf, type ClampKind, type ClampPoint } from '../clamp-curve.ts';
+import { clampCurve, dulled, enoughOf, takenFrom, type ClampKind, type ClampPoint } from '../clamp-curve.ts';
 import type { Proposal } from './proposal.ts';
 
 /** Objects whose loss is told. */
@@ -33,6 +33,7 @@ export function clampAt(
     title: base ? `${base.title}, and ${title[0].toLowerCase()}${title.slice(1)}` : title,
     values: { ...base?.values, [`/clamps/${kind}`]: clamp },
     look: losses.length ? { object: names(losses[0].object), stops: losses[0].stops } : null,
+    stopsIn: base ? undefined : (region) => takenFrom(picture, kind, clamp, region),
     note: base?.note ? `${base.note} ${note}` : note,
   };
 }

@@ -1,5 +1,6 @@
 /** What could be done about fireflies: a file each, a line in `registry.ts`. What it would do is worked out elsewhere. */
 import type { Effect } from '../../../contracts/finding.ts';
+import type { Region } from '../../../data/picture.ts';
 import type { ControlValues } from '../../../document/set-values.ts';
 import type { FireflyCase } from '../case.ts';
 
@@ -12,6 +13,8 @@ export interface Proposal {
   isAimed?: boolean;
   /** What it surely does to an object, where that is known without rendering. */
   look?: Effect['look'];
+  /** The same for all of a region, stops. */
+  stopsIn?: (region: Region) => number;
   /** What to know before it is taken. */
   note?: string;
 }
