@@ -127,6 +127,6 @@ describe('dusting diagnose', function () {
     const refused = await diagnose(at('z.exr')).then(() => '', (error: Error) => error.message); // prettier-ignore
     expect(refused).to.match(/z\.exr has no colours to look at\.$/);
     const unknown = await diagnose(at('even.exr'), '--family', 'seams').then(() => '', (error: Error) => error.message); // prettier-ignore
-    expect(unknown).to.equal('There is no family "seams"; there are fireflies, noise, cut-short, grain.');
+    expect(unknown).to.equal('There is no family "seams"; there are fireflies, noise, denoising, cut-short, grain.');
   });
 });

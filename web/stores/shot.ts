@@ -11,6 +11,9 @@ import { useMessages } from './messages.ts';
 
 type Values = Record<string, unknown>;
 
+/** Milliseconds that a change waits for the page to hear of it. */
+const HEAD_WAIT = 5000;
+
 export const useShot = defineStore('shot', () => {
   const state = shallowRef<ShotState | null>(null);
   const connected = ref(true);
@@ -73,6 +76,35 @@ export const useShot = defineStore('shot', () => {
       return false;
     }
   }
+  /** Changes of the head, one after the other: each goes by the version that the one before has made. */
+  let changes: Promise<unknown> = Promise.resolve();
+  function change(work: () => Promise<unknown>, isPossible = () => true): Promise<boolean> {
+    const done = changes.then(async () => {
+      if (!isPossible()) return false;
+      const before = state.value?.head.id;
+      const isDone = await attempt(work());
+      if (isDone) await headAfter(before);
+      return isDone;
+    });
+    changes = done;
+    return done;
+  }
+  /** Resolves once the page knows a newer head, or when it has waited long enough. */
+  function headAfter(before: number | undefined): Promise<void> {
+    return new Promise((resolve) => {
+      const stop = watch(
+        () => state.value?.head.id,
+        (now) => now !== before && end(),
+      );
+      const late = setTimeout(end, HEAD_WAIT);
+      function end(): void {
+        stop();
+        clearTimeout(late);
+        resolve();
+      }
+      if (state.value?.head.id !== before) end();
+    });
+  }
   /** Begins a trial. @returns it, once the page knows it; null when it was refused */
   async function tryOut(request: TrialRequest): Promise<TrialSummary | null> {
     try {
@@ -104,12 +136,12 @@ export const useShot = defineStore('shot', () => {
       attempt(post(path('/renders'), { sheet, region })),
     stopRender: (id: number) => attempt(post(`/renders/${id}/stop`)),
     continueRender: (id: number, samples: number) => attempt(post(`/renders/${id}/continue`, { samples })),
-    setDials: (sheets: SheetName[], values: Values) => attempt(post(path('/dials'), { base: base(), sheets, values })),
-    undo: () => attempt(post(path('/undo'), { base: base() })),
-    redo: () => attempt(post(path('/redo'), { base: base() })),
+    setDials: (sheets: SheetName[], values: Values) => change(() => post(path('/dials'), { base: base(), sheets, values })),
+    undo: () => change(() => post(path('/undo'), { base: base() }), () => state.value?.undo !== null),
+    redo: () => change(() => post(path('/redo'), { base: base() }), () => state.value?.redo !== null),
     tryOut,
     stopTrial: (t: TrialSummary) => attempt(post(`/trials/${t.id}/stop`)),
-    keepTrial: (t: TrialSummary, both: boolean) => attempt(post(`/trials/${t.id}/keep`, { both })),
+    keepTrial: (t: TrialSummary, both: boolean) => change(() => post(`/trials/${t.id}/keep`, { both })),
     dropTrial: (t: TrialSummary) => attempt(post(`/trials/${t.id}/drop`)),
     putAside: (f: FindingSummary, reason: string) => attempt(post(`/findings/${f.id}/aside`, { reason })),
     takeUp: (f: FindingSummary) => attempt(post(`/findings/${f.id}/take-up`)),

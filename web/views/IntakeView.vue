@@ -147,8 +147,8 @@ const keys: Key[] = [
   { keys: ['a'], shown: 'A', does: 'Show checks that are clear, too', run: () => (showAll.value = !showAll.value) },
   { keys: ['s'], shown: 'S', does: 'Next list: log, preflight, files, target, as it came in', run: () => (section.value = SECTIONS[(SECTIONS.indexOf(section.value) + 1) % SECTIONS.length]) },
   { keys: ['/'], shown: '/', does: 'Find a check, a file, an object', run: () => search.value?.focus() },
-  { keys: ['Ctrl+z'], shown: 'Ctrl Z', does: 'Undo the last kept change', run: () => shot.state?.undo && void shot.undo() },
-  { keys: ['Ctrl+Shift+z', 'Ctrl+y'], shown: 'Ctrl Shift Z', does: 'Redo it', run: () => shot.state?.redo && void shot.redo() },
+  { keys: ['Ctrl+z'], shown: 'Ctrl Z', does: 'Undo the last kept change', run: () => void shot.undo() },
+  { keys: ['Ctrl+Shift+z', 'Ctrl+y'], shown: 'Ctrl Shift Z', does: 'Redo it', run: () => void shot.redo() },
   { keys: ['?', 'Shift+?'], shown: '?', does: 'This list', run: () => (isListingKeys.value = !isListingKeys.value) },
 ]; // prettier-ignore
 const onKey = (event: KeyboardEvent) => pressKey(event, keys);

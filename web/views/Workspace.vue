@@ -117,8 +117,8 @@ const keys: Key[] = [
   { keys: ['s'], shown: 'S', does: 'Next panel: findings, sheets, scene', run: nextPanel },
   { keys: ['v'], shown: 'V', does: 'Look: all passes, pictures, comparisons', run: () => void router.push({ name: 'look', params: { code: props.code } }) },
   { keys: ['r'], shown: 'R', does: 'Render the present version anew', run: () => void shot.renderSheet(current.sheetName).then((done) => done && (view.renderId = null)) },
-  { keys: ['Ctrl+z'], shown: 'Ctrl Z', does: 'Undo the last kept change', run: () => shot.state?.undo && void shot.undo() },
-  { keys: ['Ctrl+Shift+z', 'Ctrl+y'], shown: 'Ctrl Shift Z', does: 'Redo it', run: () => shot.state?.redo && void shot.redo() },
+  { keys: ['Ctrl+z'], shown: 'Ctrl Z', does: 'Undo the last kept change', run: () => void shot.undo() },
+  { keys: ['Ctrl+Shift+z', 'Ctrl+y'], shown: 'Ctrl Shift Z', does: 'Redo it', run: () => void shot.redo() },
   { keys: ['?', 'Shift+?'], shown: '?', does: 'This list', run: () => (isListingKeys.value = !isListingKeys.value) },
 ]; // prettier-ignore
 

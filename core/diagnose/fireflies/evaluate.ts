@@ -4,13 +4,12 @@
  * light is aimed at, both take little of it.
  */
 import type { Remedy } from '../../contracts/finding.ts';
-import { type Picture, type Region } from '../../data/picture.ts';
+import { channel, type Picture, type Region } from '../../data/picture.ts';
 import { objectNames } from '../../document/object-names.ts';
 import { luminancePlane, percentile } from '../../picture/measured.ts';
 import { singleFireflies } from '../../picture/single-fireflies.ts';
 import { predictChanges } from '../../predict/predict-change.ts';
 import type { ChangeSide } from '../../predict/small-render.ts';
-import { channel } from '../../data/picture.ts';
 import type { DiagnosisInput } from '../diagnosis.ts';
 import { CLAMP_PASSES, clampCurve, clampKindOf, dulled, rounded } from './clamp-curve.ts';
 import { byHurt, hurtOf, STOP } from './rank.ts';

@@ -28,6 +28,8 @@ const GROUPS = 2;
 const SMOOTHING = 2;
 /** Size of a trial's region, as shares of the frame: what a few hundred samples can be afforded on. */
 const REGION = { width: 0.15, height: 0.2 };
+/** As far as a sheet goes. */
+const MOST_SAMPLES = 65536;
 /** Beyond this cost the target alone is not advice enough. */
 const DEAR = 6;
 /** Share of the target below which nobody would miss what is taken away, and the least share of rays that is worth it. */
@@ -55,7 +57,8 @@ export const grain: Diagnosis = {
       const mask = Uint8Array.from(visible, (v) => (v > target ? 1 : 0));
       return [{ mask, finding: tooMuch(new Plans(input, region, now)) }];
     }
-    const spare = now > 0 && now < SPARE * target ? moreThanNeeded(new Plans(input, region, now)) : null;
+    const spare =
+      now > 0 && now < SPARE * target && !sheet.adaptive.on ? moreThanNeeded(new Plans(input, region, now)) : null;
     return spare ? [{ mask: new Uint8Array(y.length).fill(1), finding: spare }] : [];
   },
 };
@@ -138,7 +141,7 @@ class Plans {
     const { input, region, now } = this;
     const { sheet, picture, scene, document, pilotSeed } = input;
     const frame = { x: 0, y: 0, width: picture.width, height: picture.height };
-    const ceiling = Math.min(65536, 2 * plan.samples);
+    const ceiling = Math.min(MOST_SAMPLES, Math.max(2 * plan.samples, sheet.adaptive.least));
     const extra = valuesOf(plan.samples, sheet.extraSamples, plan);
     const foretell = (where: Region, target: number) => {
       const values = { ...extra, '/adaptive/on': true, '/adaptive/target': target, '/samples': ceiling };
@@ -146,7 +149,8 @@ class Plans {
       return { values, effect: predictChange({ ...change, after: input.vary(values) }) };
     };
     const asked = foretell(region, sheet.grainTarget).effect.grainAfter;
-    const target = Math.max(0.1, Number(((sheet.grainTarget * sheet.grainTarget) / Math.max(asked, 0.1)).toFixed(1)));
+    const lower = sheet.grainTarget * Math.min(1, sheet.grainTarget / asked);
+    const target = Math.max(0.1, Number(lower.toFixed(1)));
     const { values, effect } = foretell(region, target);
     const told = tellExtra(sheet.extraSamples, plan);
     return {
@@ -201,9 +205,13 @@ function tooMuch(plans: Plans): Finding {
 function moreThanNeeded(plans: Plans): Finding | null {
   const { input, now, region, scale } = plans;
   const { sheet } = input;
-  const ones: ExtraSamples = { light: 1, diffuse: 1, specular: 1, transmission: 1, volume: 1, occlusion: sheet.extraSamples.occlusion }; // prettier-ignore
-  const allowed = { plain: plans.plain(scale), least: planFor(plans.model, plans.model.variance(sheet.extraSamples) * (scale * scale * 4) / sheet.samples, ones) }; // prettier-ignore
-  const candidates = [allowed.plain, allowed.least].filter(({ samples }) => samples >= 4 && samples <= sheet.samples);
+  const { extraSamples, samples } = sheet;
+  const ones = { ...extraSamples, light: 1, diffuse: 1, specular: 1, transmission: 1, volume: 1 };
+  // The variance of a pixel's mean that is left when the region stands at the target.
+  const allowed = (plans.model.variance(extraSamples) * scale * scale) / (samples / 4);
+  const candidates = [plans.plain(scale), planFor(plans.model, allowed, ones)].filter(
+    (plan) => plan.samples <= samples,
+  );
   const [best] = candidates.sort((a, b) => a.rays - b.rays);
   if (!best || best.rays > WORTH * plans.raysNow) return null;
   const remedy = plans.even('spare', titleOf(sheet.extraSamples, best), best);

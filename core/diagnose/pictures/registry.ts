@@ -5,11 +5,12 @@ import { coloursOf, layersOf, leafLayers, type Layer } from '../../formats/layer
 import type { PictureFile } from '../../formats/picture-file.ts';
 import { errorOf, picturesOf } from '../../picture/examine.ts';
 import { luminanceOf } from '../../picture/measured.ts';
+import { denoising } from './denoising.ts';
 import { fireflies } from './fireflies.ts';
 import { noise } from './noise.ts';
 import type { PictureDiagnosis, PictureFinding, PictureToDiagnose } from './picture-diagnosis.ts';
 
-export const pictureDiagnoses: PictureDiagnosis[] = [fireflies, noise];
+export const pictureDiagnoses: PictureDiagnosis[] = [fireflies, noise, denoising];
 
 const ORDER: Severity[] = ['stop', 'caution', 'note'];
 

@@ -5,7 +5,7 @@ const TIMES = 4;
 /** Samples where noise is, but no more than a ceiling: pixels with fireflies never get clean and would take all there is. */
 export const adaptiveCeiling: Propose = ({ sheet }) => {
   if (sheet.adaptive.on) return null;
-  const ceiling = sheet.samples * TIMES;
+  const ceiling = Math.min(65536, Math.max(sheet.samples * TIMES, sheet.adaptive.least));
   return {
     id: 'adaptive-ceiling',
     title: `Sample adaptively, ${ceiling} at most`,
