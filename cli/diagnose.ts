@@ -3,7 +3,7 @@ import { existsSync, statSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { availableParallelism } from 'node:os';
 import type { FindingWithMask, Severity } from '../core/contracts/finding.ts';
-import type { Region } from '../core/data/picture.ts';
+import { isInRegion, type Region } from '../core/data/picture.ts';
 import type { PictureFinding, PictureToDiagnose } from '../core/diagnose/pictures/picture-diagnosis.ts';
 import { diagnosePicture, pictureDiagnoses, toDiagnose } from '../core/diagnose/pictures/registry.ts';
 import { diagnoses, neededPasses } from '../core/diagnose/registry.ts';
@@ -112,16 +112,13 @@ const toTold = ({ finding, mask }: FindingWithMask, region: Region, stride: numb
   sentence: finding.sentence,
   where: {
     region: finding.region,
-    pixels: mask.reduce((sum, one, i) => (isIn(region, i % stride, Math.floor(i / stride)) ? sum + one : sum), 0),
+    pixels: mask.reduce((sum, one, i) => (isInRegion(region, i % stride, Math.floor(i / stride)) ? sum + one : sum), 0),
     objects: [],
     passes: finding.passes,
   },
   evidence: { why: finding.why, dials: finding.dials },
   remedies: finding.remedies.map(({ title, values, predicted }) => ({ title, patch: values, predicted: { ...predicted } })), // prettier-ignore
 });
-
-const isIn = ({ x, y, width, height }: Region, px: number, py: number): boolean =>
-  px >= x && py >= y && px < x + width && py < y + height;
 
 function tell({ severity, sentence, evidence, remedies }: ToldFinding): string {
   const of = typeof evidence.picture === 'string' ? `${evidence.picture}: ` : '';

@@ -39,6 +39,10 @@ export function channel(picture: Picture, name: string): Float32Array {
   return plane;
 }
 
+/** Whether a pixel of the full frame lies in a region. */
+export const isInRegion = ({ x, y, width, height }: Region, px: number, py: number): boolean =>
+  px >= x && py >= y && px < x + width && py < y + height;
+
 /** The part of `region` that lies inside a frame of `width` × `height` pixels, on whole pixels. */
 export function clipRegion(region: Region, width: number, height: number): Region {
   const x0 = Math.max(0, Math.floor(region.x));

@@ -5,6 +5,7 @@ import { luminance } from '../../core/data/colour.ts';
 import { lookAt, translation } from '../../core/data/transform.ts';
 import { LIFTED, runLimitPilot, type Limits } from '../../core/predict/limit-pilot.ts';
 import { pilotPixels, pilotStride } from '../../core/predict/pilot-pixels.ts';
+import { planSmall } from '../../core/predict/small-render.ts';
 import { predictChange } from '../../core/predict/predict-change.ts';
 import { cheapestPlan, planFor, sampleModel } from '../../core/predict/sample-plan.ts';
 import { runSamplePilot } from '../../core/predict/sample-pilot.ts';
@@ -231,6 +232,15 @@ describe('pilots', () => {
         const stride = pilotStride(samples, groups, passes);
         const perPixel = (groups * 4 * passes) / (stride * stride);
         expect(perPixel / (samples * 2)).to.be.at.most(0.25);
+      }
+  });
+
+  it('rendered small, take no more than a quarter either, of every size of region (Conventions)', () => {
+    for (const samples of [16, 32, 256, 1024])
+      for (const width of [9, 24, 120, 480, 1920]) {
+        const { pixels, groups } = planSmall({ x: 0, y: 0, width, height: width }, 1920, samples);
+        expect((pixels.length * groups * 4) / (width * width * samples), `${samples} ${width}`).to.be.at.most(0.2501);
+        expect(new Set(pixels).size).to.equal(pixels.length);
       }
   });
 

@@ -5,7 +5,7 @@ import type { Sheet, ShotDocument } from '../../document/schema.ts';
 import { boxOf, furthest, holds, worldTriangles, type Box } from '../../geometry/instance-places.ts';
 import { equivalentSpheres, type Sphere } from '../../lights/equivalent-spheres.ts';
 import { IS_GLASS, type CompiledScene } from '../../render/scene.ts';
-import { eventsOf, isDirect } from '../../render/signature.ts';
+import { eventsOf } from '../../render/signature.ts';
 
 /** A light that fireflies came from. */
 export interface Glow {
@@ -19,8 +19,6 @@ export interface Glow {
   spheres: Sphere[];
   /** Largest extent, metres. */
   size: number;
-  /** Fireflies that came from it. */
-  pixels: number;
   /** Distance from its middle to the far end of the glass around it, metres; null: nothing is around it. */
   shellReach: number | null;
 }
@@ -29,15 +27,11 @@ export interface FireflyCase {
   document: ShotDocument;
   sheet: Sheet;
   scene: CompiledScene;
-  /** Numbers of the pixels. */
-  at: number[];
   glows: Glow[];
   /** Objects of glass that stand around a glow, or that many of the paths went through. */
   shells: string[];
   /** Shares of the fireflies, 0–1. */
   share: {
-    /** Light met later than at the first event. */
-    later: number;
     /** Mirrored after a diffuse or fog event. */
     mirroredAfter: number;
     /** The light was met right after a reflection; after passing glass. */
@@ -58,7 +52,7 @@ export function caseOf(
   const [paths, lights, first, second] = ['path', 'light', 'first', 'second'].map((part) => channel(picture, `brightest.${part}`)); // prettier-ignore
   const counts = new Map<number, number>();
   const through = new Map<number, number>();
-  const share = { later: 0, mirroredAfter: 0, lastMirrored: 0, lastThrough: 0 };
+  const share = { mirroredAfter: 0, lastMirrored: 0, lastThrough: 0 };
   for (const i of at) {
     const events = eventsOf(paths[i]);
     const row = lights[i] - 1;
@@ -67,7 +61,6 @@ export function caseOf(
       if (object > 0 && events[k] === 'transmission') through.set(object - 1, (through.get(object - 1) ?? 0) + 1);
     });
     const bounce = events.findIndex((event) => event === 'diffuse' || event === 'volume');
-    if (!isDirect(paths[i])) share.later += 1 / at.length;
     if (bounce >= 0 && events.indexOf('specular', bounce) >= 0) share.mirroredAfter += 1 / at.length;
     if (events.at(-1) === 'specular') share.lastMirrored += 1 / at.length;
     if (events.at(-1) === 'transmission') share.lastThrough += 1 / at.length;
@@ -75,10 +68,10 @@ export function caseOf(
   const glass = boxesOfGlass(scene);
   const often = [...counts].filter(([, n]) => n >= OFTEN * at.length).sort((a, b) => b[1] - a[1]);
   const around = new Set<number>();
-  const glows = often.slice(0, MOST_GLOWS).map(([row, pixels]) => glowOf(document, scene, row, pixels, glass, around));
+  const glows = often.slice(0, MOST_GLOWS).map(([row]) => glowOf(document, scene, row, glass, around));
   for (const [object, n] of through) if (n >= OFTEN * at.length) around.add(object);
   return {
-    document, sheet, scene, at, glows, share,
+    document, sheet, scene, glows, share,
     shells: [...around].map((object) => scene.objectIds[object]).sort(),
   }; // prettier-ignore
 }
@@ -87,7 +80,6 @@ function glowOf(
   document: ShotDocument,
   scene: CompiledScene,
   row: number,
-  pixels: number,
   glass: Map<number, Box>,
   around: Set<number>,
 ): Glow {
@@ -120,7 +112,6 @@ function glowOf(
     material: !isLight && materials.size === 1 ? [...materials][0] : null,
     spheres: corners.length ? equivalentSpheres(corners) : [],
     size: box ? Math.max(...box.max.map((v, a) => v - box.min[a])) : 0,
-    pixels,
     shellReach,
   };
 }

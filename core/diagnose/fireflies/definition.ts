@@ -4,13 +4,14 @@
  * tracing the guilty samples again and by rendering the region small.
  */
 import type { EvidenceChart, Finding, Severity } from '../../contracts/finding.ts';
-import { channel, type Picture, type Region } from '../../data/picture.ts';
+import { channel, isInRegion, type Picture, type Region } from '../../data/picture.ts';
+import { objectNames } from '../../document/object-names.ts';
 import { luminancePlane, strongestWindow } from '../../picture/measured.ts';
 import { FIREFLY_PASSES, singleFireflies } from '../../picture/single-fireflies.ts';
 import { EFFECT_PASSES } from '../../predict/effect-of.ts';
 import type { Diagnosis, DiagnosisInput } from '../diagnosis.ts';
 import { caseOf } from './case.ts';
-import { causesOf, objectName, TRACED } from './causes.ts';
+import { causesOf, TRACED } from './causes.ts';
 import { clampCurve, clampKindOf, enoughOf, type ClampKind, type ClampPoint } from './clamp-curve.ts';
 import { evaluate } from './evaluate.ts';
 import { clampsFor, TOLD_KIND, tellClamp } from './remedies/clamp.ts';
@@ -43,10 +44,11 @@ export const fireflies: Diagnosis = {
 };
 
 function explain(input: DiagnosisInput, at: number[], mask: Uint8Array): Finding {
-  const { picture, sheet, document, scene } = input;
+  const { picture, sheet, document } = input;
   const { width, height } = picture;
   const region = regionOf(picture, mask, Math.min(ENOUGH, 0.75 * at.length));
-  const names = (object: number) => objectName(document, scene.objectIds[object]);
+  const objects = objectNames(document);
+  const names = (object: number) => objects[object];
   const causes = causesOf(input, at);
   const [first] = causes;
   const paths = channel(picture, 'brightest.path');
@@ -60,7 +62,7 @@ function explain(input: DiagnosisInput, at: number[], mask: Uint8Array): Finding
   const severity: Severity = at.length > MANY * width * height ? 'caution' : 'note';
   const told = causes.slice(0, CAUSES_TOLD).map(({ told: way, pixels }) => `${pixels} came by ${way}`);
   const more = causes.length > CAUSES_TOLD ? `, the rest in ${causes.length - CAUSES_TOLD} other ways` : '';
-  const here = at.filter((i) => inRegion(region, i % width, Math.floor(i / width))).length;
+  const here = at.filter((i) => isInRegion(region, i % width, Math.floor(i / width))).length;
   const enough = samplesNeeded(here, region, sheet.samples);
   const energy = energyOf(input, at);
   const held = energy >= 0.005 ? `, holding ${share(energy)} of the light` : '';
@@ -83,12 +85,9 @@ function explain(input: DiagnosisInput, at: number[], mask: Uint8Array): Finding
 function regionOf(picture: Picture, mask: Uint8Array, least: number): Region {
   const { width, height } = picture;
   const windows = REGIONS.map(([w, h]) => strongestWindow(picture, mask, Math.ceil(width * w), Math.ceil(height * h)));
-  const count = (region: Region) => mask.reduce((n, one, i) => n + (one && inRegion(region, i % width, Math.floor(i / width)) ? 1 : 0), 0); // prettier-ignore
+  const count = (region: Region) => mask.reduce((n, one, i) => n + (one && isInRegion(region, i % width, Math.floor(i / width)) ? 1 : 0), 0); // prettier-ignore
   return windows.find((region) => count(region) >= least) ?? windows.at(-1)!;
 }
-
-const inRegion = ({ x, y, width, height }: Region, px: number, py: number): boolean =>
-  px >= x && py >= y && px < x + width && py < y + height;
 
 const share = (x: number): string => `${x >= 0.995 ? 100 : Math.round(x * 100)} %`;
 

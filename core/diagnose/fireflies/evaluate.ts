@@ -4,7 +4,7 @@
  * light is aimed at, both take little of it.
  */
 import type { Remedy } from '../../contracts/finding.ts';
-import { channel, type Picture, type Region } from '../../data/picture.ts';
+import { channel, isInRegion, type Picture, type Region } from '../../data/picture.ts';
 import { objectNames } from '../../document/object-names.ts';
 import { luminancePlane, percentile } from '../../picture/measured.ts';
 import { singleFireflies } from '../../picture/single-fireflies.ts';
@@ -38,7 +38,7 @@ export function evaluate(
 ): Remedy[] {
   const { document, picture, scene, sheet, pilotSeed } = input;
   const all = objectNames(document);
-  const here = at.filter((i) => isIn(region, i % picture.width, Math.floor(i / picture.width))).length;
+  const here = at.filter((i) => isInRegion(region, i % picture.width, Math.floor(i / picture.width))).length;
   const before: ChangeSide = { scene, sheet };
   const small: Picture[] = [];
   const predict = (some: Proposal[], see: (picture: Picture, k: number) => void = () => {}): Remedy[] => {
@@ -103,6 +103,3 @@ const bothOf = (base: Proposal, more: Proposal): Proposal => ({
   values: { ...base.values, ...more.values },
   note: [base.note, more.note].filter(Boolean).join(' '),
 });
-
-const isIn = ({ x, y, width, height }: Region, px: number, py: number): boolean =>
-  px >= x && py >= y && px < x + width && py < y + height;

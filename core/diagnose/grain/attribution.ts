@@ -8,6 +8,7 @@ import type { PlannedKind, SampleModel } from '../../predict/sample-plan.ts';
 import { LIGHT_PASSES } from '../../render/passes.ts';
 import { STAGE_CAMERA } from '../../render/recorder.ts';
 import type { DiagnosisInput } from '../diagnosis.ts';
+import { lightName } from '../light-name.ts';
 
 export interface Share {
   label: string;
@@ -98,15 +99,4 @@ function together(parts: Share[]): Share[] {
   if (parts.length <= TOLD + 1) return parts;
   const rest = parts.slice(TOLD).reduce((sum, { share }) => sum + share, 0);
   return [...parts.slice(0, TOLD), { label: `${parts.length - TOLD} others`, share: rest }];
-}
-
-/** A light of the document, the environment, or what glows, by its row. */
-export function lightName({ scene, document }: DiagnosisInput, row: number): string {
-  const id = scene.lightIds[row];
-  if (id === undefined) return 'no light';
-  if (Object.hasOwn(document.lights, id)) return document.lights[id].name || id;
-  if (id === 'environment') return 'environment';
-  const instance = scene.instanceLight.indexOf(row);
-  const object = instance < 0 ? null : scene.objectIds[scene.instanceObject[instance]];
-  return object ? document.objects[object].name || object : 'a glowing surface';
 }

@@ -2,7 +2,8 @@
 import { channel } from '../../data/picture.ts';
 import { cropPlane } from '../../picture/measured.ts';
 import type { SampleModel } from '../../predict/sample-plan.ts';
-import { lightName, shares } from './attribution.ts';
+import { lightName } from '../light-name.ts';
+import { shares } from './attribution.ts';
 import type { Plans } from './definition.ts';
 
 type Part = keyof SampleModel['parts'];
