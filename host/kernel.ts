@@ -3,6 +3,7 @@ import { existsSync, readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { threadId } from 'node:worker_threads';
 import type { BuildBvh } from '../core/geometry/bvh-build.ts';
+import { KeptParts } from '../core/geometry/kept-parts.ts';
 import { kernelBuilder, type BuildKernel } from '../core/geometry/kernel-builder.ts';
 import { kernelMeans, type ExrMeans, type UnpackKernel } from '../core/formats/exr/unpack-kernel.ts';
 import { KernelIntersector, type IntersectKernel } from '../core/geometry/kernel-intersector.ts';
@@ -66,6 +67,7 @@ function newBuilder(): BuildKernel {
 export const lentByHost: Means = {
   allocate: (bytes) => new SharedArrayBuffer(bytes),
   buildBvh: buildInKernel,
+  kept: new KeptParts(),
 };
 
 /** This thread's ways into the scenes it works on, kept so that calls go into one instance and not into a new one for every tile. */

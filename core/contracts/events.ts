@@ -1,5 +1,6 @@
 /** What a page shows of a shot, as one state: sent whole on every change, so that a late page is right at once. */
 import type { Effect, Finding } from './finding.ts';
+import type { FarmRequest } from './requests.ts';
 import type { PreflightSummary } from './intake.ts';
 import type { Region } from '../data/picture.ts';
 import type { JsonPatch } from '../document/patch.ts';
@@ -64,6 +65,32 @@ export interface TrialSummary {
   afterRenderId: number | null;
   verdict: 'keep' | 'drop' | null;
   createdAt: string;
+  /** The sweep it is a step of, and what it is called there. */
+  sweepId: number | null;
+  step: string | null;
+}
+
+/** Trials of several values of one thing, which share the render without any of them. */
+export interface SweepSummary {
+  id: number;
+  title: string;
+  /** The control that all of them set, where it is one. */
+  pointer: string | null;
+}
+
+/** What a frame of a version takes by one of its sheets, measured by a part of it on the machine that renders. */
+export interface FrameTimeSummary {
+  versionId: number;
+  version: number;
+  sheet: SheetName;
+  state: 'waiting' | 'done' | 'failed';
+  error: string | null;
+  threadSeconds: number;
+  /** Reading files, building trees and mips: once a machine. */
+  onceSeconds: number;
+  rays: number;
+  /** Standard error of a frame's time, as a share. */
+  share: number;
 }
 
 export interface VersionSummary {
@@ -86,6 +113,10 @@ export interface ShotState {
   renders: RenderSummary[];
   findings: FindingSummary[];
   trials: TrialSummary[];
+  sweeps: SweepSummary[];
+  versions: VersionSummary[];
+  frameTimes: FrameTimeSummary[];
+  farm: FarmRequest;
   preflight: PreflightSummary | null;
   /** How many logs came with it. */
   logs: number;

@@ -44,12 +44,56 @@ export const TrialRequest = Type.Object(
     region: Type.Union([RegionSchema, Type.Null()]),
     sheet: SheetName,
     values: Type.Union([ControlValues, Type.Null()]),
+    /** Of the items that a remedy does the same thing to, those it is tried for, by their pointers; all where it is left out. */
+    only: Type.Optional(
+      Type.Array(Type.String({ pattern: '^/[a-z]+/[A-Za-z0-9_.-]+$' }), { minItems: 1, maxItems: 5000 }),
+    ),
     /** What it is called, where the values do not say it best. */
     title: Type.Optional(Type.String({ minLength: 1, maxLength: 200 })),
   },
   closed,
 );
 export type TrialRequest = Static<typeof TrialRequest>;
+
+/** Tries several values of one thing on one region, which share the render without any of them. */
+export const SweepRequest = Type.Object(
+  {
+    title: Type.String({ minLength: 1, maxLength: 200 }),
+    /** The control that all of them set, where it is one. */
+    pointer: Type.Union([Type.String({ maxLength: 300 }), Type.Null()]),
+    sheet: SheetName,
+    /** Null: the whole frame. */
+    region: Type.Union([RegionSchema, Type.Null()]),
+    steps: Type.Array(
+      Type.Object({ label: Type.String({ minLength: 1, maxLength: 120 }), values: ControlValues }, closed),
+      { minItems: 2, maxItems: 9 },
+    ),
+  },
+  closed,
+);
+export type SweepRequest = Static<typeof SweepRequest>;
+
+/** Measures what a frame takes, by a sheet of some versions. */
+export const FrameTimesRequest = Type.Object(
+  { sheet: SheetName, versions: Type.Array(Type.Integer({ minimum: 1 }), { minItems: 1, maxItems: 10 }) },
+  closed,
+);
+export type FrameTimesRequest = Static<typeof FrameTimesRequest>;
+
+/** The farm that a shot is for; see `Farm`. */
+export const FarmRequest = Type.Object(
+  {
+    frames: Type.Integer({ minimum: 1, maximum: 1e6 }),
+    machines: Type.Integer({ minimum: 1, maximum: 1e5 }),
+    threads: Type.Integer({ minimum: 1, maximum: 1024 }),
+    speed: Type.Number({ minimum: 0.01, maximum: 100 }),
+    price: Type.Union([Type.Null(), Type.Number({ minimum: 0, maximum: 1e6 })]),
+  },
+  closed,
+);
+export type FarmRequest = Static<typeof FarmRequest>;
+/** Until somebody says otherwise. */
+export const DEFAULT_FARM: FarmRequest = { frames: 100, machines: 10, threads: 16, speed: 1, price: null };
 
 export const KeepRequest = Type.Object(
   {

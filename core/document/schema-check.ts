@@ -1,23 +1,52 @@
-/** Ajv behind one call, with its errors turned into problems that say path, value and expectation. */
+/**
+ * Ajv behind one call, with its errors turned into problems that say path, value and expectation. It compiles schemas to
+ * code; where a page's policy forbids that, TypeBox checks by the schema itself, with the same verdict and plainer words.
+ */
 import type { TSchema } from '@sinclair/typebox';
+import { Value } from '@sinclair/typebox/value';
 import { Ajv, type ErrorObject, type ValidateFunction } from 'ajv';
 import { InvalidInput, showValue, type Problem } from './problem.ts';
 
-const ajv = new Ajv({ allErrors: true, verbose: true, strict: false });
+const ajv = new Ajv({ allErrors: true, verbose: true, strict: false, logger: false });
 const compiled = new WeakMap<TSchema, ValidateFunction>();
+/** Code must not be made from text here. */
+let isForbidden = false;
 
 /**
  * Throws InvalidInput unless `value` fits `schema`.
  * @param what how the value is called in the message, for example `HA-010/shot.json`
  */
 export function checkSchema(schema: TSchema, value: unknown, what: string): void {
-  let validate = compiled.get(schema);
-  if (!validate) compiled.set(schema, (validate = ajv.compile(schema)));
+  const validate = validatorOf(schema);
+  if (validate === null) {
+    if (!Value.Check(schema, value)) throw new InvalidInput(what, plainProblems(schema, value));
+    return;
+  }
   if (validate(value)) return;
   const errors = (validate.errors ?? []).filter((e) => e.keyword !== 'anyOf');
   const problems = (errors.length ? errors : (validate.errors ?? [])).slice(0, 20).map(problemOf);
   throw new InvalidInput(what, problems);
 }
+
+/** Null where code must not be made from text. */
+function validatorOf(schema: TSchema): ValidateFunction | null {
+  const known = compiled.get(schema);
+  if (known || isForbidden) return known ?? null;
+  try {
+    const made = ajv.compile(schema);
+    compiled.set(schema, made);
+    return made;
+  } catch (error) {
+    if (!(error instanceof EvalError)) throw error;
+    isForbidden = true;
+    return null;
+  }
+}
+
+export const plainProblems = (schema: TSchema, value: unknown): Problem[] =>
+  [...Value.Errors(schema, value)]
+    .slice(0, 20)
+    .map(({ path, value: found, message }) => ({ path, value: showValue(found), expected: message }));
 
 function problemOf(error: ErrorObject): Problem {
   const path = error.instancePath;

@@ -7,11 +7,14 @@ import { invert, type Transform } from '../data/transform.ts';
 import { roundDown } from '../data/float32.ts';
 import { allocatePlain, copied, type Allocate } from './allocate.ts';
 import { buildBvh, type BuildBvh } from './bvh-build.ts';
+import type { KeptParts } from './kept-parts.ts';
 
 /** What a host lends to compiling: memory that threads can share, a faster builder of the same trees. */
 export interface Means {
   allocate: Allocate;
   buildBvh: BuildBvh;
+  /** Of scenes compiled before with the same means. */
+  kept?: KeptParts;
 }
 
 export const PLAIN_MEANS: Means = { allocate: allocatePlain, buildBvh };
@@ -132,6 +135,23 @@ export function compileGeometry(
     topLinks: top.links,
     topOrder: top.order,
   };
+}
+
+/** Whether rays meet the same things in both, so that what was packed for one serves the other. */
+export function isSameGeometry(a: SceneGeometry, b: SceneGeometry): boolean {
+  const same = (p: ArrayLike<number>, q: ArrayLike<number>) => {
+    if (p.length !== q.length) return false;
+    for (let i = 0; i < p.length; i++) if (p[i] !== q[i]) return false;
+    return true;
+  };
+  return (
+    a.meshes.length === b.meshes.length &&
+    a.meshes.every((mesh, i) => mesh === b.meshes[i]) &&
+    same(a.instanceMesh, b.instanceMesh) &&
+    same(a.instanceMask, b.instanceMask) &&
+    same(a.instanceSlice, b.instanceSlice) &&
+    same(a.toWorld, b.toWorld)
+  );
 }
 
 function writeRows(rows: Float64Array, o: number, m: Transform): void {

@@ -48,15 +48,19 @@ const MOST_LOOKED_AT = 300_000;
 /** Every so many-th pixel is looked at; an odd number, so that rows of even length are not met in columns. */
 export const noiseStep = (width: number, height: number): number => Math.ceil((width * height) / MOST_LOOKED_AT) | 1;
 
-/** @param sigma standard error of each pixel; null: it is estimated. Pixels that are no numbers are left out */
+/**
+ * @param sigma standard error of each pixel; null: it is estimated. Pixels that are no numbers are left out
+ * @param model deviation of pixels of a local mean, where it was read in another way than from the picture
+ */
 export function noiseOf(
   luminances: ArrayLike<number>,
   sigma: ArrayLike<number> | null,
   width: number,
   height: number,
+  model: ((mean: number) => number) | null = null,
 ): PictureNoise {
   const skip = sigma ? null : besideFireflies(luminances, width, height);
-  const estimate = skip && noiseModel(luminances, width, height, skip);
+  const estimate = skip && (model ?? noiseModel(luminances, width, height, skip));
   const sums = Array.from({ length: 4 }, () => ({ count: 0, sigma: 0, log: 0, grain: 0 }));
   let count = 0;
   const step = noiseStep(width, height);
@@ -114,24 +118,49 @@ export function noiseModel(
   height: number,
   skip = besideFireflies(plane, width, height),
 ): (mean: number) => number {
-  const rest: number[][] = Array.from({ length: STOPS + 1 }, () => []);
-  const step = noiseStep(width, height);
-  for (let i = 0; i < width * height; i += step) {
-    const x = i % width;
-    if (skip[i] || x === 0 || x === width - 1 || i < width || i >= width * (height - 1)) continue;
+  const inside = (i: number) => i % width > 0 && i % width < width - 1 && i >= width && i < width * (height - 1);
+  const laplacian = (i: number) => {
+    if (!inside(i)) return NaN;
     const corners = plane[i - width - 1] + plane[i - width + 1] + plane[i + width - 1] + plane[i + width + 1];
     const sides = plane[i - width] + plane[i + width] + plane[i - 1] + plane[i + 1];
     // Of independent noise of deviation σ this has the deviation 6σ.
-    const laplacian = Math.abs(corners - 2 * sides + 4 * plane[i]) / 6;
-    if (laplacian - laplacian === 0) rest[binOf((corners + sides + plane[i]) / 9)].push(laplacian);
+    return (corners - 2 * sides + 4 * plane[i]) / 6;
+  };
+  return deviationModel(plane, width, height, skip, laplacian);
+}
+
+/**
+ * Deviations by brightness, from some number of each pixel that has the deviation of its noise.
+ * @param skip pixels that are left out. @param of NaN where there is none
+ * @param by how a deviation is told: by the median of sizes, which half of the pixels may lead astray without harm, or by
+ *   the root of the mean square, which is right for any distribution where all of them are noise
+ */
+export function deviationModel(
+  plane: ArrayLike<number>,
+  width: number,
+  height: number,
+  skip: ArrayLike<number>,
+  of: (i: number) => number,
+  by: 'median' | 'root mean square' = 'median',
+): (mean: number) => number {
+  const rest: number[][] = Array.from({ length: STOPS + 1 }, () => []);
+  const step = noiseStep(width, height);
+  for (let i = 0; i < width * height; i += step) {
+    if (skip[i]) continue;
+    const size = Math.abs(of(i));
+    if (size - size === 0) rest[binOf(localMean(plane, width, height, i))].push(size);
   }
   // Of a pass, what is black in it does not count.
   const lit = rest.slice(1).reduce((sum, { length }) => sum + length, 0);
   const fewest = Math.max(FEWEST, LEAST_SHARE * lit);
-  const known = rest.map((values) => (values.length < fewest ? NaN : 1.4826 * median(values)));
+  const deviation = by === 'median' ? (sizes: number[]) => 1.4826 * median(sizes) : rootMeanSquare;
+  const known = rest.map((sizes) => (sizes.length < fewest ? NaN : deviation(sizes)));
   const sigmas = known.map((value, at) => (Number.isNaN(value) ? nearest(known, at) : value));
   return (mean) => sigmas[binOf(mean)];
 }
+
+const rootMeanSquare = (values: number[]): number =>
+  Math.sqrt(values.reduce((sum, value) => sum + value * value, 0) / values.length);
 
 /** Where a weight is taken, however clean the picture is; and as a share of the brightness. */
 const LEAST_WEIGHED = 1e-4;

@@ -3,6 +3,7 @@ import type { Effect } from '../contracts/finding.ts';
 import { channel, type Picture } from '../data/picture.ts';
 import { grainOf } from '../data/grain.ts';
 import { luminancePlane } from '../picture/measured.ts';
+import { stopsBetween } from './stops-between.ts';
 import { FIREFLY_PASSES, singleFireflies } from '../picture/single-fireflies.ts';
 
 /** Passes that both pictures must have. */
@@ -43,7 +44,7 @@ export function effectOf(
   const light = (y: Float32Array) => y.reduce((sum, value, i) => (counts === null || counts[i] ? sum + value : sum), 0);
   return {
     // Foretold from few pixels, a change that is less than chance brings is none.
-    stops: film === null || isSureOf(a, b, counts) ? Math.log2(light(b) / light(a)) || 0 : 0,
+    stops: film === null || isSureOf(a, b, counts) ? stopsBetween(light(a), light(b)) : 0,
     cost: raysOf(after, deciding[1]) / raysOf(before, deciding[0]),
     grainBefore: grainOf(a, channel(before, 'error.beauty')),
     grainAfter: grainOf(b, channel(after, 'error.beauty')),
@@ -138,8 +139,7 @@ function changedMost(
     const isDifferent = Math.abs(Math.log2(meanOf(second) / meanOf(first))) > LIKE;
     const isSure = isLike ? isPaired(first, second, squares) : isDifferent && isApart(known, second);
     if (!isSure && !isTaken(first, second, down, squares)) continue;
-    // What goes out altogether is told as twenty stops.
-    const stops = Math.log2(Math.max(2 ** -20, meanOf(second) / meanOf(isLike ? first : known)));
+    const stops = stopsBetween(meanOf(isLike ? first : known), meanOf(second));
     if (Math.abs(stops) >= SEEN && Math.abs(stops) > Math.abs(most?.stops ?? 0))
       most = { object: names[id - 1] ?? String(id), stops };
   }

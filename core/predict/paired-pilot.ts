@@ -9,6 +9,7 @@ import { BEAUTY, MEAN_RAYS } from '../render/passes.ts';
 import { GROUP } from '../render/random.ts';
 import { renderPixels } from '../render/render-tile.ts';
 import type { CompiledScene, RenderSettings } from '../render/scene.ts';
+import { carriedGrain, stopsBetween } from './stops-between.ts';
 
 export interface PairedSide {
   scene: CompiledScene;
@@ -22,6 +23,7 @@ export interface PilotMeasure {
   light: number;
   rays: number;
   grainSquared: number;
+  pixels: number;
   /** Rays the pilot itself traced. */
   spent: number;
 }
@@ -40,7 +42,7 @@ export function measurePilot(
   seed: number,
 ): PilotMeasure {
   const film = renderPixels(scene, { ...settings, seed }, pixels, groups);
-  const out = { light: 0, rays: 0, grainSquared: 0, spent: 0 };
+  const out = { light: 0, rays: 0, grainSquared: 0, pixels: pixels.length, spent: 0 };
   for (let i = 0; i < pixels.length; i++) {
     const o = i * film.width;
     const y = luminance(film.means[o], film.means[o + 1], film.means[o + 2]);
@@ -55,14 +57,19 @@ export function measurePilot(
   return out;
 }
 
-/** Change from one measure to another: stops of brightness, rays and grain as ratios. */
+/**
+ * Change from one measure to another: stops of brightness, rays as a ratio, and the grain of a picture of the same
+ * settings as `before` and of grain `now` after it.
+ */
 export function comparePilots(
   before: PilotMeasure,
   after: PilotMeasure,
-): { stops: number; cost: number; grain: number } {
+  now: number,
+): { stops: number; cost: number; grainAfter: number } {
+  const grain = ({ grainSquared, pixels }: PilotMeasure) => Math.sqrt(grainSquared / pixels);
   return {
-    stops: Math.log2(after.light / before.light) || 0,
+    stops: stopsBetween(before.light, after.light),
     cost: after.rays / before.rays,
-    grain: Math.sqrt(after.grainSquared / before.grainSquared) || 1,
+    grainAfter: carriedGrain(now, grain(before), grain(after)),
   };
 }

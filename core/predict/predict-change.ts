@@ -7,6 +7,7 @@ import { channel, type Picture, type Region } from '../data/picture.ts';
 import { grainOf } from '../data/grain.ts';
 import { cropPlane, luminancePlane } from '../picture/measured.ts';
 import { EFFECT_PASSES, effectOf } from './effect-of.ts';
+import { carriedGrain } from './stops-between.ts';
 import { planSmall, renderSmall, type ChangeSide } from './small-render.ts';
 
 export interface Change {
@@ -65,8 +66,8 @@ export function predictChanges(
       after: Math.round(m * plan.standsFor * samplesFor),
     };
     if (grainBefore === null) return { ...told, fireflies };
-    const grain = told.grainBefore > 0 ? told.grainAfter / told.grainBefore : 1;
-    return { ...told, fireflies, grainBefore, grainAfter: grainBefore * grain };
+    const grainAfter = carriedGrain(grainBefore, told.grainBefore, told.grainAfter);
+    return { ...told, fireflies, grainBefore, grainAfter };
   });
 }
 

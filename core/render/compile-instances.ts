@@ -75,7 +75,7 @@ export function compileInstances(
   const numbers = new Map<string, number>();
   const numbered = (key: string, make: () => Mesh) => {
     let number = numbers.get(key);
-    if (number === undefined) numbers.set(key, (number = out.meshes.push(compileMesh(make(), means)) - 1));
+    if (number === undefined) numbers.set(key, (number = out.meshes.push(treeOf(make(), means)) - 1));
     return number;
   };
   out.objectIds.forEach((id, objectNumber) => {
@@ -108,6 +108,9 @@ export function compileInstances(
   return out;
 }
 
+const treeOf = (mesh: Mesh, means: Means): CompiledMesh =>
+  means.kept ? means.kept.of(mesh, 'tree', () => compileMesh(mesh, means)) : compileMesh(mesh, means);
+
 /** Where the mesh as it is traced stands a frame later. */
 function laterPose(
   object: ObjectSpec,
@@ -129,7 +132,7 @@ function laterPose(
 }
 
 function meshOf(object: ObjectSpec, pose: Pose, assets: Assets): { key: string; make: () => Mesh } {
-  if (object.shape === 'floor') return { key: 'endless floor', make: floorMesh };
+  if (object.shape === 'floor') return { key: 'endless floor', make: () => FLOOR_MESH };
   const { meshes } = pose;
   if (!meshes) return { key: `mesh ${object.mesh}`, make: () => need(assets.meshes, object.mesh!, 'mesh') };
   const [from, to] = [meshes.from, meshes.to].map((id) => need(assets.meshes, id, 'mesh'));
@@ -139,15 +142,12 @@ function meshOf(object: ObjectSpec, pose: Pose, assets: Assets): { key: string; 
   };
 }
 
-function floorMesh(): Mesh {
-  const f = FLOOR;
-  return {
-    positions: new Float32Array([-f, 0, -f, f, 0, -f, f, 0, f, -f, 0, f]),
-    normals: null,
-    uvs: null,
-    indices: new Uint32Array([0, 2, 1, 0, 3, 2]),
-  };
-}
+const FLOOR_MESH: Mesh = {
+  positions: new Float32Array([-FLOOR, 0, -FLOOR, FLOOR, 0, -FLOOR, FLOOR, 0, FLOOR, -FLOOR, 0, FLOOR]),
+  normals: null,
+  uvs: null,
+  indices: new Uint32Array([0, 2, 1, 0, 3, 2]),
+};
 
 function flagsOf(object: ObjectSpec, material: MaterialSpec): number {
   const isGlass = material.transmission > 0;

@@ -2,6 +2,7 @@
 import type { Texture } from '../data/texture.ts';
 import type { MaterialSpec, Sheet, ShotDocument } from '../document/schema.ts';
 import type { Allocate } from '../geometry/allocate.ts';
+import type { Means } from '../geometry/scene-geometry.ts';
 import { compileMap, type CompiledMap } from '../textures/compiled-map.ts';
 import { mipChain } from '../textures/image.ts';
 import { coatOf, mapOf, type Assets } from './assets.ts';
@@ -27,13 +28,17 @@ export function compileSurfaces(
   assets: Assets,
   neutral: Sheet['neutral'],
   glowing: { material: string; emission: number[] }[],
-  allocate: Allocate,
+  { allocate, kept }: Means,
   warnings: string[],
 ): CompiledSurfaces {
   const textureIds = [...assets.textures.keys()].sort();
   const chains = textureIds.map((id) => {
-    const texture = finite(assets.textures.get(id)!, id, warnings);
-    return mipChain(texture).map((level) => share(level, allocate));
+    const texture = assets.textures.get(id)!;
+    const make = () => compileImage(texture, allocate);
+    const { chain, bad } = kept ? kept.of(texture, 'mips', make) : make();
+    if (bad > 0)
+      warnings.push(`Texture "${id}" has ${bad} values that are negative, infinite or no numbers; they count as 0.`);
+    return chain;
   });
   const mapIds = Object.keys(document.maps).sort();
   const maps = mapIds.map((id) => compileMap(mapOf(document, assets, id), textureIds));
@@ -58,16 +63,15 @@ export function compileSurfaces(
 }
 
 /** Texels that are no numbers, infinite or negative would spoil every mean they reach: they become 0. */
-function finite(texture: Texture, id: string, warnings: string[]): Texture {
+function compileImage(texture: Texture, allocate: Allocate): { chain: Texture[]; bad: number } {
   let bad = 0;
-  const texels = texture.texels.map((value) => {
-    if (value >= 0 && value < Infinity) return value;
+  const texels = texture.texels.slice();
+  for (let i = 0; i < texels.length; i++) {
+    if (texels[i] >= 0 && texels[i] < Infinity) continue;
+    texels[i] = 0;
     bad++;
-    return 0;
-  });
-  if (bad === 0) return texture;
-  warnings.push(`Texture "${id}" has ${bad} values that are negative, infinite or no numbers; they count as 0.`);
-  return { ...texture, texels };
+  }
+  return { chain: mipChain({ ...texture, texels }).map((level) => share(level, allocate)), bad };
 }
 
 function share({ width, height, texels, alpha }: Texture, allocate: Allocate): Texture {

@@ -29,7 +29,7 @@ export function compileScene(
   const warnings: string[] = [...(assets.missing ?? [])];
   const glows = meshLights(document);
   const glowing = [...glows].map(([id, light]) => glowOfObject(light, document.objects[id]));
-  const surfaces = compileSurfaces(document, assets, sheet.neutral, glowing, allocate, warnings);
+  const surfaces = compileSurfaces(document, assets, sheet.neutral, glowing, means, warnings);
   const glowRow = new Map([...glows.keys()].map((id, i) => [id, surfaces.materialIds.length + i]));
   const rowOf = (id: string, object: ObjectSpec) => glowRow.get(id) ?? surfaces.materialIds.indexOf(object.material);
   const usedSpecs =
@@ -38,7 +38,7 @@ export function compileScene(
       : surfaces.specs.map((spec) => ({ ...spec, transmission: 0, alphaMode: 'opaque' as const }));
   const placed = compileInstances(document, assets, sheet, rowOf, usedSpecs, means);
   const lights = compileLights(document, surfaces, placed, allocate, warnings);
-  warnings.push(...sceneWarnings(document, assets, sheet));
+  warnings.push(...sceneWarnings(document, assets, sheet, means.kept));
 
   const { background } = document;
   const backgroundTexture = background?.texture ? surfaces.textureIds.indexOf(background.texture) : -1;

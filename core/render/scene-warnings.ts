@@ -1,6 +1,7 @@
 /** What is unusual about a scene, though it can be rendered: one sentence each, naming the item. */
 import type { Mesh } from '../data/mesh.ts';
 import type { ShotDocument } from '../document/schema.ts';
+import type { KeptParts } from '../geometry/kept-parts.ts';
 import type { Assets } from './assets.ts';
 import type { SceneSheet } from './compile.ts';
 import { poseAt } from './motion.ts';
@@ -8,10 +9,10 @@ import { poseAt } from './motion.ts';
 /** Spacing of 32-bit numbers above which edges visibly shake, metres. Source: IEEE 754 (2⁻²³ of the value). */
 const VISIBLE_SPACING = 1e-3;
 
-export function sceneWarnings(document: ShotDocument, assets: Assets, sheet: SceneSheet): string[] {
+export function sceneWarnings(document: ShotDocument, assets: Assets, sheet: SceneSheet, kept?: KeptParts): string[] {
   const warnings: string[] = [];
   for (const [id, mesh] of [...assets.meshes].sort(([a], [b]) => (a < b ? -1 : 1))) {
-    const flat = flatTriangles(mesh);
+    const flat = kept ? kept.of(mesh, 'flat', () => flatTriangles(mesh)) : flatTriangles(mesh);
     if (flat > 0) warnings.push(`Mesh "${id}" has ${flat} triangles without area; rays pass them by.`);
   }
   if (sheet.precision === 'single') {

@@ -13,7 +13,7 @@ import { pilotSeed, trialSeed } from '../../core/predict/seeds.ts';
 import type { Assets } from '../../core/render/assets.ts';
 import { compileScene } from '../../core/render/compile.ts';
 import { decidingSamples } from '../../core/render/adaptive.ts';
-import { createFilm } from '../../core/render/film.ts';
+import { createFilm, type Film } from '../../core/render/film.ts';
 import { pictureOf } from '../../core/render/film-picture.ts';
 import { loadAssets } from '../../core/render/load-assets.ts';
 import { ALL_PASSES } from '../../core/render/pass-list.ts';
@@ -61,6 +61,19 @@ export function examine(shot: BenchShot, families = diagnoses, n = 1): FindingWi
   return families.flatMap((diagnosis) => diagnosis.examine(input));
 }
 
+/** Films of a region with values set, by the random numbers of a trial. */
+function filmOf(shot: BenchShot, values: ControlValues, region: Region, n: number): { film: Film; deciding: number } {
+  const document = withValues(shot.document, ['preview'], values);
+  const sheet = document.sheets.preview;
+  const scene = compiled(document, shot.assets, sheet);
+  const film = createFilm(region, scene.layout);
+  renderGroups(scene, settingsOf(sheet, trialSeed(n)), film, sheet.samples / 4);
+  return { film, deciding: decidingSamples(sheet) };
+}
+
+/** The side without any change is the same for every trial of a region. */
+const before = new Map<string, ReturnType<typeof filmOf>>();
+
 /** What a trial of values on a region measures; its random numbers are no other render's. */
 export function tryOut(
   shot: BenchShot,
@@ -69,20 +82,13 @@ export function tryOut(
   mask: Uint8Array | null = null,
   n = 1,
 ): Effect {
-  // prettier-ignore
-  const before = shot.document.sheets.preview;
-  const deciding: [number, number] = [0, 0];
-  const films = [{}, values].map((set, k) => {
-    const document = withValues(shot.document, ['preview'], set);
-    const sheet = document.sheets.preview;
-    const scene = compiled(document, shot.assets, sheet);
-    const film = createFilm(region, scene.layout);
-    const settings = settingsOf(sheet, trialSeed(n));
-    deciding[k] = decidingSamples(sheet);
-    renderGroups(scene, settings, film, sheet.samples / 4);
-    return [film];
-  });
-  return measurePair(films[0], films[1], region, mask, before.width, objectNames(shot.document), deciding);
+  const key = JSON.stringify([shot.document, region, n]);
+  const first = before.get(key) ?? filmOf(shot, {}, region, n);
+  before.set(key, first);
+  const second = filmOf(shot, values, region, n);
+  const { width } = shot.document.sheets.preview;
+  const deciding: [number, number] = [first.deciding, second.deciding];
+  return measurePair([first.film], [second.film], region, mask, width, objectNames(shot.document), deciding);
 }
 
 /** What the same trial is predicted to measure, where no finding says it. */

@@ -10,6 +10,7 @@ import { channel, type Region } from '../../data/picture.ts';
 import { boxMean, cropPlane, luminancePlane, percentile, strongestWindow } from '../../picture/measured.ts';
 import { grainOf } from '../../data/grain.ts';
 import { LIFTED, runLimitPilot, type LimitPilot, type Limits } from '../../predict/limit-pilot.ts';
+import { stopsBetween } from '../../predict/stops-between.ts';
 import { comparePilots, measurePilot } from '../../predict/paired-pilot.ts';
 import { settingsOf } from '../../render/scene.ts';
 import type { Diagnosis, DiagnosisInput } from '../diagnosis.ts';
@@ -117,16 +118,16 @@ function examineKind(input: DiagnosisInput, kind: Kind, weight: Float32Array): F
     );
   const present = measure(now);
   const remedy = (id: string, title: string, limits: Limits): Remedy => {
-    const paired = comparePilots(present, measure(limits));
+    const { grainAfter } = comparePilots(present, measure(limits), grainBefore);
     return {
       id,
       title,
       values: changed(now, limits),
       predicted: {
-        stops: Math.log2(pilot.energy(limits) / before),
+        stops: stopsBetween(before, pilot.energy(limits)),
         cost: pilot.rays(limits) / pilot.rays(now),
         grainBefore,
-        grainAfter: grainBefore * paired.grain,
+        grainAfter,
       },
     };
   };

@@ -4,6 +4,7 @@
  * one of m loses m − c at least. The greater of both is taken for the loss: less than it really is where a few samples
  * are bright.
  */
+import { stopsBetween } from '../../predict/stops-between.ts';
 import { channel, type Picture, type Region } from '../../data/picture.ts';
 import { findFireflies } from '../../picture/fireflies.ts';
 import { luminancePlane } from '../../picture/measured.ts';
@@ -89,7 +90,7 @@ export function takenFrom(picture: Picture, kind: ClampKind, clamp: number, regi
       before += y[i];
       after += y[i] - lossAt(clampable, i, clamp);
     }
-  return before > 0 ? Math.log2(Math.max(2 ** -20, after / before)) : 0;
+  return stopsBetween(before, after);
 }
 
 /** What a clamp takes from each object, in stops, the most first. */
@@ -110,7 +111,7 @@ export function dulled(picture: Picture, kind: ClampKind, clamp: number): { obje
     .filter(([, [, , pixels]]) => pixels >= LEAST_PIXELS)
     .map(([id, [before, after]]) => ({
       object: id - 1,
-      stops: before > 0 ? Math.log2(Math.max(2 ** -20, after / before)) : 0,
+      stops: stopsBetween(before, after),
     })) // prettier-ignore
     .sort((a, b) => a.stops - b.stops);
 }

@@ -22,6 +22,7 @@ import type { Diagnosis, DiagnosisInput } from '../diagnosis.ts';
 import { barsOf, byPass, passName } from './attribution.ts';
 import { chartOf } from './chart.ts';
 import { kindOf } from './kind.ts';
+import { guiltySuspects } from './suspects/registry.ts';
 
 const GROUPS = 2;
 /** Squares of 5 × 5 pixels. */
@@ -32,6 +33,10 @@ const REGION = { width: 0.15, height: 0.2 };
 const MOST_SAMPLES = 65536;
 /** Beyond this cost the target alone is not advice enough. */
 const DEAR = 6;
+/** Share of a still's target that a sequence is held to. */
+const IN_MOTION = 0.5;
+/** Share of the light from which on it is said that clamps hide noise. */
+const CLAMPED = 0.01;
 /** Share of the target below which nobody would miss what is taken away, and the least share of rays that is worth it. */
 const SPARE = 0.7;
 const WORTH = 0.8;
@@ -39,7 +44,9 @@ const WORTH = 0.8;
 export const grain: Diagnosis = {
   id: 'grain',
   title: 'Grain after the shadow lift',
-  needs: [...new Set([...LIGHT_PASSES.map((pass) => `error.${pass}`), 'beauty', 'object', 'object.coverage'])],
+  needs: [
+    ...new Set([...LIGHT_PASSES.map((pass) => `error.${pass}`), 'beauty', 'object', 'object.coverage', 'clamped']),
+  ],
   examine(input) {
     const { picture, sheet } = input;
     const y = luminancePlane(picture, 'beauty');
@@ -86,7 +93,7 @@ class Plans {
     const variance = smooth(channel(picture, 'error.beauty').map((sigma) => sigma * sigma));
     const sigma = variance.map(Math.sqrt);
     const target = sheet.grainTarget;
-    const scale = bisect((s) => grainOf(y, sigma, s) - target, 0, now > target ? 1 : 8);
+    const scale = scaleFor(y, sigma, target, now > target ? 1 : 8);
     const weights = y.map((value, i) => grainWeight(value, sigma[i] * scale));
     const groups = sheet.samples / 4;
     const total = (weights.reduce((sum, w, i) => sum + w * variance[i], 0) / y.length) * groups;
@@ -106,6 +113,9 @@ class Plans {
     this.total = total;
     this.groups = groups;
   }
+
+  /** Factor on the noise that brings the region to another target below the sheet's. */
+  scaleTo = (target: number): number => scaleFor(this.y, this.sigma, target, this.scale);
 
   /** Variance that a region of `share` of the present noise has. */
   private allowed = (share: number): number => (this.total / this.groups) * share * share;
@@ -177,12 +187,23 @@ function tooMuch(plans: Plans): Finding {
     // Where a few bright samples decide, the smoothed picture is no guide to halves.
     if (remedy.predicted.grainAfter < now) remedies.push(remedy);
   }
+  const moving = plans.mixed(plans.scaleTo(target * IN_MOTION));
+  if (moving.samples <= MOST_SAMPLES)
+    remedies.push({
+      ...plans.even('sequence', `For a sequence: ${titleOf(sheet.extraSamples, moving)}`, moving),
+      note: `Grain that changes from frame to frame boils: half of the still's ${target.toFixed(1)} steps.`,
+    });
   const passes = byPass(input, region, plans.weights);
   const [worst] = passes;
-  const kind = kindOf(plans, worst.label);
+  const guilty = guiltySuspects(input, region);
+  const kind = kindOf(plans, worst.label, guilty);
   const percent = (x: number) => `${Math.round(100 * x)} %`;
   const named = passes.slice(1, 3).filter((s) => s.share >= 0.005);
   const others = named.length ? `${named.map((s) => `${passName(s.label)} has ${percent(s.share)}`).join(', ')}. ` : '';
+  // Where that alone reaches the target, no plan is cheaper.
+  for (const { remedy } of guilty)
+    if (remedy && remedy.predicted.grainAfter <= target) remedies.unshift(remedy);
+    else if (remedy) remedies.push(remedy);
   const [first] = remedies;
   const dials = Object.entries(first.values).filter(([, value]) => typeof value === 'number') as [string, number][];
   return {
@@ -191,7 +212,7 @@ function tooMuch(plans: Plans): Finding {
     severity: now > 2 * target ? 'caution' : 'note',
     sentence: `Grain in ${passName(worst.label)}: ${now.toFixed(1)} steps after the lift, target ${target.toFixed(1)}.`,
     cause: `${percent(worst.share)} of the visible grain here is ${passName(worst.label)}: ${kind.told}`,
-    why: `${others[0]?.toUpperCase() ?? ''}${others.slice(1)}${kind.why} Four times the samples halve the noise; the target asks for ×${(plain.samples / sheet.samples).toFixed(1)} everywhere${first.id === 'target' ? '' : `, or × ${first.predicted.frameCost!.toFixed(1)} of the frame’s rays by the first of these`}. A moving sequence boils where a still only looks rough: hold it to half the steps.`,
+    why: `${others[0]?.toUpperCase() ?? ''}${others.slice(1)}${kind.why} Four times the samples halve the noise; the target asks for ×${(plain.samples / sheet.samples).toFixed(1)} everywhere${first.id === 'target' ? '' : `, or × ${(first.predicted.frameCost ?? first.predicted.cost).toFixed(1)} of the frame’s rays by the first of these`}.${clampedBy(input, region)}`,
     region,
     passes: [worst.label, `error.${worst.label}`, 'error.beauty'],
     dials: dials.map(([pointer, needs]) => ({ pointer, needs, note: null })),
@@ -199,6 +220,15 @@ function tooMuch(plans: Plans): Finding {
     bars: barsOf(input, region, plans.weights, plans.pilot, model),
     remedies,
   };
+}
+
+/** A clamp hides what it takes: more light that is met by chance would be noise again. */
+function clampedBy({ picture, sheet }: DiagnosisInput, region: Region): string {
+  if (Object.values(sheet.clamps).every((clamp) => clamp === null)) return '';
+  const sum = (plane: Float32Array) => cropPlane(picture, plane, region).reduce((all, value) => all + value, 0);
+  const [taken, left] = [sum(channel(picture, 'clamped')), sum(luminancePlane(picture, 'beauty'))];
+  const share = taken / (taken + left);
+  return share >= CLAMPED ? ` Clamps take ${Math.round(100 * share)} % of the light here, and the noise that it would bring.` : ''; // prettier-ignore
 }
 
 /** Null where too little can be taken away to be worth it. */
@@ -251,6 +281,9 @@ function titleOf(extra: ExtraSamples, plan: Plan): string {
   const told = tellExtra(extra, plan);
   return told ? `${plan.samples} samples, with ${told}` : `${plan.samples} samples for everything`;
 }
+
+const scaleFor = (y: ArrayLike<number>, sigma: ArrayLike<number>, target: number, most: number): number =>
+  bisect((s) => grainOf(y, sigma, s) - target, 0, most);
 
 function bisect(f: (x: number) => number, low: number, high: number): number {
   for (let i = 0; i < 40; i++) {

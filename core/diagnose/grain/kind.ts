@@ -4,6 +4,7 @@ import { cropPlane } from '../../picture/measured.ts';
 import type { SampleModel } from '../../predict/sample-plan.ts';
 import { lightName } from '../light-name.ts';
 import { shares } from './attribution.ts';
+import type { Guilty } from './suspects/registry.ts';
 import type { Plans } from './definition.ts';
 
 type Part = keyof SampleModel['parts'];
@@ -28,9 +29,18 @@ const WHY: Record<Part, string> = {
 const EDGE = 0.02;
 /** Share of the noise from which on edges, or one light, are told. */
 const MOST = 0.6;
+/** Share that makes what was proved the headline. */
+const PROVED = 0.5;
 
-/** @param pass with most of it */
-export function kindOf({ input, region, model, weights, pilot }: Plans, pass: string): { told: string; why: string } {
+/**
+ * @param pass with most of it
+ * @param guilty what was proved to be guilty of it, the most guilty first
+ */
+export function kindOf(
+  { input, region, model, weights, pilot }: Plans,
+  pass: string,
+  guilty: Guilty[],
+): { told: string; why: string } {
   const [[part]] = Object.entries(model.parts).sort((a, b) => b[1] - a[1]) as [Part, number][];
   const { picture } = input;
   const coverage = cropPlane(picture, channel(picture, 'object.coverage'), region);
@@ -44,8 +54,15 @@ export function kindOf({ input, region, model, weights, pilot }: Plans, pass: st
   const isEdges = part === 'camera' && edges > MOST * all;
   const [light] = shares([...pilot.byLight].map((share, row) => ({ label: lightName(input, row), share })));
   const byLight = light && light.share >= MOST ? ` ${Math.round(100 * light.share)} % of it is light of ${light.label}.` : ''; // prettier-ignore
+  const proved = guilty
+    .map(({ suspect, share }) => ` ${Math.round(100 * share)} % goes with ${suspect.told}.`)
+    .join('');
+  const isProved = guilty.length > 0 && guilty[0].share >= PROVED;
+  // What is mirrored or seen through glass has edges of its own, where the object before it has none.
+  const isInside = part === 'camera' && !isEdges && /^(specular|transmission)/.test(pass);
+  const seen = isInside ? 'edges and fine detail in what is mirrored or seen through' : TOLD[part](pass);
   return {
-    told: isEdges ? 'edges and fine detail' : TOLD[part](pass),
-    why: `${WHY[part]}${byLight}${isEdges ? ' Most of it is at edges: a wider pixel filter softens them too.' : ''}`,
+    told: isProved ? guilty[0].suspect.told : isEdges ? 'edges and fine detail' : seen,
+    why: `${WHY[part]}${proved}${byLight}${isEdges ? ' Most of it is at edges: a wider pixel filter softens them too.' : ''}`,
   };
 }

@@ -2,7 +2,9 @@
  * Noise of a picture: how much is seen after the shadow lift, which pass carries it, and how many times the samples
  * it would take to be clean. Variance of means falls as 1/N.
  */
+import { readNoise } from '../../picture/noise-reading.ts';
 import { noiseOf, seenVariance, ZONES } from '../../picture/noise.ts';
+import { inNumbers, type RenderedWith } from './plan-in-numbers.ts';
 import type { PictureDiagnosis, PictureFinding, PictureRemedy, PictureToDiagnose } from './picture-diagnosis.ts';
 
 /** Display steps after the lift: what is hard to see, and what anybody sees. */
@@ -15,7 +17,8 @@ export const noise: PictureDiagnosis = {
   family: 'noise',
   examine(picture) {
     const { width, height, luminance, sigma } = picture;
-    const { all, zones, isEstimated } = noiseOf(luminance, sigma, width, height);
+    const { method, model, told: how } = readNoise(picture);
+    const { all, zones, isEstimated } = noiseOf(luminance, sigma, width, height, model);
     const sources = sourcesOf(picture);
     const worst = ZONES.filter((zone) => zones[zone].share > 0.02).sort((a, b) => zones[b].grain - zones[a].grain)[0];
     const shown = worst ? zones[worst].grain : all.grain;
@@ -36,8 +39,17 @@ export const noise: PictureDiagnosis = {
         objects: [],
         passes: sources.map(({ pass }) => pass),
       },
-      evidence: { sigma: all.sigma, typicalSigma: all.typical, grain: all.grain, zones, isEstimated, sources },
-      remedies: shown > CLEAN ? remediesOf(shown, carrier) : [],
+      evidence: {
+        sigma: all.sigma,
+        typicalSigma: all.typical,
+        grain: all.grain,
+        zones,
+        isEstimated,
+        method,
+        how,
+        sources,
+      },
+      remedies: shown > CLEAN ? remediesOf(shown, carrier, picture.renderedWith) : [],
     };
     return all.sigma > 0 ? [finding] : [];
   },
@@ -54,18 +66,29 @@ function sourcesOf({ passes, luminance, width, height }: PictureToDiagnose): { p
     .slice(0, MOST_PASSES);
 }
 
-/** Where the settings are not known the plan speaks in factors. */
-function remediesOf(shown: number, carrier: { pass: string; share: number } | undefined): PictureRemedy[] {
+/** In factors; in numbers as well where it is known what the settings were. */
+function remediesOf(
+  shown: number,
+  carrier: { pass: string; share: number } | undefined,
+  renderedWith: RenderedWith | null,
+): PictureRemedy[] {
   const wanted = (CLEAN / shown) ** 2;
-  const remedies: PictureRemedy[] = [
-    { title: `${tell(1 / wanted)} × the samples of everything`, patch: null, predicted: { grain: CLEAN, samplesFactor: 1 / wanted, costFactor: 1 / wanted } }, // prettier-ignore
-  ];
+  const remedy = (factor: number, pass: string | null, predicted: Record<string, number>): PictureRemedy => {
+    const told = renderedWith && inNumbers(renderedWith, factor, pass);
+    const title = `${tell(factor)} × the samples of ${pass === null ? 'everything' : `${pass}, the rest as they are`}`;
+    if (!told) return { title, patch: null, predicted: { ...predicted, samplesFactor: factor } };
+    const note = told.note ? ` (${told.note})` : '';
+    return {
+      title: `${title}: ${told.name} ${told.from} → ${told.to}${note}`,
+      patch: null,
+      predicted: { ...predicted, samplesFactor: factor, samples: told.to },
+    };
+  };
+  const remedies = [remedy(1 / wanted, null, { grain: CLEAN, costFactor: 1 / wanted })];
   // The rest stays as it is: what one pass can give is its own share.
   const rest = carrier ? 1 - carrier.share : 1;
-  if (carrier && wanted > rest) {
-    const factor = carrier.share / (wanted - rest);
-    remedies.unshift({ title: `${tell(factor)} × the samples of ${carrier.pass}, the rest as they are`, patch: null, predicted: { grain: CLEAN, samplesFactor: factor } }); // prettier-ignore
-  }
+  if (carrier && wanted > rest)
+    remedies.unshift(remedy(carrier.share / (wanted - rest), carrier.pass, { grain: CLEAN }));
   return remedies;
 }
 const tell = (factor: number) => (factor >= 10 ? factor.toFixed(0) : factor.toFixed(1));

@@ -1,6 +1,7 @@
 /** What a family of problems finds in a picture by itself, whoever made it: no scene, no sheet. A new one is a file and a line in `registry.ts`. */
 import type { Region } from '../../data/picture.ts';
 import type { Severity } from '../../contracts/finding.ts';
+import type { RenderedWith } from './plan-in-numbers.ts';
 import type { Layer } from '../../formats/layers.ts';
 
 export interface PictureToDiagnose {
@@ -18,6 +19,12 @@ export interface PictureToDiagnose {
   albedo: Float32Array | null;
   /** Standard error of the beauty, where it came along. */
   sigma: ArrayLike<number> | null;
+  /** Albedo, normals and depth, where there are such layers: passes without noise. */
+  guides: Float32Array[];
+  /** Luminances of two renders of half the samples, of which the picture is the mean. */
+  halves: [Float32Array, Float32Array] | null;
+  /** What it was rendered with, where a record says it. */
+  renderedWith: RenderedWith | null;
   /** The frames before and after, where they are of the same size: luminances. */
   beside: Float32Array[];
 }

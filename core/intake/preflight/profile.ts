@@ -41,6 +41,8 @@ export const ProfileSchema = Type.Object(
     extensions: Type.Union([Type.Array(Type.String({ maxLength: 200 }), { maxItems: 1000 }), Type.Null()]),
     /** What the final sheet starts from, by dial: `{ "/samples": 256, "/limits/transmission": 16 }`. */
     settings: Type.Record(Type.String({ pattern: '^(/[A-Za-z]+){1,2}$' }), Type.Unknown(), { maxProperties: 100 }),
+    /** What its pictures are rendered with elsewhere, by that renderer's names: `{ "camera samples": 64 }`. */
+    sampling: Type.Record(Type.String({ maxLength: 100 }), Type.Number(), { maxProperties: 100 }),
     /** Folders outside the shot that files may come from. */
     roots: Type.Array(Type.String({ maxLength: 1000 }), { maxItems: 100 }),
     /** Regular expressions of names that nobody chose. */
@@ -70,6 +72,7 @@ export const defaultProfile = (): Profile => ({
   renderer: null,
   extensions: null,
   settings: {},
+  sampling: {},
   roots: [],
   placeholderNames: [
     '^(mesh|object|node|group|material|light|camera|default|unnamed|untitled|new)[ _.-]?\\d*$',

@@ -1,0 +1,105 @@
+/**
+ * Causes of noise that more samples only hide, each built into a small scene by itself, and its remedy held against a trial
+ * by other random numbers. For the lobes: noise of signed weights (Mitchell & Netravali 1988); for mips: Williams 1983.
+ */
+import { expect } from 'chai';
+import { defaultMap } from '../../core/document/defaults.ts';
+import type { Effect, Finding } from '../../core/contracts/finding.ts';
+import type { Sheet, ShotDocument } from '../../core/document/schema.ts';
+import { writePng } from '../../core/formats/png.ts';
+import { grain } from '../../core/diagnose/grain/definition.ts';
+import { loadAssets } from '../../core/render/load-assets.ts';
+import { smallShot } from '../api/small-shot.ts';
+import { examine, tryOut, type BenchShot } from './bench-shot.ts';
+import { randomNumbers } from './size.ts';
+
+/** A wall in even light and nothing before it: next to no noise of its own. */
+async function wall(
+  change: (document: ShotDocument, files: Map<string, Uint8Array>) => void,
+  sheet: Partial<Sheet> = {},
+): Promise<BenchShot> {
+  const { document, files } = await smallShot('SUSPECT', { samples: 32, grainTarget: 0.1, ...sheet });
+  for (const id of ['pane0', 'pane1', 'pane2']) delete document.objects[id];
+  document.lights = {};
+  change(document, files);
+  return { document, assets: await loadAssets(document, async (path) => files.get(path) ?? null, 'x') };
+}
+const found = (shot: BenchShot): Finding => examine(shot, [grain])[0].finding;
+
+function weave(document: ShotDocument, files: Map<string, Uint8Array>, filter: 'nearest' | 'mip'): void {
+  const random = randomNumbers(3);
+  files.set(
+    'textures/weave.png',
+    writePng(
+      64,
+      64,
+      Uint8Array.from({ length: 64 * 64 * 3 }, () => 255 * random()),
+    ),
+  );
+  document.textures.weave = { file: 'textures/weave.png', colourSpace: 'linear' };
+  document.maps.weave = { ...defaultMap('image'), name: 'weave', texture: 'weave', filter, scale: [40, 40] };
+  document.materials.wall.baseColourMap = 'weave';
+}
+
+describe('suspects of noise', function () {
+  this.timeout(120_000);
+
+  it('finds texture finer than pixels, whose mips take it away as foretold', async () => {
+    const shot = await wall((document, files) => weave(document, files, 'nearest'));
+    const finding = found(shot);
+    expect(finding.cause).to.match(/texture finer than pixels/);
+    const remedy = finding.remedies.find(({ id }) => id === 'mip-textures')!;
+    expect(remedy.title).to.equal('Mix texels by mips in weave');
+    const measured = tryOut(shot, remedy.values, finding.region);
+    expect(measured.grainAfter).to.be.below(measured.grainBefore / 2);
+    expect(remedy.predicted.grainAfter / measured.grainAfter).to.be.within(0.85, 1.15);
+  });
+
+  it('does not suspect textures that are mixed already', async () => {
+    const finding = found(await wall((document, files) => weave(document, files, 'mip')));
+    expect(finding.remedies.map(({ id }) => id)).not.to.include('mip-textures');
+    expect(finding.cause).not.to.match(/texture/);
+  });
+
+  it('finds the share of a sharp filter, and what a soft one leaves', async () => {
+    const sharp = { filter: { kind: 'lanczos' as const, width: 4 } };
+    const shot = await wall(() => {}, sharp);
+    const finding = found(shot);
+    expect(finding.why).to.match(/\d+ % goes with a sharp pixel filter \(lanczos\)/);
+    const remedy = finding.remedies.find(({ id }) => id === 'soft-filter')!;
+    const measured = tryOut(shot, remedy.values, finding.region);
+    expect(measured.grainAfter).to.be.below(measured.grainBefore * 0.9);
+    expect(remedy.predicted.grainAfter / measured.grainAfter).to.be.within(0.85, 1.15);
+  });
+
+  it('finds motion blur, which has no remedy but samples', async () => {
+    const at = (x: number) => [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, x, 0, 0, 1];
+    const fan = (document: ShotDocument) => {
+      document.materials.bright = { ...document.materials.wall, baseColour: [0.05, 0.05, 0.05] };
+      const keys = [{ frame: 1, transform: at(-1), mesh: null }, { frame: 2, transform: at(1), mesh: null }]; // prettier-ignore
+      document.objects.fan = { ...document.objects.wall, name: 'fan', mesh: 'pane', material: 'bright', motion: 'transform', keys }; // prettier-ignore
+    };
+    const finding = found(await wall(fan, { motion: { samples: 2, shutter: 1 } }));
+    expect(finding.cause).to.match(/motion blur/);
+    expect(finding.remedies.map(({ id }) => id)).not.to.include('motion-blur');
+    expect(finding.remedies.map(({ id }) => id)).to.include('target');
+  });
+
+  it('finds occlusion rays that are too few, under the neutral material', async () => {
+    const shot = await wall(
+      (document) => {
+        // A lid near the wall: half of what each place sees is occluded.
+        document.objects.lid = { ...document.objects.wall, name: 'lid', mesh: 'pane', transform: [3, 0, 0, 0, 0, 3, 0, 0, 0, 0, 1, 0, 0, 0, -0.5, 1], visibility: { ...document.objects.wall.visibility, camera: false } }; // prettier-ignore
+      },
+      { neutral: 'neutral-occlusion' },
+    );
+    const finding = found(shot);
+    const remedy = finding.remedies.find(({ id }) => id === 'occlusion-samples')!;
+    expect(remedy.title).to.equal('4 occlusion samples');
+    const measured = tryOut(shot, remedy.values, finding.region);
+    // Of a frame this small the region was chosen for what chance brought there: what remains of it is compared.
+    const left = ({ grainBefore, grainAfter }: Effect) => grainAfter / grainBefore;
+    expect(left(remedy.predicted) / left(measured)).to.be.within(0.85, 1.15);
+    expect(left(measured)).to.be.below(0.75);
+  });
+});
