@@ -7,6 +7,7 @@
  */
 import { sql } from 'drizzle-orm';
 import PgBoss from 'pg-boss';
+import type { SheetName } from '../core/document/schema.ts';
 import type { Database, Transaction } from './db/database.ts';
 import { log } from './log.ts';
 
@@ -16,6 +17,7 @@ const QUEUES = {
   examine: { expireInSeconds: 120 },
   predict: { expireInSeconds: 60 },
   preflight: { expireInSeconds: 120 },
+  time: { expireInSeconds: 300 },
 } as const;
 export type QueueName = keyof typeof QUEUES;
 
@@ -35,16 +37,22 @@ export interface ExamineJob {
   renderId: number;
 }
 export interface PredictJob {
-  trialId: number;
+  /** Of one version, sheet and region. */
+  trialIds: number[];
 }
 export interface PreflightJob {
   versionId: number;
+}
+export interface TimeJob {
+  versionIds: number[];
+  sheet: SheetName;
 }
 export interface Jobs {
   tiles: TilesJob;
   examine: ExamineJob;
   predict: PredictJob;
   preflight: PreflightJob;
+  time: TimeJob;
 }
 
 export class Queue {

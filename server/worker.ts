@@ -13,7 +13,8 @@ import { examineRender } from './render/examine-job.ts';
 import { RenderThreads } from './render/render-threads.ts';
 import { Scenes } from './render/scenes.ts';
 import { renderBatch } from './render/tiles-job.ts';
-import { predictTrial } from './trials/predict-job.ts';
+import { timeVersions } from './budget/time-job.ts';
+import { predictTrials } from './trials/predict-job.ts';
 import { sweepBlobs } from './sweep.ts';
 import { endWithParent } from './tied.ts';
 
@@ -33,10 +34,11 @@ const scenes = new Scenes(context);
 await context.queue.start();
 
 const handlers: { [N in QueueName]: (job: Jobs[N]) => Promise<void> } = {
-  predict: (job) => predictTrial(context, scenes, threads, job),
+  predict: (job) => predictTrials(context, scenes, threads, job),
   tiles: (job) => renderBatch(context, scenes, threads, job),
   examine: (job) => examineRender(context, scenes, threads, job),
   preflight: (job) => preflightVersion(context, job),
+  time: (job) => timeVersions(context, threads, job),
 };
 
 let stopping = false;
@@ -89,4 +91,4 @@ async function stop(): Promise<void> {
 log.info({ threads: threads.count }, 'worker ready');
 await sweepBlobs(context).catch((error: unknown) => log.warn({ error: String(error) }, 'sweeping blobs'));
 // Two at once, so that the end of one batch does not leave threads idle.
-await Promise.all([serve(['predict', 'tiles', 'preflight']), serve(['preflight', 'tiles', 'examine'])]);
+await Promise.all([serve(['predict', 'time', 'tiles', 'preflight']), serve(['preflight', 'tiles', 'examine'])]);

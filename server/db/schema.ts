@@ -41,6 +41,8 @@ export const shots = pgTable('shots', {
   lookRevision: integer().notNull().default(0),
   /** `Balance` as JSON. */
   balance: text().notNull().default('{}'),
+  /** `FarmRequest` as JSON; null until somebody says what farm it is for. */
+  farm: text(),
   createdAt: createdAt(),
 });
 
@@ -171,6 +173,22 @@ export const findings = pgTable(
   (t) => [unique().on(t.renderId, t.key, t.samples)],
 );
 
+/** Trials of several values of one thing, which share the render without any of them. */
+export const sweeps = pgTable(
+  'sweeps',
+  {
+    id: serial().primaryKey(),
+    shotId: integer()
+      .notNull()
+      .references(() => shots.id),
+    title: text().notNull(),
+    /** The control that all of them set, where it is one. */
+    pointer: text(),
+    createdAt: createdAt(),
+  },
+  (t) => [index().on(t.shotId)],
+);
+
 export const trials = pgTable(
   'trials',
   {
@@ -197,9 +215,30 @@ export const trials = pgTable(
     measured: text(),
     beforeRenderId: integer().references(() => renders.id),
     afterRenderId: integer().references(() => renders.id),
+    sweepId: integer().references(() => sweeps.id),
+    /** What it is called among the steps of its sweep. */
+    step: text(),
     createdAt: createdAt(),
   },
   (t) => [unique().on(t.shotId, t.number)],
+);
+
+/** What a frame of a version takes by a sheet, measured; see `FrameTimeSummary`. */
+export const frameTimes = pgTable(
+  'frame_times',
+  {
+    versionId: integer()
+      .notNull()
+      .references(() => versions.id),
+    sheet: text().$type<'preview' | 'final'>().notNull(),
+    state: text().$type<'waiting' | 'done' | 'failed'>().notNull(),
+    error: text(),
+    threadSeconds: doublePrecision().notNull().default(0),
+    onceSeconds: doublePrecision().notNull().default(0),
+    rays: doublePrecision().notNull().default(0),
+    share: doublePrecision().notNull().default(0),
+  },
+  (t) => [primaryKey({ columns: [t.versionId, t.sheet] })],
 );
 
 /** What a person decided: about a trial (keep, drop) or about a finding (put aside). */

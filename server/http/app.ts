@@ -10,6 +10,8 @@ import {
   AsideRequest,
   ContinueRequest,
   DialRequest,
+  FarmRequest,
+  FrameTimesRequest,
   KeepRequest,
   LogDecisionRequest,
   LogFormatRequest,
@@ -18,10 +20,12 @@ import {
   RenderRequest,
   RepairRequest,
   StepRequest,
+  SweepRequest,
   TrialRequest,
 } from '../../core/contracts/requests.ts';
 import type { ProfileKind } from '../../core/contracts/intake.ts';
 import { PROFILE_SORTS } from '../../core/intake/profiles.ts';
+import { askFrameTimes, keepFarm } from '../budget/frame-times.ts';
 import { config } from '../config.ts';
 import type { Context } from '../context.ts';
 import { dryRunShot, shotPackage } from '../intake/shot-package.ts';
@@ -44,8 +48,10 @@ import { continueRender, createRender, stopRender } from '../render/renders.ts';
 import { setDials } from '../shots/dials.ts';
 import { decideFinding, findFinding } from '../shots/findings.ts';
 import { importShot } from '../shots/import-shot.ts';
+import { fileBytes, manifestOf } from '../shots/version-files.ts';
 import { shotList, shotState } from '../shots/state.ts';
 import { lockHead, shotByCode, stepHead } from '../shots/versions.ts';
+import { createSweep, stopSweep } from '../trials/sweeps.ts';
 import { createTrial, dropTrial, keepTrial, stopTrial } from '../trials/trials.ts';
 import { answer, answerError, bodyOf, idOf, unknownRoute } from './answers.ts';
 import type { EventHub } from './events.ts';
@@ -63,6 +69,8 @@ export function createApp(context: Context, hub: EventHub, webFolder: string | n
       crossOriginEmbedderPolicy: { policy: 'require-corp' },
       contentSecurityPolicy: {
         directives: {
+          // Kernels are compiled in the page's workers.
+          'script-src': ["'self'", "'wasm-unsafe-eval'"],
           'img-src': ["'self'", 'data:', 'blob:'],
           'worker-src': ["'self'", 'blob:'],
           // Loopback has no certificate to upgrade to.
@@ -271,6 +279,42 @@ function api(context: Context, hub: EventHub): express.Router {
       const number = await createTrial(context, code(request), bodyOf(request, TrialRequest));
       response.status(201);
       return { number };
+    }),
+  );
+
+  router.post(
+    '/shots/:code/sweeps',
+    answer(async (request, response) => {
+      const id = await createSweep(context, code(request), bodyOf(request, SweepRequest));
+      response.status(201);
+      return { id };
+    }),
+  );
+  router.post(
+    '/sweeps/:id/stop',
+    answer((request) => stopSweep(context, idOf(request, 'sweep'))),
+  );
+
+  router.post(
+    '/shots/:code/frame-times',
+    answer((request) => askFrameTimes(context, code(request), bodyOf(request, FrameTimesRequest))),
+  );
+  router.put(
+    '/shots/:code/farm',
+    answer((request) => keepFarm(context, code(request), bodyOf(request, FarmRequest))),
+  );
+  router.get(
+    '/versions/:id/manifest',
+    answer((request) => manifestOf(context, idOf(request, 'version'))),
+  );
+  router.get(
+    '/files/:hash',
+    answer(async (request, response) => {
+      const bytes = await fileBytes(context, String(request.params.hash));
+      // What has this name never changes.
+      response
+        .set({ 'Content-Type': 'application/octet-stream', 'Cache-Control': 'max-age=31536000, immutable' })
+        .send(bytes);
     }),
   );
 

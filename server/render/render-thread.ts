@@ -1,11 +1,12 @@
 /** Runs on a thread of a worker process: everything that takes long. No database, no files. */
-import type { FindingWithMask } from '../../core/contracts/finding.ts';
+import type { Effect, FindingWithMask } from '../../core/contracts/finding.ts';
 import type { Region } from '../../core/data/picture.ts';
 import { diagnoses, neededPasses } from '../../core/diagnose/registry.ts';
 import type { DiagnosisInput } from '../../core/diagnose/diagnosis.ts';
 import type { Sheet, SheetName, ShotDocument } from '../../core/document/schema.ts';
 import { varying } from '../../core/diagnose/vary.ts';
-import { predictChange, type Change } from '../../core/predict/predict-change.ts';
+import { timeFrame, type FrameTime } from '../../core/predict/frame-time.ts';
+import { predictChanges, type Change } from '../../core/predict/predict-change.ts';
 import type { ChangeSide } from '../../core/predict/small-render.ts';
 import type { Assets } from '../../core/render/assets.ts';
 import { createFilm, packFilm, unpackFilm } from '../../core/render/film.ts';
@@ -78,16 +79,24 @@ export function examine({
 
 export interface PredictTask extends Omit<Change, 'picture' | 'before' | 'after'> {
   before: SceneTask & ChangeSide;
-  after: SceneTask & ChangeSide;
+  afters: (SceneTask & ChangeSide)[];
   /** Films of the newest base render of the frame, for its grain; empty when there is none. */
   films: Uint8Array[];
 }
 
-export function predict({ films, before, after, ...change }: PredictTask): ReturnType<typeof predictChange> {
+export function predict({ films, before, afters, ...change }: PredictTask): Effect[] {
   const side = ({ scene, packed, sheet }: SceneTask & ChangeSide) => ({ scene: withKernel(scene, packed), sheet });
   const picture = films.length ? wholePicture(before.sheet, films, ['beauty', 'error.beauty', 'object']) : null;
-  return predictChange({ ...change, before: side(before), after: side(after), picture });
+  return predictChanges({ ...change, before: side(before), picture }, afters.map(side));
 }
+
+export interface TimeTask extends SceneTask {
+  sheet: Sheet;
+  seed: number;
+}
+
+export const timeOnThread = ({ scene, packed, sheet, seed }: TimeTask): FrameTime =>
+  timeFrame({ scene: withKernel(scene, packed), sheet }, seed, () => performance.now());
 
 function wholePicture(sheet: Sheet, films: Uint8Array[], passes: string[]) {
   const frame = { x: 0, y: 0, width: sheet.width, height: sheet.height };
@@ -99,4 +108,5 @@ export interface Tasks {
   renderTile: typeof renderTile;
   examine: typeof examine;
   predict: typeof predict;
+  timeOnThread: typeof timeOnThread;
 }

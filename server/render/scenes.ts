@@ -3,8 +3,9 @@ import { eq } from 'drizzle-orm';
 import { canonicalText } from '../../core/document/canonical.ts';
 import type { JsonPatch } from '../../core/document/patch.ts';
 import type { SheetName, ShotDocument } from '../../core/document/schema.ts';
+import { isSameGeometry } from '../../core/geometry/scene-geometry.ts';
 import type { Assets } from '../../core/render/assets.ts';
-import { compileScene } from '../../core/render/compile.ts';
+import { compileScene, type SceneSheet } from '../../core/render/compile.ts';
 import { loadAssets } from '../../core/render/load-assets.ts';
 import type { CompiledScene } from '../../core/render/scene.ts';
 import type { Context } from '../context.ts';
@@ -23,39 +24,78 @@ export interface LoadedScene {
   packed: PackedScene;
 }
 
-const KEPT = 8;
+type Compiled = Pick<LoadedScene, 'scene' | 'packed'>;
+
+/** Enough that the scenes of a sweep do not push each other out. */
+const KEPT = 12;
+/** Documents, each with the settings of a render. */
+const ASKED_KEPT = 32;
+
+/** What a render is made of, and by what its parts are known. */
+interface Asked {
+  manifest: Record<string, string>;
+  document: ShotDocument;
+  sheet: SceneSheet;
+  assetsKey: string;
+  sceneKey: string;
+}
+
 export class Scenes {
-  private readonly loaded = new Map<string, Promise<LoadedScene>>();
+  private readonly asked = new Map<string, Promise<Asked>>();
+  private readonly compiled = new Map<string, Promise<Compiled>>();
   /** Meshes and textures by manifest: a change of settings reads no file again. */
   private readonly assets = new Map<string, Promise<Assets>>();
 
   constructor(private readonly context: Context) {}
 
   /** The scene of a version's document with a patch on it, for the frame of one of its sheets. */
-  get(versionId: number, patch: JsonPatch, sheet: SheetName): Promise<LoadedScene> {
-    return keep(this.loaded, `${versionId} ${sheet} ${canonicalText(patch)}`, async () => {
-      const [version] = await this.context.db.select().from(versions).where(eq(versions.id, versionId));
-      if (!version) throw notFound(`version ${versionId}`);
-      const document = patchedDocument(version, patch);
-      const references = canonicalText([document.meshes, document.textures, document.maps, document.coats]);
-      const assets = await keep(this.assets, version.manifest + references, () => {
-        const manifest = JSON.parse(version.manifest) as Record<string, string>;
-        const read = async (path: string) => (manifest[path] ? this.context.blobs.get(manifest[path]) : null);
-        return loadAssets(document, read, document.code, 'stand in').then(sharedAssets);
-      });
-      const scene = compileScene(document, assets, document.sheets[sheet], lentByHost);
-      return { document, assets, scene, packed: packScene(scene) };
+  async get(versionId: number, patch: JsonPatch, sheetName: SheetName): Promise<LoadedScene> {
+    const { manifest, document, sheet, assetsKey, sceneKey } = await keep(
+      this.asked,
+      ASKED_KEPT,
+      `${versionId} ${sheetName} ${canonicalText(patch)}`,
+      () => this.ask(versionId, patch, sheetName),
+    );
+    const assets = await keep(this.assets, KEPT, assetsKey, () => {
+      const read = async (path: string) => (manifest[path] ? this.context.blobs.get(manifest[path]) : null);
+      return loadAssets(document, read, document.code, 'stand in').then(sharedAssets);
     });
+    const compiled = await keep(this.compiled, KEPT, sceneKey, () => this.compile(document, assets, sheet));
+    return { document, assets, ...compiled };
+  }
+
+  private async ask(versionId: number, patch: JsonPatch, sheetName: SheetName): Promise<Asked> {
+    const [version] = await this.context.db.select().from(versions).where(eq(versions.id, versionId));
+    if (!version) throw notFound(`version ${versionId}`);
+    const document = patchedDocument(version, patch);
+    const { width, height, motion, precision, neutral, passes } = document.sheets[sheetName];
+    // Samples, limits and clamps are no part of a scene: renders that differ in them share one.
+    const sheet = { width, height, motion, precision, neutral, passes };
+    const references = [document.meshes, document.textures, document.maps, document.coats];
+    return {
+      manifest: JSON.parse(version.manifest) as Record<string, string>,
+      document,
+      sheet,
+      assetsKey: version.manifest + canonicalText(references),
+      sceneKey: version.manifest + canonicalText({ ...document, sheets: sheet }),
+    };
+  }
+
+  private async compile(document: ShotDocument, assets: Assets, sheet: SceneSheet): Promise<Compiled> {
+    const scene = compileScene(document, assets, sheet, lentByHost);
+    const others = (await Promise.allSettled(this.compiled.values())).flatMap((r) => (r.status === 'fulfilled' ? [r.value] : [])); // prettier-ignore
+    const alike = others.find((other) => isSameGeometry(other.scene.geometry, scene.geometry));
+    return { scene, packed: alike?.packed ?? packScene(scene) };
   }
 }
 
-/** What stands under `key`, made if need be; the least recently used goes when there are too many. */
-function keep<T>(map: Map<string, Promise<T>>, key: string, make: () => Promise<T>): Promise<T> {
+/** What stands under `key`, made if need be; the least recently used goes when there are more than `most`. */
+function keep<T>(map: Map<string, Promise<T>>, most: number, key: string, make: () => Promise<T>): Promise<T> {
   const present = map.get(key) ?? make();
   map.delete(key);
   map.set(key, present);
   // A failure is not kept: it may have been a file that was not there yet.
   present.catch(() => map.delete(key));
-  if (map.size > KEPT) map.delete(map.keys().next().value!);
+  if (map.size > most) map.delete(map.keys().next().value!);
   return present;
 }

@@ -8,7 +8,7 @@ import type { Context } from '../context.ts';
 import { batches, renders, tiles } from '../db/schema.ts';
 import { shotChanged } from '../notify.ts';
 import type { TilesJob } from '../queue.ts';
-import { sideFinished } from '../trials/trial-renders.ts';
+import { sideFailed, sideFinished } from '../trials/trial-renders.ts';
 import { addLines } from './render-lines.ts';
 import { failRender, lockRender, queueRound, tileRegions, type RenderRow } from './renders.ts';
 import type { RenderThreads } from './render-threads.ts';
@@ -61,6 +61,7 @@ export async function renderBatch(
   } catch (error) {
     if (!(error instanceof RangeError || (error as Error).name === 'InvalidInput')) throw error;
     await failRender(context, job.renderId, (error as Error).message);
+    if (render.purpose === 'trial') await sideFailed(context, render.id, (error as Error).message);
   }
 }
 

@@ -12,9 +12,21 @@ import type { Effect, Finding, Severity } from '../../core/contracts/finding.ts'
 import type { JsonPatch } from '../../core/document/patch.ts';
 import type { ShotDocument } from '../../core/document/schema.ts';
 import { samplesOf } from '../../core/render/rounds.ts';
+import { farmOf, frameTimesOf } from '../budget/frame-times.ts';
 import type { Context } from '../context.ts';
 import type { Transaction } from '../db/database.ts';
-import { decisions, findings, logs, pictures, pictureSets, renders, shots, trials, versions } from '../db/schema.ts';
+import {
+  decisions,
+  findings,
+  logs,
+  pictures,
+  pictureSets,
+  renders,
+  shots,
+  sweeps,
+  trials,
+  versions,
+} from '../db/schema.ts';
 import { preflightSummary } from '../intake/preflights.ts';
 import { patchedDocument, type RenderRow, type VersionRow } from '../render/renders.ts';
 import { redoOf, shotByCode, type ShotRow } from './versions.ts';
@@ -43,6 +55,14 @@ async function readState(tx: Transaction, shot: ShotRow): Promise<ShotState> {
     renders: renderRows.map((row) => renderSummary(row, byId.get(row.versionId)!)),
     findings: await findingSummaries(tx, shot.id, renderRows, byId, decided),
     trials: await trialSummaries(tx, shot.id, byId, decided),
+    sweeps: await tx
+      .select({ id: sweeps.id, title: sweeps.title, pointer: sweeps.pointer })
+      .from(sweeps)
+      .where(eq(sweeps.shotId, shot.id))
+      .orderBy(asc(sweeps.id)),
+    versions: [...byId.values()].sort((a, b) => a.number - b.number).map(versionSummary),
+    frameTimes: await frameTimesOf(tx, shot.id),
+    farm: farmOf(shot),
     preflight: await preflightSummary(tx, head.id),
     logs: await tx.$count(logs, eq(logs.shotId, shot.id)),
     lookRevision: shot.lookRevision,
@@ -139,6 +159,8 @@ async function trialSummaries(
       afterRenderId: row.afterRenderId,
       verdict: verdict === 'keep' || verdict === 'drop' ? verdict : null,
       createdAt: row.createdAt.toISOString(),
+      sweepId: row.sweepId,
+      step: row.step,
     };
   });
 }

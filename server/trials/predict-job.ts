@@ -1,5 +1,5 @@
-/** Predicts a trial whose region or values no finding has computed, then begins it. */
-import { and, desc, eq } from 'drizzle-orm';
+/** Predicts trials whose region or values no finding has computed, those of a sweep together, then begins them. */
+import { and, asc, desc, eq, inArray } from 'drizzle-orm';
 import type { JsonPatch } from '../../core/document/patch.ts';
 import { objectNames } from '../../core/document/object-names.ts';
 import { pilotSeed } from '../../core/predict/seeds.ts';
@@ -10,23 +10,33 @@ import type { PredictJob } from '../queue.ts';
 import { filmsOf } from '../render/films.ts';
 import type { RenderThreads } from '../render/render-threads.ts';
 import type { Scenes } from '../render/scenes.ts';
-import { beginTrial, maskOf } from './trial-renders.ts';
+import { beginTrials, maskOf } from './trial-renders.ts';
 import { failTrial } from './trials.ts';
 
-export async function predictTrial(context: Context, scenes: Scenes, threads: RenderThreads, job: PredictJob) {
+export async function predictTrials(context: Context, scenes: Scenes, threads: RenderThreads, job: PredictJob) {
   const { db } = context;
-  const [trial] = await db.select().from(trials).where(eq(trials.id, job.trialId));
-  if (trial?.state !== 'predicting') return;
+  const waiting = () => and(inArray(trials.id, job.trialIds), eq(trials.state, 'predicting'));
+  const rows = await db.select().from(trials).where(waiting()).orderBy(asc(trials.id));
+  if (rows.length === 0) return;
+  const [lead] = rows;
   try {
-    const before = await scenes.get(trial.versionId, [], trial.sheet);
-    const after = await scenes.get(trial.versionId, JSON.parse(trial.patch) as JsonPatch, trial.sheet);
+    const side = async (patch: JsonPatch) => {
+      const { document, scene, packed } = await scenes.get(lead.versionId, patch, lead.sheet);
+      return { document, scene, packed, sheet: document.sheets[lead.sheet] };
+    };
+    const { document, ...before } = await side([]);
+    const afters = [];
+    for (const { patch } of rows) {
+      const { scene, packed, sheet } = await side(JSON.parse(patch) as JsonPatch);
+      afters.push({ scene, packed, sheet });
+    }
     const [base] = await db
       .select()
       .from(renders)
       .where(
         and(
-          eq(renders.versionId, trial.versionId),
-          eq(renders.sheet, trial.sheet),
+          eq(renders.versionId, lead.versionId),
+          eq(renders.sheet, lead.sheet),
           eq(renders.purpose, 'base'),
           eq(renders.wholeFrame, true),
           eq(renders.state, 'done'),
@@ -35,21 +45,22 @@ export async function predictTrial(context: Context, scenes: Scenes, threads: Re
       .orderBy(desc(renders.id))
       .limit(1);
     const predicted = await threads.run('predict', {
-      before: { scene: before.scene, packed: before.packed, sheet: before.document.sheets[trial.sheet] },
-      after: { scene: after.scene, packed: after.packed, sheet: after.document.sheets[trial.sheet] },
-      region: { x: trial.x, y: trial.y, width: trial.width, height: trial.height },
-      mask: await maskOf(context, db, trial),
+      before,
+      afters,
+      region: { x: lead.x, y: lead.y, width: lead.width, height: lead.height },
+      mask: await maskOf(context, db, lead),
       films: base ? await filmsOf(context, db, base.id) : [],
-      names: objectNames(before.document),
-      seed: pilotSeed(trial.id),
+      names: objectNames(document),
+      seed: pilotSeed(lead.id),
     });
     await db.transaction(async (tx) => {
-      const [now] = await tx.select().from(trials).where(eq(trials.id, trial.id)).for('update');
-      if (now.state !== 'predicting') return;
-      await beginTrial(context, tx, now, predicted);
-      await shotChanged(tx, now.shotId);
+      const now = await tx.select().from(trials).where(waiting()).orderBy(asc(trials.id)).for('update');
+      if (now.length === 0) return;
+      const effectOf = new Map(rows.map(({ id }, i) => [id, predicted[i]]));
+      await beginTrials(context, tx, now, now.map(({ id }) => effectOf.get(id)!)); // prettier-ignore
+      await shotChanged(tx, lead.shotId);
     });
   } catch (error) {
-    await failTrial(context, trial.id, `It could not be predicted: ${(error as Error).message}`);
+    for (const { id } of rows) await failTrial(context, id, `It could not be predicted: ${(error as Error).message}`);
   }
 }

@@ -1,5 +1,5 @@
-/** The two renders of a trial: begun together once the prediction stands, measured when both are done. */
-import { and, eq, or } from 'drizzle-orm';
+/** The renders of trials: begun together once the predictions stand; a trial is measured when both of its own are done. */
+import { and, asc, eq, inArray, or } from 'drizzle-orm';
 import type { Effect, Finding } from '../../core/contracts/finding.ts';
 import { canonicalText } from '../../core/document/canonical.ts';
 import type { JsonPatch } from '../../core/document/patch.ts';
@@ -12,49 +12,64 @@ import type { Context } from '../context.ts';
 import type { Transaction } from '../db/database.ts';
 import { findings, renders, trials, versions } from '../db/schema.ts';
 import { filmsOf } from '../render/films.ts';
-import { createRender, patchedDocument } from '../render/renders.ts';
+import { shotChanged } from '../notify.ts';
+import { createRender, patchedDocument, stopRender } from '../render/renders.ts';
 
 export type TrialRow = typeof trials.$inferSelect;
 
-/** Stores the prediction and begins both renders, on the same random numbers. */
-export async function beginTrial(context: Context, tx: Transaction, trial: TrialRow, predicted: Effect): Promise<void> {
-  const [version] = await tx.select().from(versions).where(eq(versions.id, trial.versionId));
-  const region = { x: trial.x, y: trial.y, width: trial.width, height: trial.height };
-  const side = (patch: JsonPatch) =>
-    createRender(context, tx, {
-      version,
-      purpose: 'trial',
-      sheet: trial.sheet,
-      patch,
-      region,
-      seed: trialSeed(trial.id),
-    });
-  const before = await side([]);
-  const after = await side(JSON.parse(trial.patch) as JsonPatch);
-  await tx
-    .update(trials)
-    .set({
-      state: 'rendering',
-      predicted: canonicalText(predicted),
-      beforeRenderId: before.id,
-      afterRenderId: after.id,
-    })
-    .where(and(eq(trials.id, trial.id), eq(trials.state, 'predicting')));
+/**
+ * Stores the predictions and begins the renders, all on the same random numbers: one without any change, which the
+ * trials share, and one with each.
+ * @param trials of one version, sheet and region; `predicted` has an effect for each
+ */
+export async function beginTrials(
+  context: Context,
+  tx: Transaction,
+  trialRows: TrialRow[],
+  predicted: Effect[],
+): Promise<void> {
+  const [lead] = trialRows;
+  const [version] = await tx.select().from(versions).where(eq(versions.id, lead.versionId));
+  const region = { x: lead.x, y: lead.y, width: lead.width, height: lead.height };
+  const seed = trialSeed(lead.id);
+  const render = (patch: JsonPatch) =>
+    createRender(context, tx, { version, purpose: 'trial', sheet: lead.sheet, patch, region, seed });
+  const before = await render([]);
+  for (const [i, trial] of trialRows.entries()) {
+    const after = await render(JSON.parse(trial.patch) as JsonPatch);
+    await tx
+      .update(trials)
+      .set({
+        state: 'rendering',
+        predicted: canonicalText(predicted[i]),
+        beforeRenderId: before.id,
+        afterRenderId: after.id,
+      })
+      .where(and(eq(trials.id, trial.id), eq(trials.state, 'predicting')));
+  }
 }
+
+/** Trials that wait for a render, each locked. */
+const waitingFor = (tx: Transaction, renderId: number) =>
+  tx
+    .select()
+    .from(trials)
+    .where(
+      and(eq(trials.state, 'rendering'), or(eq(trials.beforeRenderId, renderId), eq(trials.afterRenderId, renderId))),
+    )
+    .orderBy(asc(trials.id))
+    .for('update');
 
 /** Called in the transaction that ends one side; the second to end measures the trial. */
 export async function sideFinished(context: Context, tx: Transaction, renderId: number): Promise<void> {
-  const [trial] = await tx
-    .select()
-    .from(trials)
-    .where(or(eq(trials.beforeRenderId, renderId), eq(trials.afterRenderId, renderId)))
-    .for('update');
-  if (!trial || trial.state !== 'rendering') return;
-  const sides = [trial.beforeRenderId!, trial.afterRenderId!];
-  for (const id of sides) {
-    const [side] = await tx.select({ state: renders.state }).from(renders).where(eq(renders.id, id));
-    if (side.state !== 'done') return;
+  for (const trial of await waitingFor(tx, renderId)) {
+    const sides = [trial.beforeRenderId!, trial.afterRenderId!];
+    const states = await tx.select({ state: renders.state }).from(renders).where(inArray(renders.id, sides));
+    if (states.every(({ state }) => state === 'done')) await measureTrial(context, tx, trial, sides);
   }
+}
+
+async function measureTrial(context: Context, tx: Transaction, trial: TrialRow, sides: number[]): Promise<void> {
   const [before, after] = await Promise.all(sides.map(async (id) => (await filmsOf(context, tx, id)).map(unpackFilm)));
   const [version] = await tx.select().from(versions).where(eq(versions.id, trial.versionId));
   const document = patchedDocument(version, []);
@@ -67,6 +82,28 @@ export async function sideFinished(context: Context, tx: Transaction, renderId: 
     .update(trials)
     .set({ state: 'done', measured: canonicalText(measured) })
     .where(eq(trials.id, trial.id));
+}
+
+/** A side that cannot be rendered ends its trials, with the reason. */
+export async function sideFailed(context: Context, renderId: number, error: string): Promise<void> {
+  const sides = await context.db.transaction(async (tx) => {
+    const waiting = await waitingFor(tx, renderId);
+    if (waiting.length === 0) return [];
+    const ids = waiting.map(({ id }) => id);
+    await tx.update(trials).set({ state: 'failed', error }).where(inArray(trials.id, ids));
+    await shotChanged(tx, waiting[0].shotId);
+    return waiting.flatMap((trial) => [trial.beforeRenderId, trial.afterRenderId]);
+  });
+  await stopUnneeded(context, sides);
+}
+
+/** Stops renders that no running trial waits for any longer. */
+export async function stopUnneeded(context: Context, sides: (number | null)[]): Promise<void> {
+  for (const id of new Set(sides.filter((side) => side !== null))) {
+    const isNeeded = await context.db.transaction(async (tx) => (await waitingFor(tx, id)).length > 0);
+    const [row] = await context.db.select({ state: renders.state }).from(renders).where(eq(renders.id, id));
+    if (!isNeeded && row.state === 'active') await stopRender(context, id);
+  }
 }
 
 export async function maskOf(context: Context, tx: Transaction | Context['db'], trial: TrialRow) {

@@ -2,44 +2,37 @@
 import { and, desc, eq, max } from 'drizzle-orm';
 import type { Finding } from '../../core/contracts/finding.ts';
 import type { TrialRequest } from '../../core/contracts/requests.ts';
+import { alikeItems, forItems } from '../../core/document/alike-items.ts';
 import { canonicalText } from '../../core/document/canonical.ts';
 import { InvalidInput } from '../../core/document/problem.ts';
 import type { JsonPatch } from '../../core/document/patch.ts';
 import { tellValues, valuesPatch, type ControlValues } from '../../core/document/set-values.ts';
-import type { ShotDocument } from '../../core/document/schema.ts';
+import type { SheetName, ShotDocument } from '../../core/document/schema.ts';
+import { GROUP } from '../../core/render/random.ts';
 import type { Context } from '../context.ts';
 import type { Transaction } from '../db/database.ts';
 import { decisions, findings, renders, shots, trials } from '../db/schema.ts';
 import { conflict, notFound } from '../errors.ts';
 import { shotChanged } from '../notify.ts';
-import { patchedDocument, regionIn, stopRender } from '../render/renders.ts';
+import { patchedDocument, regionIn, type VersionRow } from '../render/renders.ts';
 import { pointerOf } from '../../core/document/pointers.ts';
 import { addVersion, lockHead } from '../shots/versions.ts';
-import { beginTrial, type TrialRow } from './trial-renders.ts';
+import { beginTrials, stopUnneeded, type TrialRow } from './trial-renders.ts';
 
 /** @returns the trial's number in its shot */
 export async function createTrial(context: Context, code: string, request: TrialRequest): Promise<number> {
   return context.db.transaction(async (tx) => {
     const { shot, head } = await lockHead(tx, code);
     const asked = await whatToTry(tx, shot.id, request);
-    const document = JSON.parse(head.document) as ShotDocument;
-    const patch = valuesPatch(document, [request.sheet], asked.values);
+    const { patch, before } = patchToTry(head, request.sheet, asked.values);
     if (patch.length === 0)
       throw conflict(`All of it stands like that already in the ${request.sheet} sheet: nothing to try.`);
-    const after = patchedDocument(head, patch).sheets[request.sheet];
-    const before = document.sheets[request.sheet];
-    if (after.width !== before.width || after.height !== before.height)
-      throw conflict('A trial compares the same pixels: it cannot change the width or height.');
     const region = regionIn(before, request.region ?? asked.finding?.region ?? null);
-    const [{ last }] = await tx
-      .select({ last: max(trials.number) })
-      .from(trials)
-      .where(eq(trials.shotId, shot.id));
     const [trial] = await tx
       .insert(trials)
       .values({
         shotId: shot.id,
-        number: (last ?? 0) + 1,
+        number: await nextNumber(tx, shot.id),
         findingId: request.finding,
         remedyId: request.remedy,
         title: asked.title,
@@ -52,14 +45,44 @@ export async function createTrial(context: Context, code: string, request: Trial
       .returning();
     const isAsPredicted =
       asked.finding !== null &&
+      !asked.isPart &&
       asked.versionId === head.id &&
       asked.sheet === request.sheet &&
       canonicalText(region) === canonicalText(asked.finding.region);
-    if (isAsPredicted) await beginTrial(context, tx, trial, asked.predicted!);
-    else await context.queue.send(tx, 'predict', [{ trialId: trial.id }], 200);
+    if (isAsPredicted) await beginTrials(context, tx, [trial], [asked.predicted!]);
+    else await context.queue.send(tx, 'predict', [{ trialIds: [trial.id] }], PREDICT_FIRST);
     await shotChanged(tx, shot.id);
     return trial.number;
   });
+}
+
+/** Predictions go before renders. */
+export const PREDICT_FIRST = 200;
+
+/** Two groups: one alone has no spread. */
+const LEAST_SAMPLES = 2 * GROUP;
+
+/** What values change in a version, which may be nothing, and the sheet they are tried in as it stands. */
+export function patchToTry(head: VersionRow, sheet: SheetName, values: ControlValues) {
+  const document = JSON.parse(head.document) as ShotDocument;
+  const patch = valuesPatch(document, [sheet], values);
+  const before = document.sheets[sheet];
+  const after = patchedDocument(head, patch).sheets[sheet];
+  if (after.width !== before.width || after.height !== before.height)
+    throw conflict('A trial compares the same pixels: it cannot change the width or height.');
+  if (Math.min(before.samples, after.samples) < LEAST_SAMPLES)
+    throw conflict(
+      `A trial needs ${LEAST_SAMPLES} samples at least: its noise is told by how groups of ${GROUP} differ.`,
+    );
+  return { patch, before };
+}
+
+export async function nextNumber(tx: Transaction, shotId: number): Promise<number> {
+  const [{ last }] = await tx
+    .select({ last: max(trials.number) })
+    .from(trials)
+    .where(eq(trials.shotId, shotId));
+  return (last ?? 0) + 1;
 }
 
 /** The values a request means, and, for a remedy, what it was predicted to do and where. */
@@ -78,14 +101,28 @@ async function whatToTry(tx: Transaction, shotId: number, request: TrialRequest)
   const finding = JSON.parse(row.finding.body) as Finding;
   const remedy = finding.remedies.find((r) => r.id === request.remedy);
   if (!remedy) throw notFound(`remedy "${request.remedy}" of finding ${request.finding}`);
+  const few = fewOf(remedy.values, request.only);
   return {
-    title: remedy.title,
-    values: remedy.values,
+    title: few ? `${remedy.title} (${few.told})` : remedy.title,
+    values: few?.values ?? remedy.values,
+    isPart: few !== null,
     finding,
     predicted: remedy.predicted,
     versionId: row.render.versionId,
     sheet: row.render.sheet,
   };
+}
+
+/** A remedy for some of the items that it does the same thing to; null: for all. */
+function fewOf(values: ControlValues, only: string[] | undefined): { values: ControlValues; told: string } | null {
+  if (!only) return null;
+  const alike = alikeItems(values);
+  const strange = only.find((item) => !alike.includes(item));
+  if (strange !== undefined)
+    throw new InvalidInput('trial', [{ path: '/only', value: strange, expected: `one of ${alike.join(', ') || 'none: this remedy is about one thing'}` }]); // prettier-ignore
+  const chosen = alike.filter((item) => only.includes(item));
+  if (chosen.length === alike.length) return null;
+  return { values: forItems(values, chosen), told: `${chosen.length} of ${alike.length}` };
 }
 
 async function lockTrial(tx: Transaction, id: number): Promise<TrialRow & { code: string }> {
@@ -108,11 +145,7 @@ export async function stopTrial(context: Context, id: number): Promise<void> {
     await shotChanged(tx, found.shotId);
     return found;
   });
-  for (const side of [trial.beforeRenderId, trial.afterRenderId]) {
-    if (side === null) continue;
-    const [row] = await context.db.select().from(renders).where(eq(renders.id, side));
-    if (row.state === 'active') await stopRender(context, side);
-  }
+  await stopUnneeded(context, [trial.beforeRenderId, trial.afterRenderId]);
 }
 
 export async function failTrial(context: Context, id: number, error: string): Promise<void> {
