@@ -16,6 +16,8 @@ import { RequestError } from '../errors.ts';
 import { filesInFolder, type ShotFiles } from '../shots/shot-files.ts';
 
 const MOST_FILES = 20_000;
+/** Milliseconds that a refused upload may go on arriving before its connection is closed all the same. */
+const LONGEST_READ_OUT = 15_000;
 const SAFE_PATH = new RegExp(FILE_PATTERN);
 
 /** Bytes that an upload may still bring, over all its files, packed or not. */
@@ -96,11 +98,9 @@ async function receiveFiles(request: Request, own: string, allowance: Allowance)
   const refused = new AbortController();
   const writes: Promise<void>[] = [];
   const received = new Promise<void>((resolve, reject) => {
-    /** What is still on its way is read and forgotten, so that the answer reaches the page. */
     const refuse = (error: Error) => {
       reject(error);
       request.unpipe(form);
-      request.resume();
       refused.abort();
     };
     form.on('file', (_field, stream: Readable, { filename = '' }: { filename?: string }) => {
@@ -128,11 +128,31 @@ async function receiveFiles(request: Request, own: string, allowance: Allowance)
   try {
     await received;
     await Promise.all(writes);
+  } catch (error) {
+    await readOut(request);
+    throw error;
   } finally {
     // Nothing may be writing any more when the folder is removed.
     await Promise.allSettled(writes);
   }
   return archives;
+}
+
+/**
+ * Reads and forgets what a sender still has to say. A connection that is closed while its sender writes is
+ * reset, and takes the answer with it: the page would tell of a broken network, not of what was wrong.
+ */
+async function readOut(request: Request): Promise<void> {
+  if (request.complete || request.destroyed) return;
+  await new Promise<void>((resolve) => {
+    const enough = setTimeout(resolve, LONGEST_READ_OUT);
+    const over = () => {
+      clearTimeout(enough);
+      resolve();
+    };
+    request.once('end', over).once('close', over).once('error', over);
+    request.resume();
+  });
 }
 
 async function writeInto(

@@ -87,6 +87,31 @@ describe('bad input over HTTP', function () {
     expect(body.error).to.match(/"\.\.\/evil\.sh", which leaves its folder/);
   });
 
+  it('hears a refused upload out, so that the answer arrives and not a broken connection', async () => {
+    const body = Buffer.alloc(64 * 1024, '-');
+    const head = '--x\r\nContent-Disposition: form-data; name="files"; filename="../evil.sh"\r\n\r\n';
+    const tail = '\r\n--x--\r\n';
+    const answer = await new Promise<{ status: number; unsent: number }>((resolve, reject) => {
+      let unsent = 20;
+      const sending = request(`${dusting.address}/api/shots`, {
+        method: 'POST',
+        headers: {
+          'Content-Type': 'multipart/form-data; boundary=x',
+          'Content-Length': head.length + unsent * body.length + tail.length,
+        },
+      });
+      sending.on('response', (response) => resolve({ status: response.statusCode!, unsent }));
+      sending.on('error', reject);
+      sending.write(head);
+      const next = () => {
+        if (unsent-- > 0) sending.write(body, () => setTimeout(next, 20));
+        else sending.end(tail);
+      };
+      setTimeout(next, 200);
+    });
+    expect(answer).to.deep.equal({ status: 400, unsent: -1 });
+  });
+
   it('refuses an archive that is none, that is cut off, and that unpacks to more than is taken', async () => {
     const noArchive = await dusting.send([['shot.zip', 'this is no archive']]);
     expect(noArchive.body.error).to.match(/archive could not be unpacked/);
