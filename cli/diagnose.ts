@@ -4,8 +4,9 @@ import { readFile } from 'node:fs/promises';
 import { availableParallelism } from 'node:os';
 import type { FindingWithMask, Severity } from '../core/contracts/finding.ts';
 import { isInRegion, type Region } from '../core/data/picture.ts';
+import type { RenderedWith } from '../core/diagnose/pictures/plan-in-numbers.ts';
 import type { PictureFinding, PictureToDiagnose } from '../core/diagnose/pictures/picture-diagnosis.ts';
-import { diagnosePicture, pictureDiagnoses, toDiagnose } from '../core/diagnose/pictures/registry.ts';
+import { diagnosePicture, meanOfHalves, pictureDiagnoses, toDiagnose } from '../core/diagnose/pictures/registry.ts';
 import { diagnoses, neededPasses } from '../core/diagnose/registry.ts';
 import { varying } from '../core/diagnose/vary.ts';
 import type { Sheet, ShotDocument } from '../core/document/schema.ts';
@@ -13,6 +14,7 @@ import { fileName } from '../core/formats/paths.ts';
 import { readPictureFile } from '../core/formats/picture-file.ts';
 import { isPictureName } from '../core/formats/picture-names.ts';
 import { frameOf } from '../core/picture/sequence/names.ts';
+import { readSettings } from '../core/picture/settings-record.ts';
 import { pilotSeed } from '../core/predict/seeds.ts';
 import { pictureOf } from '../core/render/film-picture.ts';
 import { GROUP } from '../core/render/random.ts';
@@ -24,11 +26,14 @@ import { openShot } from './open-shot.ts';
 import { numbersOption, parseOptions } from './options.ts';
 import { EXIT_CODES } from './preflight.ts';
 import { needInside } from './region.ts';
+import { targetOf } from './target.ts';
 import { renderFrame } from './render-frame.ts';
 
-export const DIAGNOSE_USAGE = `dusting diagnose <shot folder | picture…> [--family a,b] [--region x,y,w,h] [--json]`;
+export const DIAGNOSE_USAGE = `dusting diagnose <shot folder | picture…> [--family a,b] [--region x,y,w,h] [--halves] [--settings file] [--target name] [--json]
+  --halves: the two pictures are one, rendered with half its samples each by other random numbers
+  --settings record.json|record.csv: what pictures were rendered with; --target name|target.json: whose dials those are`;
 
-const OPTIONS = { family: { type: 'string' }, region: { type: 'string' }, json: { type: 'boolean', default: false } } as const; // prettier-ignore
+const OPTIONS = { family: { type: 'string' }, region: { type: 'string' }, halves: { type: 'boolean', default: false }, settings: { type: 'string' }, target: { type: 'string' }, json: { type: 'boolean', default: false } } as const; // prettier-ignore
 
 /** A finding of a shot, in the form that those of pictures have. */
 type ToldFinding = Omit<PictureFinding, 'remedies'> & {
@@ -46,8 +51,10 @@ export async function diagnoseCommand(args: string[]): Promise<number> {
   const region = numbers ? { x: numbers[0], y: numbers[1], width: numbers[2], height: numbers[3] } : null;
   const arePictures = positionals.every(isPictureName);
   if (!arePictures && positionals.length > 1) throw new BadUse(`Name one shot folder, or pictures alone.\n${DIAGNOSE_USAGE}`); // prettier-ignore
+  if (values.halves && !(arePictures && positionals.length === 2)) throw new BadUse(`--halves needs two pictures.\n${DIAGNOSE_USAGE}`); // prettier-ignore
+  if ((values.settings ?? values.target) !== undefined && !arePictures) throw new BadUse(`--settings and --target are of pictures.\n${DIAGNOSE_USAGE}`); // prettier-ignore
   const findings = arePictures
-    ? await ofPictures(positionals, families, region)
+    ? await ofPictures(positionals, families, region, values.halves, await renderedWithOf(values))
     : await ofShot(positionals[0], families, region);
   console.log(values.json ? JSON.stringify({ findings }) : findings.map(tell).join('\n') || 'Nothing was found.');
   const severities = findings.map(({ severity }) => severity);
@@ -58,8 +65,10 @@ async function ofPictures(
   paths: string[],
   families: string[] | undefined,
   region: Region | null,
+  areHalves: boolean,
+  told: Partial<RenderedWith>,
 ): Promise<ToldFinding[]> {
-  const read: { path: string; picture: PictureToDiagnose }[] = [];
+  const read: Read[] = [];
   for (const path of paths) {
     if (!existsSync(path) || !statSync(path).isFile()) throw new BadUse(`There is no file "${path}".`);
     const file = await readPictureFile(new Uint8Array(await readFile(path)), fileName(path), { inflate, means: exrMeans() }); // prettier-ignore
@@ -67,13 +76,44 @@ async function ofPictures(
     if (region && part) needInside(region, part.width, part.height, path);
     const picture = toDiagnose(file, region);
     if (!picture) throw new BadUse(`${path} has no colours to look at.`);
-    read.push({ path, picture });
+    read.push({ path, picture: { ...picture, renderedWith: { ...picture.renderedWith!, ...told } } });
   }
+  if (areHalves) return ofHalves(read[0], read[1], families);
   return read.flatMap(({ path, picture }) => {
     const beside = read.filter((other) => isBeside(path, other.path) && other.picture.luminance.length === picture.luminance.length); // prettier-ignore
     const found = diagnosePicture({ ...picture, beside: beside.map((other) => other.picture.luminance) }, families);
     return found.map((finding) => ({ ...finding, evidence: { ...finding.evidence, picture: path } }));
   });
+}
+
+/** What the command says of settings, which goes before what a file says of itself. */
+async function renderedWithOf({
+  settings,
+  target,
+}: {
+  settings?: string;
+  target?: string;
+}): Promise<Partial<RenderedWith>> {
+  if (settings !== undefined && !existsSync(settings)) throw new BadUse(`There is no file "${settings}".`);
+  return {
+    ...(settings === undefined ? {} : { record: readSettings(await readFile(settings, 'utf8'), settings) }),
+    ...(target === undefined ? {} : { target: await targetOf(target) }),
+  };
+}
+
+interface Read {
+  path: string;
+  picture: PictureToDiagnose;
+}
+
+function ofHalves(a: Read, b: Read, families: string[] | undefined): ToldFinding[] {
+  const [p, q] = [a.picture, b.picture];
+  if (p.width !== q.width || p.height !== q.height)
+    throw new BadUse(`${a.path} is ${p.width} × ${p.height} pixels and ${b.path} ${q.width} × ${q.height}: halves of one picture are of one size.`); // prettier-ignore
+  if (p.luminance.every((y, i) => y === q.luminance[i]))
+    throw new BadUse(`${a.path} and ${b.path} are the same, pixel by pixel: halves are rendered with other seeds.`);
+  const found = diagnosePicture(meanOfHalves(p, q), families);
+  return found.map((finding) => ({ ...finding, evidence: { ...finding.evidence, picture: `${a.path} + ${b.path}` } }));
 }
 
 /** Frames of one sequence that follow each other. */

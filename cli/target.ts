@@ -26,7 +26,7 @@ export async function targetCommand(args: string[]): Promise<number> {
   return fit.losses.length ? EXIT_CODES.caution : EXIT_CODES.clear;
 }
 
-async function targetOf(name: string): Promise<Target> {
+export async function targetOf(name: string): Promise<Target> {
   const known = TARGETS.find((target) => target.name.toLowerCase() === name.toLowerCase());
   if (known) return known;
   if (!existsSync(name)) throw new BadUse(`There is no target and no file "${name}".`);

@@ -90,6 +90,28 @@ describe('dusting diagnose', function () {
     expect(share / first.predicted.samplesFactor + 1 - share).to.be.closeTo(1 / all.predicted.samplesFactor, 1e-9);
   });
 
+  it('plans in the numbers of a record that comes along, and in the dials of a target', async () => {
+    writeFileSync(at('record.csv'), 'camera samples,16\ndiffuse samples,2\npixel root,4\nbounce root,3\n');
+    const remedies = async (...args: string[]) => of((await diagnose(at('a.1001.exr'), '--family', 'noise', '--settings', at('record.csv'), ...args)).findings, 'noise')[0].remedies; // prettier-ignore
+    const [diffuse, all] = await remedies();
+    expect(all.title).to.match(new RegExp(`: camera samples 16 → ${Math.ceil(16 * all.predicted.samplesFactor)}$`));
+    expect(diffuse.title).to.match(new RegExp(`: diffuse samples 2 → ${Math.ceil(2 * diffuse.predicted.samplesFactor)}$`)); // prettier-ignore
+    const [, rooted] = await remedies('--target', 'millrace');
+    expect(rooted.title).to.match(new RegExp(`: pixel root 4 → ${Math.ceil(4 * Math.sqrt(rooted.predicted.samplesFactor))}$`)); // prettier-ignore
+    const refusal = (...args: string[]) => diagnose(at('a.1001.exr'), ...args).then(() => '', (error: Error) => error.message); // prettier-ignore
+    expect(await refusal('--settings', at('none.csv'))).to.match(/There is no file/);
+    expect(await refusal('--target', 'none')).to.match(/no target and no file "none"/);
+  });
+
+  it('measures the noise of the mean of two halves, and refuses what are none', async () => {
+    const [found] = of((await diagnose(at('a.1001.exr'), at('a.1002.exr'), '--halves', '--family', 'noise')).findings, 'noise'); // prettier-ignore
+    expect(found.evidence.method).to.equal('half-sample renders');
+    expect(((found.evidence.sigma as number) * Math.SQRT2) / SIGMA).to.be.within(0.95, 1.05);
+    const refusal = (...args: string[]) => diagnose(...args).then(() => '', (error: Error) => error.message); // prettier-ignore
+    expect(await refusal(at('a.1001.exr'), at('a.1001.exr'), '--halves')).to.match(/are the same, pixel by pixel/);
+    expect(await refusal(at('a.1001.exr'), '--halves')).to.match(/needs two pictures/);
+  });
+
   it('looks at a region alone, and refuses one that lies beside', async () => {
     const { findings } = await diagnose(at('a.1001.exr'), '--region', '0,0,60,140');
     expect(of(findings, 'fireflies')[0].where.pixels).to.be.within(5, 25);
@@ -127,6 +149,8 @@ describe('dusting diagnose', function () {
     const refused = await diagnose(at('z.exr')).then(() => '', (error: Error) => error.message); // prettier-ignore
     expect(refused).to.match(/z\.exr has no colours to look at\.$/);
     const unknown = await diagnose(at('even.exr'), '--family', 'seams').then(() => '', (error: Error) => error.message); // prettier-ignore
-    expect(unknown).to.equal('There is no family "seams"; there are fireflies, noise, denoising, cut-short, grain.');
+    expect(unknown).to.equal(
+      'There is no family "seams"; there are fireflies, noise, denoising, cut-short, reflections, grain.',
+    );
   });
 });
