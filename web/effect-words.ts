@@ -21,9 +21,9 @@ export function tellEffect(effect: Effect): string {
 export const tellLook = ({ look }: Effect): string =>
   look ? `Changes most: ${look.object} ${stops(look.stops)} stops` : '';
 
-/** "32 samples are as clean as 128 were"; empty where noise hardly changes. */
-export function tellEqualNoise(effect: Effect, samples: number): string {
+/** "32 samples with it are as clean as 128 without"; empty where noise hardly changes, or samples are what was changed. */
+export function tellEqualNoise(effect: Effect, samples: { before: number; after: number }): string {
   const factor = samplesAtEqualNoise(effect);
-  if (!(factor > 0) || Math.abs(Math.log2(factor)) < 0.25) return '';
-  return `${samples} samples with it are as clean as ${Math.max(1, Math.round(samples / factor))} without`;
+  if (samples.before !== samples.after || !(factor > 0) || Math.abs(Math.log2(factor)) < 0.25) return '';
+  return `${samples.after} samples with it are as clean as ${Math.max(1, Math.round(samples.after / factor))} without`;
 }

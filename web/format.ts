@@ -7,7 +7,10 @@ export const number = (value: number, digits = 0): string =>
 export const percent = (share: number): string =>
   share > 0 && share < 0.005 ? '< 1 %' : `${Math.round(share * 100)} %`;
 
-export const stops = (value: number): string => `${value >= 0 ? '+' : '−'}${Math.abs(value).toFixed(1)}`;
+export function stops(value: number): string {
+  const shown = Math.abs(value).toFixed(1);
+  return shown === '0.0' ? '0.0' : `${value > 0 ? '+' : '−'}${shown}`;
+}
 
 export const times = (factor: number): string => `× ${factor >= 10 ? factor.toFixed(0) : factor.toFixed(2)}`;
 
@@ -19,6 +22,14 @@ export function duration(seconds: number): string {
   if (seconds < 90) return `${Math.max(1, Math.round(seconds))} s`;
   if (seconds < 5400) return `${Math.round(seconds / 60)} min`;
   return `${(seconds / 3600).toFixed(1)} h`;
+}
+
+/** Seconds of one row, all in the unit that suits the longest: "0.5 h", "1.6 h". */
+export function durations(seconds: number[]): string[] {
+  const most = Math.max(...seconds);
+  const [unit, size] = most >= 5400 ? ['h', 3600] : most >= 90 ? ['min', 60] : ['s', 1];
+  const digits = most / Number(size) >= 100 ? 0 : most / Number(size) >= 10 ? 1 : 2;
+  return seconds.map((value) => `${number(value / Number(size), digits)} ${unit}`);
 }
 
 export function count(value: number): string {

@@ -2,11 +2,15 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
 import { execFileSync } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { deflateSync } from 'node:zlib';
 import { srgbFromLinear } from '../../core/data/colour.ts';
+import { createPicture } from '../../core/data/picture.ts';
 import { readExrHeader } from '../../core/formats/exr/header.ts';
+import { writeExr } from '../../core/formats/exr/write.ts';
+import { randomNumbers } from '../unit/size.ts';
 
 const address = () => process.env.DUSTING_TEST_ADDRESS!;
 const folder = mkdtempSync(join(tmpdir(), 'dusting-look-'));
@@ -190,6 +194,37 @@ test('light groups are set against each other and kept, and a render of ours is 
   const channels = part.channels.map(({ name }) => name);
   expect(channels).toEqual(expect.arrayContaining(['R', 'diffuse.direct.G', 'error.beauty', 'crypto_object00.R']));
   expect(Number(part.attributes['dusting/samples'])).toBeGreaterThanOrEqual(4);
+});
+
+test('causes of a picture are found, and its plan is in numbers once its samples are known', async ({ page }) => {
+  const random = randomNumbers(5);
+  const normal = () => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
+  const noisy = createPicture(160, 100, ['', 'diffuse.', 'refraction.'].flatMap((layer) => [...'RGB'].map((c) => layer + c))); // prettier-ignore
+  for (let i = 0; i < 160 * 100; i++) {
+    const [diffuse, refraction] = [0.1 + 0.02 * normal(), 0.05 + 0.002 * normal()];
+    for (const c of 'RGB') {
+      noisy.channels.get(`diffuse.${c}`)![i] = diffuse;
+      noisy.channels.get(`refraction.${c}`)![i] = refraction;
+      noisy.channels.get(c)![i] = diffuse + refraction;
+    }
+  }
+  writeFileSync(join(folder, 'noisy.exr'), writeExr(noisy, { deflate: deflateSync, display: noisy }));
+  await page.goto(`${address()}/shots/HA-010/look`);
+  await bring(page, join(folder, 'noisy.exr'));
+  await expect(stage(page)).toHaveAttribute('aria-label', 'beauty of noisy.exr');
+  await page.getByRole('tab', { name: 'Causes' }).click();
+  const causes = page.getByRole('region', { name: 'Causes' });
+  await expect(causes).toContainText(
+    /Noise of \d+\.\d display steps in the midtones after the lift; diffuse carries \d+ % of it/,
+  );
+  await expect(causes).toContainText('texture as fine as a pixel is taken for noise');
+  const all = causes.getByRole('listitem').filter({ hasText: '× the samples of everything' });
+  await expect(all).toHaveText(/everything$/);
+  await page.getByRole('tab', { name: 'Health' }).click();
+  await page.getByLabel('Samples a pixel').fill('64');
+  await page.getByLabel('Samples a pixel').press('Enter');
+  await page.getByRole('tab', { name: 'Causes' }).click();
+  await expect(all).toHaveText(/everything: samples 64 → \d{3,}$/);
 });
 
 test('the page stays accessible', async ({ page }) => {

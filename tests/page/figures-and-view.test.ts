@@ -1,13 +1,16 @@
 /** What the page does without a browser: figures as text, keys, and the view in the address. */
 import { expect } from 'chai';
 import { createPinia, setActivePinia } from 'pinia';
-import { count, duration, number, passName, percent, radiance, stops, times } from '../../web/format.ts';
+import { durations, count, duration, number, passName, percent, radiance, stops, times } from '../../web/format.ts';
 import { useView } from '../../web/stores/view.ts';
 
 describe('figures as text', () => {
   it('have their unit, sensible digits and a sign where it matters', () => {
     expect(stops(1.06)).to.equal('+1.1');
     expect(stops(-0.52)).to.equal('−0.5');
+    expect(stops(-0.04)).to.equal('0.0');
+    expect(durations([4800, 5760])).to.deep.equal(['1.33 h', '1.60 h']);
+    expect(durations([0.02, 8])).to.deep.equal(['0.02 s', '8.00 s']);
     expect(times(1.308)).to.equal('× 1.31');
     expect(times(17.75)).to.equal('× 18');
     expect(percent(0.384)).to.equal('38 %');

@@ -2,6 +2,7 @@
 /** The curve a finding was concluded from, with now, knee and enough marked on it. */
 import { computed, defineAsyncComponent } from 'vue';
 import type { EvidenceChart } from '../../core/contracts/finding.ts';
+import { CHART_LOOK } from '../chart-look.ts';
 
 const props = defineProps<{ chart: EvidenceChart }>();
 // The chart library is most of the page's weight: it comes when a chart does.
@@ -29,16 +30,7 @@ const step = computed(() => {
 });
 
 const options = computed(() => ({
-  chart: {
-    type: 'line',
-    animations: { enabled: false },
-    toolbar: { show: false },
-    zoom: { enabled: false },
-    background: 'transparent',
-    fontFamily: 'Inter Variable',
-    foreColor: '#9a9a9a',
-    parentHeightOffset: 0,
-  },
+  chart: { ...CHART_LOOK, type: 'line' },
   theme: { mode: 'dark' },
   stroke: { width: 1.6, curve: 'straight', colors: ['#e9e9e9', '#9a9a9a'], dashArray: [0, 4] },
   colors: ['#e9e9e9', '#9a9a9a'],

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 /** One finding: the cause, why, the evidence, its dials, and its remedies with what they are predicted to do. */
 import { computed, ref } from 'vue';
-import type { FindingSummary } from '../../core/contracts/events.ts';
+import type { FindingSummary, TrialSummary } from '../../core/contracts/events.ts';
 import type { Remedy } from '../../core/contracts/finding.ts';
+import { alikeItems, forItems } from '../../core/document/alike-items.ts';
+import { pointerOf } from '../../core/document/pointers.ts';
 import { tellEffect, tellLook } from '../effect-words.ts';
 import { passName } from '../format.ts';
 import { useCurrent } from '../stores/current.ts';
@@ -27,10 +29,37 @@ const FIRST = 4;
 const isWhole = ref(false);
 const shown = computed(() => (isWhole.value ? finding.value.remedies : finding.value.remedies.slice(0, FIRST)));
 
+/** Of remedies that do the same thing to several items, those that it is tried for; all until some are left out. */
+const left = ref<Record<string, string[]>>({});
+const itemsOf = (remedy: Remedy) => alikeItems(remedy.values);
+const chosenOf = (remedy: Remedy) => itemsOf(remedy).filter((item) => !left.value[remedy.id]?.includes(item));
+function choose(remedy: Remedy, item: string, isIn: boolean): void {
+  const others = (left.value[remedy.id] ?? []).filter((other) => other !== item);
+  left.value = { ...left.value, [remedy.id]: isIn ? others : [...others, item] };
+}
+function nameOf(item: string): string {
+  const [, part, id] = item.split('/') as [string, 'objects' | 'materials' | 'lights', string];
+  return shot.state!.document[part]?.[id]?.name || id;
+}
+const isPart = (remedy: Remedy) => chosenOf(remedy).length < itemsOf(remedy).length;
+/** Whether a trial tries it for the items that are chosen. */
+function isOfChosen(remedy: Remedy, { patch }: TrialSummary): boolean {
+  const set = patch.filter((step) => step.op !== 'test').map(({ path }) => pointerOf(path));
+  const wanted = Object.keys(forItems(remedy.values, chosenOf(remedy)));
+  return itemsOf(remedy).every((item) => {
+    const inside = (pointer: string) => pointer.startsWith(`${item}/`);
+    return set.some(inside) === wanted.some(inside);
+  });
+}
+
 /** The trial of a remedy that is running or was measured last, if it is about the shot as it is. */
 const trialOf = (remedy: Remedy) =>
   shot.state!.trials.findLast(
-    (t) => t.findingId === props.item.id && t.remedyId === remedy.id && t.version === shot.state!.head.number,
+    (t) =>
+      t.findingId === props.item.id &&
+      t.remedyId === remedy.id &&
+      t.version === shot.state!.head.number &&
+      isOfChosen(remedy, t),
   );
 
 async function tryOut(remedy: Remedy): Promise<void> {
@@ -41,6 +70,7 @@ async function tryOut(remedy: Remedy): Promise<void> {
     region: view.region,
     sheet: props.item.sheet,
     values: null,
+    ...(isPart(remedy) ? { only: chosenOf(remedy) } : {}),
   });
   busy.value = '';
   if (trial) view.trialId = trial.id;
@@ -62,6 +92,21 @@ async function putAside(): Promise<void> {
           <span class="num">{{ tellEffect(remedy.predicted) }}</span>
           <span v-if="tellLook(remedy.predicted)" class="num">{{ tellLook(remedy.predicted) }}</span>
           <span v-if="remedy.note" class="note">{{ remedy.note }}</span>
+          <details v-if="itemsOf(remedy).length" class="items">
+            <summary>
+              for {{ isPart(remedy) ? `${chosenOf(remedy).length} of ` : 'all ' }}{{ itemsOf(remedy).length
+              }}<template v-if="isPart(remedy)">: foretold when it is tried</template>
+            </summary>
+            <label v-for="one in itemsOf(remedy)" :key="one">
+              <input
+                type="checkbox"
+                :checked="chosenOf(remedy).includes(one)"
+                :disabled="chosenOf(remedy).length === 1 && chosenOf(remedy)[0] === one"
+                @change="choose(remedy, one, ($event.target as HTMLInputElement).checked)"
+              />
+              {{ nameOf(one) }} <span class="dim">{{ one.split('/')[2] }}</span>
+            </label>
+          </details>
         </div>
         <button
           v-if="trialOf(remedy) && trialOf(remedy)!.state !== 'stopped' && trialOf(remedy)!.state !== 'failed'"
@@ -165,6 +210,24 @@ article {
 .remedies .note {
   color: var(--dim);
   font-size: 11px;
+}
+.items summary {
+  font-size: 11.5px;
+  color: var(--soft);
+  cursor: pointer;
+}
+.items label {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+  font-size: 12px;
+}
+.items label span {
+  display: inline;
+  font-size: 11px;
+}
+.items input {
+  accent-color: var(--act);
 }
 .ask {
   display: grid;

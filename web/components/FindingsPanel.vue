@@ -21,6 +21,13 @@ const listed = computed(() => {
   const chosen = families.value.includes(family.value ?? '') ? family.value : null;
   return current.findings.filter(({ finding }) => chosen === null || finding.family === chosen);
 });
+/** Under their families, each where its worst finding stands; or all in one, worst first. */
+const isGrouped = ref(false);
+const groups = computed(() => {
+  if (!isGrouped.value) return [{ name: null, items: listed.value }];
+  const names = [...new Set(listed.value.map(({ finding }) => finding.family))];
+  return names.map((name) => ({ name, items: listed.value.filter(({ finding }) => finding.family === name) }));
+});
 const history = computed(() => historyOf(shot.state!, current.render?.id ?? 0));
 
 function choose(id: number): void {
@@ -64,9 +71,19 @@ function choose(id: number): void {
         >
           {{ one.replace('-', ' ') }}
         </button>
+        <span class="gap"></span>
+        <button
+          class="flat"
+          :aria-pressed="isGrouped"
+          title="By family instead of worst first"
+          @click="isGrouped = !isGrouped"
+        >
+          Group
+        </button>
       </p>
-      <ul v-if="current.findings.length" class="rows">
-        <li v-for="item in listed" :key="item.id">
+      <ul v-for="group in current.findings.length ? groups : []" :key="group.name ?? ''" class="rows">
+        <li v-if="group.name" class="group">{{ group.name.replace('-', ' ') }} {{ group.items.length }}</li>
+        <li v-for="item in group.items" :key="item.id">
           <button
             class="bare row"
             :class="{ on: item.id === current.finding?.id, aside: item.aside !== null }"
@@ -99,6 +116,11 @@ function choose(id: number): void {
   display: flex;
   flex-direction: column;
   gap: 6px;
+}
+.group {
+  padding: 4px 14px 2px;
+  font-size: 11px;
+  color: var(--dim);
 }
 .rows {
   margin: 0 -14px;

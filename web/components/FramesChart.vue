@@ -3,6 +3,7 @@
 import { computed } from 'vue';
 import Chart from 'vue3-apexcharts';
 import type { ShotLog } from '../../core/contracts/intake.ts';
+import { CHART_LOOK } from '../chart-look.ts';
 
 const props = defineProps<{ frames: ShotLog['frames'] }>();
 const GB = 2 ** 30;
@@ -30,15 +31,7 @@ const axis = (text: string, formatter: (y: number) => string, opposite = false) 
   labels: { style: { fontSize: '10.5px' }, formatter },
 });
 const options = computed(() => ({
-  chart: {
-    animations: { enabled: false },
-    toolbar: { show: false },
-    zoom: { enabled: false },
-    background: 'transparent',
-    fontFamily: 'Inter Variable',
-    foreColor: '#9a9a9a',
-    parentHeightOffset: 0,
-  },
+  chart: CHART_LOOK,
   theme: { mode: 'dark' },
   legend: { show: false },
   dataLabels: { enabled: false },

@@ -3,6 +3,7 @@
 import { computed } from 'vue';
 import Chart from 'vue3-apexcharts';
 import type { ShotLog } from '../../core/contracts/intake.ts';
+import { CHART_LOOK } from '../chart-look.ts';
 
 const props = defineProps<{ memory: NonNullable<ShotLog['memory']>; timed: boolean }>();
 
@@ -11,16 +12,7 @@ const series = computed(() => [
   { name: 'memory', data: props.memory.curve.map(({ seconds, bytes }) => [seconds, bytes / GB]) },
 ]);
 const options = computed(() => ({
-  chart: {
-    type: 'area',
-    animations: { enabled: false },
-    toolbar: { show: false },
-    zoom: { enabled: false },
-    background: 'transparent',
-    fontFamily: 'Inter Variable',
-    foreColor: '#9a9a9a',
-    parentHeightOffset: 0,
-  },
+  chart: { ...CHART_LOOK, type: 'area' },
   theme: { mode: 'dark' },
   dataLabels: { enabled: false },
   stroke: { width: 1.4, curve: 'straight', colors: ['#e9e9e9'] },

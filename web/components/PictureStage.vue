@@ -4,11 +4,14 @@ import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import type { RenderSummary } from '../../core/contracts/events.ts';
 import { clipRegion, type Region } from '../../core/data/picture.ts';
 import { useCurrent } from '../stores/current.ts';
+import { useLive } from '../stores/live.ts';
 import { useProbe } from '../stores/probe.ts';
 import { useShot } from '../stores/shot.ts';
 import { useView } from '../stores/view.ts';
+import LiveCanvas from './LiveCanvas.vue';
 import MaskOverlay from './MaskOverlay.vue';
 import PictureCanvas from './PictureCanvas.vue';
+import SweepSheet from './SweepSheet.vue';
 import StageTabs from './StageTabs.vue';
 import ViewBar from './ViewBar.vue';
 
@@ -16,6 +19,7 @@ const shot = useShot();
 const view = useView();
 const current = useCurrent();
 const probe = useProbe();
+const live = useLive();
 
 const viewport = ref<HTMLElement | null>(null);
 const size = ref({ width: 1, height: 1 });
@@ -63,6 +67,8 @@ function zoom(factor: number, x = size.value.width / 2, y = size.value.height / 
 }
 
 const observer = new ResizeObserver(([entry]) => {
+  // A contact sheet stands in its place for now.
+  if (entry.contentRect.width === 0) return;
   size.value = { width: entry.contentRect.width, height: entry.contentRect.height };
   if (isFitted.value) fit();
 });
@@ -178,7 +184,9 @@ defineExpose({
 <template>
   <section class="stage" aria-label="Picture">
     <StageTabs v-model:drawing="isDrawing" :scale="scale" @fit="fit" />
+    <SweepSheet v-if="current.sweep && !current.trial" :sweep="current.sweep" />
     <div
+      v-show="!current.sweep || current.trial"
       ref="viewport"
       class="viewport"
       :class="{ drawing: isDrawing }"
@@ -223,6 +231,7 @@ defineExpose({
               />
             </div>
           </template>
+          <div v-else-if="live.isOn && live.seen" class="part" :style="inFrame(live.seen.region)"><LiveCanvas /></div>
           <MaskOverlay v-else-if="view.showMask && mask" :path="mask" :width="frame.width" :height="frame.height" />
         </div>
         <div v-if="sides" class="region" :style="onScreen(sides.region)">
@@ -239,6 +248,9 @@ defineExpose({
             @pointerdown="pressWipe($event, sides.region)"
             @keydown="keyWipe"
           ></div>
+        </div>
+        <div v-else-if="live.isOn && live.region && !draft" class="region live" :style="onScreen(live.region)">
+          <span role="status" :class="{ bad: live.problem }">{{ live.told }}</span>
         </div>
         <div v-else-if="draft ?? current.region" class="region" :style="onScreen((draft ?? current.region)!)">
           <span>region {{ (draft ?? current.region)!.width }} × {{ (draft ?? current.region)!.height }}</span>
@@ -266,7 +278,7 @@ defineExpose({
   height: 100%;
   background: var(--stage);
   display: grid;
-  grid-template-rows: 32px minmax(0, 1fr) auto;
+  grid-template: 32px minmax(0, 1fr) auto / minmax(0, 1fr);
   min-width: 0;
 }
 .viewport {
@@ -301,6 +313,12 @@ defineExpose({
   background: rgb(0 0 0 / 65%);
   padding: 1px 5px;
   white-space: nowrap;
+}
+.region.live {
+  outline-color: var(--act);
+}
+.region > span.bad {
+  color: var(--stop);
 }
 .wipe {
   position: absolute;

@@ -4,13 +4,18 @@
  * set waits at the foot of the panel, as in the sheets: it can be tried on the region first, or kept at once.
  */
 import InputText from 'primevue/inputtext';
+import { storeToRefs } from 'pinia';
 import { computed, nextTick, ref, watch } from 'vue';
 import { controlsOf, itemsOf, type Control, type Item } from '../../core/document/controls.ts';
 import { tellPointer } from '../../core/document/pointers.ts';
+import { canSweep, type SweepValue } from '../../core/predict/sweep.ts';
 import { useCurrent } from '../stores/current.ts';
+import { usePending } from '../stores/pending.ts';
 import { useShot } from '../stores/shot.ts';
 import { useView } from '../stores/view.ts';
+import { beginScrub } from '../scrub.ts';
 import ControlField from './ControlField.vue';
+import SweepDialog from './SweepDialog.vue';
 
 /** Items of a group shown before a search narrows them. */
 const MOST = 40;
@@ -20,7 +25,7 @@ const view = useView();
 const current = useCurrent();
 const search = ref('');
 const list = ref<HTMLElement | null>(null);
-const pending = ref<Record<string, unknown>>({});
+const { scene: pending } = storeToRefs(usePending());
 
 const document = computed(() => shot.state!.document);
 const items = computed(() => itemsOf(document.value));
@@ -55,6 +60,14 @@ function put(control: Control, value: unknown): void {
   else pending.value[control.pointer] = value;
 }
 const shown = (control: Control) => (control.pointer in pending.value ? pending.value[control.pointer] : control.value);
+
+/** Dragged sideways, a name moves its number. */
+function scrub(event: PointerEvent, control: Control): void {
+  const from = shown(control);
+  if (typeof from === 'number') beginScrub(event, { ...control, digits: control.whole ? undefined : 4 }, from, (value) => put(control, value)); // prettier-ignore
+}
+
+const sweeping = ref<Control | null>(null);
 
 async function keep(): Promise<void> {
   if (await shot.setDials(['preview', 'final'], pending.value)) pending.value = {};
@@ -110,8 +123,19 @@ watch(
         :data-control="control.pointer"
       >
         <span v-tooltip.left="control.help" class="label">
-          {{ control.label }}
+          <span :class="{ scrub: typeof shown(control) === 'number' }" @pointerdown="scrub($event, control)">{{
+            control.label
+          }}</span>
           <small class="dim">{{ control.kind === 'number' || control.kind === 'numbers' ? control.unit : '' }}</small>
+          <button
+            v-if="canSweep(control)"
+            class="bare sweep"
+            :aria-label="`Sweep ${control.label.toLowerCase()}`"
+            title="Several values beside each other, on the region"
+            @click="sweeping = control"
+          >
+            sweep …
+          </button>
         </span>
         <ControlField :control="control" :value="shown(control)" @set="put(control, $event)" />
       </div>
@@ -132,6 +156,17 @@ watch(
         </p>
       </template>
     </div>
+    <SweepDialog
+      v-if="sweeping && chosen"
+      :control="{
+        ...sweeping,
+        label: `${chosen.name} ${sweeping.label.toLowerCase()}`,
+        none: sweeping.optional ? 'any' : undefined,
+      }"
+      :value="sweeping.value as SweepValue"
+      :sheet="current.sheetName"
+      @closed="sweeping = null"
+    />
     <footer v-if="changes" role="status">
       <span :title="Object.keys(pending).map(tellPointer).join(', ')">
         {{ changes }} {{ changes === 1 ? 'value' : 'values' }} set, not kept yet
@@ -211,6 +246,7 @@ h2 {
   font-size: 12.5px;
 }
 .label {
+  position: relative;
   color: var(--soft);
 }
 .found .label {

@@ -7,13 +7,18 @@ import InputNumber from 'primevue/inputnumber';
 import InputText from 'primevue/inputtext';
 import Select from 'primevue/select';
 import ToggleSwitch from 'primevue/toggleswitch';
+import { storeToRefs } from 'pinia';
 import { computed, nextTick, ref, watch } from 'vue';
 import { DIAL_GROUPS, DIALS, dialValue, overriddenBy, type Dial, type DialValue } from '../../core/document/dials.ts';
 import type { SheetName } from '../../core/document/schema.ts';
+import { canSweep } from '../../core/predict/sweep.ts';
 import { percent } from '../format.ts';
+import { beginScrub } from '../scrub.ts';
 import { useCurrent } from '../stores/current.ts';
+import { usePending } from '../stores/pending.ts';
 import { useShot } from '../stores/shot.ts';
 import { useView } from '../stores/view.ts';
+import SweepDialog from './SweepDialog.vue';
 
 const SHEETS: SheetName[] = ['preview', 'final'];
 
@@ -21,8 +26,7 @@ const shot = useShot();
 const view = useView();
 const current = useCurrent();
 const list = ref<HTMLElement | null>(null);
-/** Values set and not yet tried or kept, by sheet and pointer. */
-const pending = ref<Record<SheetName, Record<string, DialValue>>>({ preview: {}, final: {} });
+const { sheets: pending } = storeToRefs(usePending());
 
 const sheets = computed(() => shot.state!.document.sheets);
 const stored = (sheet: SheetName, dial: Dial) => dialValue(sheets.value[sheet], dial.pointer);
@@ -55,11 +59,22 @@ function put(sheet: SheetName, dial: Dial, value: DialValue | undefined): void {
   else pending.value[sheet][dial.pointer] = whole;
 }
 
+/** Dragged sideways, a name moves the preview's number. */
+function scrub(event: PointerEvent, dial: Dial): void {
+  const from = shownNumber('preview', dial);
+  if (from !== null) beginScrub(event, dial, from, (value) => put('preview', dial, value));
+}
+
 /** Share of path weight, or of light, that a dial takes in the picture that is up. */
 function taken(cut: string): number {
   if (!current.figures) return 0;
   return cut === 'clamped' ? current.figures.clamped : current.figures.cuts[cut.slice(4)];
 }
+
+const sweeping = ref<Dial | null>(null);
+/** The size and the seed change which pixels and which chance are compared; a target changes nothing in the picture. */
+const isSwept = (dial: Dial) =>
+  canSweep(dial) && !['/width', '/height', '/seed'].includes(dial.pointer) && dial.group !== 'Target';
 
 const discard = () => (pending.value = { preview: {}, final: {} });
 
@@ -173,7 +188,11 @@ watch(
           :data-dial="dial.pointer"
         >
           <span v-tooltip.left="dial.help" class="label" tabindex="-1">
-            <span :class="{ differs: differs(dial) }">{{ dial.label }}</span>
+            <span
+              :class="{ differs: differs(dial), scrub: shownNumber('preview', dial) !== null }"
+              @pointerdown="scrub($event, dial)"
+              >{{ dial.label }}</span
+            >
             <span class="dim unit">{{ dial.unit }}</span>
             <span v-if="overriddenBy(sheets.preview, dial.pointer)" class="tag">
               preview: {{ overriddenBy(sheets.preview, dial.pointer) }}
@@ -188,6 +207,15 @@ watch(
               @click="view.pass = dial.cut!"
             >
               {{ dial.cut === 'clamped' ? 'takes' : 'cuts' }} {{ percent(taken(dial.cut)) }} here
+            </button>
+            <button
+              v-if="isSwept(dial)"
+              class="bare sweep"
+              :aria-label="`Sweep ${dial.label.toLowerCase()}`"
+              title="Several values beside each other, on the region"
+              @click="sweeping = dial"
+            >
+              sweep …
             </button>
           </span>
           <span v-for="sheet in SHEETS" :key="sheet" :class="{ changed: pending[sheet][dial.pointer] !== undefined }">
@@ -223,6 +251,13 @@ watch(
         </div>
       </template>
     </div>
+    <SweepDialog
+      v-if="sweeping"
+      :control="sweeping"
+      :value="stored(current.sheetName, sweeping)"
+      :sheet="current.sheetName"
+      @closed="sweeping = null"
+    />
     <footer v-if="changes" role="status">
       <span>{{ changes }} {{ changes === 1 ? 'value' : 'values' }} set, not kept yet</span>
       <span class="gap"></span>
@@ -296,6 +331,7 @@ h2 {
     -8px 0 var(--act);
 }
 .label {
+  position: relative;
   display: flex;
   flex-wrap: wrap;
   gap: 0 6px;

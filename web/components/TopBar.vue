@@ -6,6 +6,7 @@ import type { RenderSummary } from '../../core/contracts/events.ts';
 import { duration, percent, tellPreflight } from '../format.ts';
 import { useCurrent } from '../stores/current.ts';
 import { useShot } from '../stores/shot.ts';
+import { sweepProgress } from '../stores/sweep-progress.ts';
 import { useView } from '../stores/view.ts';
 
 const emit = defineEmits<{ keys: [] }>();
@@ -17,7 +18,9 @@ const current = useCurrent();
 
 const open = computed(() => current.findings.filter((f) => f.aside === null).length);
 const kept = computed(() => shot.state?.trials.filter((t) => t.verdict === 'keep').length ?? 0);
-const waiting = computed(() => shot.state?.trials.filter((t) => t.state === 'done' && t.verdict === null).length ?? 0);
+const waiting = computed(
+  () => shot.state?.trials.filter((t) => t.state === 'done' && t.verdict === null && t.sweepId === null).length ?? 0,
+);
 
 const atIntake = computed(() => route.name === 'intake');
 const atLook = computed(() => route.name === 'look');
@@ -88,6 +91,16 @@ const stations = computed<Station[]>(() => {
 /** Trials first: somebody waits for them. The two sides of one are one thing to wait for. */
 const job = computed(() => {
   const trial = shot.state?.trials.findLast((t) => t.state === 'rendering' || t.state === 'predicting');
+  const sweep = shot.sweep(trial?.sweepId ?? null);
+  if (sweep) {
+    const { share } = sweepProgress(shot.stepsOf(sweep.id), shot.renderOf);
+    return {
+      key: `sweep ${sweep.id}`,
+      what: share > 0 ? `sweep: ${sweep.title}` : `predicting sweep: ${sweep.title}`,
+      progress: share,
+      stop: () => shot.stopSweep(sweep),
+    };
+  }
   if (trial) {
     const sides = [shot.renderOf(trial.beforeRenderId), shot.renderOf(trial.afterRenderId)].filter((r) => r !== null);
     return {

@@ -82,7 +82,8 @@ const told = computed(() => {
   const { predicted, measured, sheet } = props.trial;
   const effect = measured ?? predicted;
   if (!effect) return '';
-  const samples = after.value?.samples ?? shot.state!.document.sheets[sheet].samples;
+  const own = shot.state!.document.sheets[sheet].samples;
+  const samples = { before: before.value?.samples ?? own, after: after.value?.samples ?? own };
   return [tellLook(effect), tellEqualNoise(effect, samples)].filter(Boolean).join('. ');
 });
 const isUp = computed(() => view.trialId === props.trial.id);

@@ -1,13 +1,26 @@
 <script setup lang="ts">
 /** The shot's memory: every trial, newest first. */
 import { computed, ref } from 'vue';
-import type { TrialSummary } from '../../core/contracts/events.ts';
+import type { SweepSummary, TrialSummary } from '../../core/contracts/events.ts';
 import { useShot } from '../stores/shot.ts';
 import KeepDialog from './KeepDialog.vue';
+import SweepCard from './SweepCard.vue';
 import TrialCard from './TrialCard.vue';
 
 const shot = useShot();
-const trials = computed(() => [...(shot.state?.trials ?? [])].reverse());
+interface Entry {
+  key: string;
+  trial: TrialSummary | null;
+  sweep: SweepSummary | null;
+}
+/** Trials, and sweeps where the first of their trials stands. */
+const entries = computed(() =>
+  [...(shot.state?.trials ?? [])].reverse().flatMap((trial): Entry[] => {
+    if (trial.sweepId === null) return [{ key: `t${trial.id}`, trial, sweep: null }];
+    const isFirst = shot.stepsOf(trial.sweepId)[0].id === trial.id;
+    return isFirst ? [{ key: `s${trial.sweepId}`, trial: null, sweep: shot.sweep(trial.sweepId)! }] : [];
+  }),
+);
 const keeping = ref<TrialSummary | null>(null);
 </script>
 
@@ -18,8 +31,11 @@ const keeping = ref<TrialSummary | null>(null);
       <span class="dim">○ predicted</span>
       <span class="dim">● measured</span>
     </div>
-    <ul v-if="trials.length" class="cards">
-      <TrialCard v-for="trial in trials" :key="trial.id" :trial="trial" @keep="keeping = trial" />
+    <ul v-if="entries.length" class="cards">
+      <template v-for="{ key, trial, sweep } in entries" :key="key">
+        <SweepCard v-if="sweep" :sweep="sweep" />
+        <TrialCard v-else :trial="trial!" @keep="keeping = trial" />
+      </template>
     </ul>
     <p v-else class="dim none">
       No trials yet. A trial renders one region twice on the same random numbers, with and without a remedy, and puts

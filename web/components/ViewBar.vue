@@ -92,7 +92,7 @@ const told = computed(() =>
       </button>
     </template>
     <button
-      v-if="(current.finding || view.panel === 'scene') && !current.trial"
+      v-if="(current.finding || view.panel === 'scene') && !current.trial && !current.sweep"
       class="plain"
       :class="{ on: view.showMask }"
       :aria-pressed="view.showMask"

@@ -2,6 +2,8 @@
 import type { ExrWindow } from '../../core/formats/exr/header.ts';
 import type { LayerRole } from '../../core/formats/layers.ts';
 import type { Region } from '../../core/data/picture.ts';
+import type { PictureFinding } from '../../core/diagnose/pictures/picture-diagnosis.ts';
+import type { RenderedWith } from '../../core/diagnose/pictures/plan-in-numbers.ts';
 import type { Balance } from '../../core/picture/balance.ts';
 import type { ColourDifference } from '../../core/picture/compare.ts';
 import type { DifferenceKind } from '../../core/picture/difference.ts';
@@ -86,7 +88,8 @@ export type DeskRequest =
   | { do: 'compare'; a: string; b: string; layer: string; region: Region | null }
   | { do: 'noise'; key: string; layer: string; region: Region | null }
   | { do: 'flicker'; a: string; b: string }
-  | { do: 'heat'; key: string; ids: string; cost: string };
+  | { do: 'heat'; key: string; ids: string; cost: string }
+  | { do: 'causes'; key: string; beside: string[]; renderedWith: RenderedWith };
 
 export interface Drawn {
   image: ImageData;
@@ -102,6 +105,7 @@ export interface Answers {
   noise: PictureNoise | null;
   flicker: Flicker;
   heat: Hot[];
+  causes: PictureFinding[];
 }
 
 export type FromDesk =

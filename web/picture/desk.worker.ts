@@ -1,5 +1,8 @@
 /** Beside the page: keeps pictures, draws what is on screen of them, measures and compares them. */
 import type { Region } from '../../core/data/picture.ts';
+import type { PictureFinding } from '../../core/diagnose/pictures/picture-diagnosis.ts';
+import type { RenderedWith } from '../../core/diagnose/pictures/plan-in-numbers.ts';
+import { diagnosePicture, isLookedAt, planesToDiagnose } from '../../core/diagnose/pictures/registry.ts';
 import { balanced, gainOf, isBalanced } from '../../core/picture/balance.ts';
 import { compareColours, type Colours } from '../../core/picture/compare.ts';
 import { differencePlanes } from '../../core/picture/difference.ts';
@@ -391,6 +394,34 @@ async function heat(key: string, ids: string, cost: string) {
   return hottest(a, b);
 }
 
+/** @param beside keys of the frames before and after */
+async function causes(key: string, beside: string[], renderedWith: RenderedWith): Promise<PictureFinding[]> {
+  const picture = await toLookAt(key, renderedWith);
+  if (!picture) return [];
+  const frames: Float32Array[] = [];
+  for (const other of beside) {
+    const { luminance } = (await toLookAt(other, null)) ?? {};
+    if (luminance?.length === picture.luminance.length) frames.push(luminance);
+  }
+  return diagnosePicture({ ...picture, beside: frames });
+}
+
+async function toLookAt(key: string, renderedWith: RenderedWith | null) {
+  const known = sources.get(key) ?? (await open(key, refs.get(key)!));
+  const layers = known.opened.layers.filter(isLookedAt);
+  const source = await ready(key, layers.map(({ name }) => name)); // prettier-ignore
+  const names = layers.flatMap(({ channels }) => channels).filter((name) => source.planes.has(name));
+  const window = source.planes.get(names[0])?.window;
+  if (!window) return null;
+  // Parts with other windows are pictures of their own.
+  const same = names.filter((name) => {
+    const { x, y, width, height } = source.planes.get(name)!.window;
+    return x === window.x && y === window.y && width === window.width && height === window.height;
+  });
+  const planes = new Map(same.map((name) => [name, source.planes.get(name)!.values]));
+  return planesToDiagnose({ width: window.width, height: window.height, planes }, renderedWith);
+}
+
 async function answerTo(request: DeskRequest): Promise<Answers[keyof Answers]> {
   switch (request.do) {
     case 'open':
@@ -411,6 +442,8 @@ async function answerTo(request: DeskRequest): Promise<Answers[keyof Answers]> {
       return flicker(request.a, request.b);
     case 'heat':
       return heat(request.key, request.ids, request.cost);
+    case 'causes':
+      return causes(request.key, request.beside, request.renderedWith);
   }
 }
 

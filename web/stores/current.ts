@@ -20,6 +20,8 @@ export const useCurrent = defineStore('current', () => {
     () => findings.value.find((f) => f.id === view.findingId) ?? findings.value.find((f) => f.aside === null) ?? null,
   );
   const trial = computed(() => shot.trial(view.trialId));
+  /** The sweep that is up, or that the trial which is up is a step of. */
+  const sweep = computed(() => shot.sweep(trial.value?.sweepId ?? view.sweepId));
   const region = computed<Region | null>(() => view.region ?? finding.value?.finding.region ?? null);
   const sheetName = computed(() => render.value?.sheet ?? 'preview');
   const sheet = computed(() => shot.state?.document.sheets[sheetName.value] ?? null);
@@ -54,5 +56,5 @@ export const useCurrent = defineStore('current', () => {
     figures.value = null;
   }
 
-  return { render, findings, finding, trial, region, sheetName, sheet, document, passes, figures, reset };
+  return { render, findings, finding, trial, sweep, region, sheetName, sheet, document, passes, figures, reset };
 });

@@ -51,7 +51,7 @@ export const MODES = {
 export type Mode = keyof typeof MODES;
 export const MOST_IN_GRID = 9;
 
-export const PANELS = { probe: 'Probe', health: 'Health', compare: 'Compare', lights: 'Lights', frames: 'Frames', cost: 'Cost', looks: 'Looks' } as const; // prettier-ignore
+export const PANELS = { probe: 'Probe', health: 'Health', causes: 'Causes', compare: 'Compare', lights: 'Lights', frames: 'Frames', cost: 'Cost', looks: 'Looks' } as const; // prettier-ignore
 export type Panel = keyof typeof PANELS;
 
 /** As layers are listed and walked. */

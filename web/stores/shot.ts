@@ -1,8 +1,14 @@
 /** The shot that is open: its live state, and the changes a person can make to it. */
 import { defineStore } from 'pinia';
 import { computed, effectScope, nextTick, ref, shallowRef, watch, type EffectScope } from 'vue';
-import type { FindingSummary, RenderSummary, ShotState, TrialSummary } from '../../core/contracts/events.ts';
-import type { TrialRequest } from '../../core/contracts/requests.ts';
+import type {
+  FindingSummary,
+  RenderSummary,
+  ShotState,
+  SweepSummary,
+  TrialSummary,
+} from '../../core/contracts/events.ts';
+import type { FarmRequest, SweepRequest, TrialRequest } from '../../core/contracts/requests.ts';
 import type { SheetName } from '../../core/document/schema.ts';
 import type { Region } from '../../core/data/picture.ts';
 import { getJson, post, Refused } from '../remote/client.ts';
@@ -55,6 +61,8 @@ export const useShot = defineStore('shot', () => {
   );
   const renderOf = (id: number | null) => state.value?.renders.find((r) => r.id === id) ?? null;
   const trial = (id: number | null) => state.value?.trials.find((t) => t.id === id) ?? null;
+  const sweep = (id: number | null) => state.value?.sweeps.find((s) => s.id === id) ?? null;
+  const stepsOf = (id: number) => state.value?.trials.filter((t) => t.sweepId === id) ?? [];
   const finding = (id: number | null) => state.value?.findings.find((f) => f.id === id) ?? null;
 
   /** Findings of one render, worst first as the server ordered them; those put aside last. */
@@ -105,18 +113,18 @@ export const useShot = defineStore('shot', () => {
       if (state.value?.head.id !== before) end();
     });
   }
-  /** Begins a trial. @returns it, once the page knows it; null when it was refused */
-  async function tryOut(request: TrialRequest): Promise<TrialSummary | null> {
+  /** Begins something that the shot's state then has. @returns it, once the page knows it; null when it was refused */
+  async function begin<A, T>(work: Promise<A>, find: (now: ShotState, answer: A) => T | undefined): Promise<T | null> {
     try {
-      const { number } = await post<{ number: number }>(path('/trials'), request);
+      const answer = await work;
       return await new Promise((resolve) => {
         const stop = watch(
           state,
           (now) => {
-            const trial = now?.trials.find((t) => t.number === number);
-            if (now && !trial) return;
+            const found = now ? find(now, answer) : null;
+            if (found === undefined) return;
             void nextTick(() => stop());
-            resolve(trial ?? null);
+            resolve(found);
           },
           { immediate: true },
         );
@@ -126,12 +134,18 @@ export const useShot = defineStore('shot', () => {
       return null;
     }
   }
+  const tryOut = (request: TrialRequest): Promise<TrialSummary | null> =>
+    begin(post<{ number: number }>(path('/trials'), request), (now, { number }) =>
+      now.trials.find((t) => t.number === number),
+    );
+  const beginSweep = (request: SweepRequest): Promise<SweepSummary | null> =>
+    begin(post<{ id: number }>(path('/sweeps'), request), (now, { id }) => now.sweeps.find((s) => s.id === id));
   const path = (rest: string) => `/shots/${state.value!.code}${rest}`;
   const base = () => state.value!.head.id;
 
   return {
     state, connected, missing, bases, newestBase, running,
-    open, close, renderOf, trial, finding, findingsOf, isOlder,
+    open, close, renderOf, trial, sweep, stepsOf, finding, findingsOf, isOlder,
     renderSheet: (sheet: SheetName, region: Region | null = null) =>
       attempt(post(path('/renders'), { sheet, region })),
     stopRender: (id: number) => attempt(post(`/renders/${id}/stop`)),
@@ -139,7 +153,10 @@ export const useShot = defineStore('shot', () => {
     setDials: (sheets: SheetName[], values: Values) => change(() => post(path('/dials'), { base: base(), sheets, values })),
     undo: () => change(() => post(path('/undo'), { base: base() }), () => state.value?.undo !== null),
     redo: () => change(() => post(path('/redo'), { base: base() }), () => state.value?.redo !== null),
-    tryOut,
+    measureFrames: (sheet: SheetName, versions: number[]) => attempt(post(path('/frame-times'), { sheet, versions })),
+    keepFarm: (farm: FarmRequest) => attempt(post(path('/farm'), farm, 'PUT')),
+    tryOut, beginSweep,
+    stopSweep: (s: SweepSummary) => attempt(post(`/sweeps/${s.id}/stop`)),
     stopTrial: (t: TrialSummary) => attempt(post(`/trials/${t.id}/stop`)),
     keepTrial: (t: TrialSummary, both: boolean) => change(() => post(`/trials/${t.id}/keep`, { both })),
     dropTrial: (t: TrialSummary) => attempt(post(`/trials/${t.id}/drop`)),

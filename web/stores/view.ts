@@ -9,11 +9,16 @@ import type { Region } from '../../core/data/picture.ts';
 import { isOfDocument } from '../../core/document/pointers.ts';
 import { PLAIN_VIEW, SHADOW_LIFT } from '../../core/picture/view.ts';
 
+const PANELS = ['findings', 'sheets', 'scene', 'budget'] as const;
+type Panel = (typeof PANELS)[number];
+
 export const useView = defineStore('view', () => {
   /** Null: the newest base render. */
   const renderId = ref<number | null>(null);
   const findingId = ref<number | null>(null);
   const trialId = ref<number | null>(null);
+  /** Its contact sheet is up wherever no trial is. */
+  const sweepId = ref<number | null>(null);
   const pass = ref('beauty');
   const exposure = ref(PLAIN_VIEW.exposure);
   const gamma = ref(PLAIN_VIEW.gamma);
@@ -22,7 +27,7 @@ export const useView = defineStore('view', () => {
   const showMask = ref(true);
   /** Where the wipe of a trial stands, 0 all before … 1 all after. */
   const wipe = ref(0.5);
-  const panel = ref<'findings' | 'sheets' | 'scene'>('findings');
+  const panel = ref<Panel>('findings');
   /** Dial to point at in the sheets panel. */
   const dial = ref<string | null>(null);
 
@@ -51,6 +56,7 @@ export const useView = defineStore('view', () => {
     if (renderId.value !== null) out.render = String(renderId.value);
     if (findingId.value !== null) out.finding = String(findingId.value);
     if (trialId.value !== null) out.trial = String(trialId.value);
+    if (sweepId.value !== null) out.sweep = String(sweepId.value);
     if (pass.value !== 'beauty') out.pass = pass.value;
     if (exposure.value !== 0) out.exposure = String(exposure.value);
     if (gamma.value !== 1) out.gamma = String(gamma.value);
@@ -69,19 +75,20 @@ export const useView = defineStore('view', () => {
     renderId.value = number('render');
     findingId.value = number('finding');
     trialId.value = number('trial');
+    sweepId.value = number('sweep');
     pass.value = typeof from.pass === 'string' ? from.pass : 'beauty';
     exposure.value = Math.max(-10, Math.min(10, number('exposure') ?? 0));
     gamma.value = Math.max(0.2, Math.min(5, number('gamma') ?? 1));
     const parts = typeof from.region === 'string' ? from.region.split(',').map(Number) : [];
     const isRegion = parts.length === 4 && parts.every((n) => Number.isInteger(n) && n >= 0) && parts[2] && parts[3];
     region.value = isRegion ? { x: parts[0], y: parts[1], width: parts[2], height: parts[3] } : null;
-    panel.value = from.panel === 'sheets' || from.panel === 'scene' ? from.panel : 'findings';
+    panel.value = PANELS.find((name) => name === from.panel) ?? 'findings';
     item.value = typeof from.item === 'string' ? from.item : null;
     dial.value = null;
   }
 
   return {
-    renderId, findingId, trialId, pass, exposure, gamma, region, showMask, wipe, panel, dial, item,
+    renderId, findingId, trialId, sweepId, pass, exposure, gamma, region, showMask, wipe, panel, dial, item,
     isLifted, query, setView, toggleLift, showDial, fromQuery,
   };
 }); // prettier-ignore

@@ -4,6 +4,7 @@ import Splitter from 'primevue/splitter';
 import SplitterPanel from 'primevue/splitterpanel';
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
+import CausesPanel from '../components/look/CausesPanel.vue';
 import ComparePanel from '../components/look/ComparePanel.vue';
 import CostPanel from '../components/look/CostPanel.vue';
 import FramesPanel from '../components/look/FramesPanel.vue';
@@ -148,7 +149,7 @@ const keys: Key[] = [
   { keys: ['Shift+ArrowUp'], shown: '', does: '', run: () => stage.value?.pan(0, -0.2) },
   { keys: ['Shift+ArrowDown'], shown: '', does: '', run: () => stage.value?.pan(0, 0.2) },
   { keys: ['h'], shown: 'H', does: 'Holds the pixel that is read', run: () => (probe.isHeld = !probe.isHeld) },
-  { keys: ['.'], shown: '.', does: 'Next panel: probe, health, compare, lights, frames, cost, looks', run: () => nextPanel(1) },
+  { keys: ['.'], shown: '.', does: 'Next panel: probe, health, causes, compare, lights, frames, cost, looks', run: () => nextPanel(1) },
   { keys: [','], shown: ',', does: 'Panel before', run: () => nextPanel(-1) },
   { keys: ['Escape'], shown: 'Esc', does: 'One picture, without a mask', run: () => { look.mode = 'one'; look.mask = null; } },
   { keys: ['?', 'Shift+?'], shown: '?', does: 'This list', run: () => (isListingKeys.value = !isListingKeys.value) },
@@ -268,6 +269,7 @@ watch(title, (now) => (document.title = now), { immediate: true });
               <div class="panel">
                 <ProbePanel v-if="look.panel === 'probe'" />
                 <HealthPanel v-else-if="look.panel === 'health'" />
+                <CausesPanel v-else-if="look.panel === 'causes'" />
                 <ComparePanel v-else-if="look.panel === 'compare'" />
                 <LightsPanel v-else-if="look.panel === 'lights'" />
                 <FramesPanel v-else-if="look.panel === 'frames'" />
@@ -360,8 +362,9 @@ aside {
 }
 .choice {
   display: flex;
-  gap: 11px;
-  padding: 0 12px;
+  justify-content: space-between;
+  gap: 4px;
+  padding: 0 10px;
   border-bottom: 1px solid var(--line);
   align-items: center;
   font-size: 12px;

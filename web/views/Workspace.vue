@@ -4,6 +4,7 @@ import Splitter from 'primevue/splitter';
 import SplitterPanel from 'primevue/splitterpanel';
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
+import BudgetPanel from '../components/BudgetPanel.vue';
 import FindingsPanel from '../components/FindingsPanel.vue';
 import KeysDialog from '../components/KeysDialog.vue';
 import PassRail from '../components/PassRail.vue';
@@ -18,6 +19,8 @@ import { useUploads } from '../picture/uploads.ts';
 import { filesOfDrop } from '../remote/dropped-files.ts';
 import { useCurrent } from '../stores/current.ts';
 import { useMessages } from '../stores/messages.ts';
+import { useLive } from '../stores/live.ts';
+import { usePending } from '../stores/pending.ts';
 import { useShot } from '../stores/shot.ts';
 import { useView } from '../stores/view.ts';
 
@@ -27,6 +30,8 @@ const router = useRouter();
 const shot = useShot();
 const view = useView();
 const current = useCurrent();
+const live = useLive();
+const pending = usePending();
 const stage = ref<InstanceType<typeof PictureStage> | null>(null);
 const isListingKeys = ref(false);
 
@@ -34,6 +39,8 @@ watch(
   () => props.code,
   (code) => {
     current.reset();
+    live.end();
+    pending.reset();
     view.fromQuery(route.query);
     shot.open(code);
   },
@@ -45,7 +52,10 @@ watch(
     if (route.name === 'shot') void router.replace({ query });
   },
 );
-onBeforeUnmount(() => shot.close());
+onBeforeUnmount(() => {
+  live.end();
+  shot.close();
+});
 
 function stepFinding(by: number): void {
   const list = current.findings;
@@ -68,10 +78,23 @@ function stepTrial(by: number): void {
   view.trialId = list[at < 0 ? list.length - 1 : (at + by + list.length) % list.length].id;
 }
 
+function toggleLive(): void {
+  if (live.isOn) live.end();
+  else if (live.obstacle) useMessages().failed(live.obstacle);
+  else live.isOn = true;
+}
+
+/** From a step of a sweep back to its contact sheet, from there to the picture. */
+function leave(): void {
+  if (view.trialId !== null) [view.sweepId, view.trialId] = [current.trial?.sweepId ?? null, null];
+  else view.sweepId = null;
+}
+
 const PANELS = [
   { id: 'findings', name: 'Findings' },
   { id: 'sheets', name: 'Sheets' },
   { id: 'scene', name: 'Scene' },
+  { id: 'budget', name: 'Budget' },
 ] as const;
 
 function nextPanel(): void {
@@ -110,11 +133,12 @@ const keys: Key[] = [
   { keys: ['.'], shown: '.', does: 'Next trial', run: () => stepTrial(1) },
   { keys: [','], shown: ',', does: 'Trial before', run: () => stepTrial(-1) },
   { keys: ['w'], shown: 'W', does: 'Blink between before and after of a trial', run: () => (view.wipe = view.wipe < 0.5 ? 1 : 0) },
-  { keys: ['Escape'], shown: 'Esc', does: 'Leave the trial, back to the picture', run: () => (view.trialId = null) },
+  { keys: ['Escape'], shown: 'Esc', does: 'Leave the trial, then its sweep, back to the picture', run: leave },
+  { keys: ['e'], shown: 'E', does: 'Live look: render the region in this browser while values are set', run: toggleLive },
   { keys: ['g'], shown: 'G', does: 'Draw a region', run: () => stage.value?.draw() },
   { keys: ['f'], shown: 'F', does: 'Fit the picture', run: () => stage.value?.fit() },
   { keys: ['1'], shown: '1', does: 'One pixel of the picture on one of the screen', run: () => stage.value?.actual() },
-  { keys: ['s'], shown: 'S', does: 'Next panel: findings, sheets, scene', run: nextPanel },
+  { keys: ['s'], shown: 'S', does: 'Next panel: findings, sheets, scene, budget', run: nextPanel },
   { keys: ['v'], shown: 'V', does: 'Look: all passes, pictures, comparisons', run: () => void router.push({ name: 'look', params: { code: props.code } }) },
   { keys: ['r'], shown: 'R', does: 'Render the present version anew', run: () => void shot.renderSheet(current.sheetName).then((done) => done && (view.renderId = null)) },
   { keys: ['Ctrl+z'], shown: 'Ctrl Z', does: 'Undo the last kept change', run: () => void shot.undo() },
@@ -159,7 +183,8 @@ watch(title, (now) => (document.title = now), { immediate: true });
               </div>
               <FindingsPanel v-if="view.panel === 'findings'" class="panel" />
               <SheetsPanel v-else-if="view.panel === 'sheets'" class="panel" />
-              <ScenePanel v-else class="panel" />
+              <ScenePanel v-else-if="view.panel === 'scene'" class="panel" />
+              <BudgetPanel v-else class="panel" />
             </aside>
           </SplitterPanel>
         </Splitter>

@@ -1,0 +1,71 @@
+/** A remedy of several things for a chosen few of them, and what the shot takes on a farm. */
+import { expect, test, type Page } from '@playwright/test';
+
+const address = () => process.env.DUSTING_TEST_ADDRESS!;
+const shotState = async (page: Page) => (await page.request.get(`${address()}/api/shots/HA-010`)).json();
+
+test('a remedy is tried for one of two jars, and offered again for both', async ({ page }) => {
+  test.setTimeout(180_000);
+  await page.goto(`${address()}/shots/HA-010`);
+  const findings = page.getByRole('region', { name: 'Findings' });
+  await findings.locator('button.row', { hasText: 'fireflies' }).click();
+  const remedy = findings.locator('.remedies > li', { hasText: 'Let light through' }).first();
+  await remedy.getByText('for all 2').click();
+  const boxes = remedy.getByRole('checkbox');
+  await boxes.first().uncheck();
+  // The last one cannot be left out: nothing would remain to try.
+  await expect(boxes.nth(1)).toBeDisabled();
+  await expect(remedy).toContainText('for 1 of 2: foretold when it is tried');
+  await remedy.getByRole('button', { name: 'Try here' }).click();
+  await expect(remedy.getByRole('button', { name: /^Trial \d+/ })).toBeVisible();
+  const { trials } = await shotState(page);
+  const trial = trials.at(-1);
+  expect(trial.title).toMatch(/\(1 of 2\)$/);
+  const objects = trial.patch.filter(
+    (s: { op: string; path: string }) => s.op === 'replace' && s.path.startsWith('/objects/'),
+  );
+  expect(objects.map((s: { path: string }) => s.path)).toEqual(['/objects/jar-4-5/seeThroughShadows']);
+  await boxes.first().check();
+  await expect(remedy.getByRole('button', { name: 'Try here' })).toBeVisible();
+  await expect.poll(async () => (await shotState(page)).trials.at(-1).state, { timeout: 120_000 }).toBe('done');
+
+  const { findingId, remedyId } = trial;
+  const body = {
+    finding: findingId,
+    remedy: remedyId,
+    region: null,
+    sheet: 'preview',
+    values: null,
+    only: ['/objects/shelf'],
+  };
+  const refused = await page.request.post(`${address()}/api/shots/HA-010/trials`, { data: body });
+  expect(refused.status()).toBe(400);
+  expect((await refused.json()).error).toMatch(/\/objects\/shelf.*one of \/objects\/jar-4-4, \/objects\/jar-4-5/);
+});
+
+test('frames are measured, and multiply with the farm that is told', async ({ page }) => {
+  test.setTimeout(120_000);
+  await page.goto(`${address()}/shots/HA-010?panel=budget`);
+  const budget = page.getByRole('region', { name: 'Budget' });
+  await budget.getByRole('combobox', { name: 'Sheet' }).selectOption('preview');
+  await budget.getByRole('button', { name: 'Measure' }).click();
+  const row = (name: RegExp) => budget.getByRole('row', { name });
+  await expect(row(/^Machine hours in all/)).toBeVisible({ timeout: 60_000 });
+  const rays = async () => (await row(/^Rays of a frame/).textContent())!;
+  const first = await rays();
+  const machines = budget.getByRole('spinbutton', { name: 'Machines' });
+  const frames = budget.getByRole('spinbutton', { name: 'Frames' });
+  await frames.fill('1000');
+  await frames.press('Enter');
+  await expect(row(/^1,000 frames, machine hours/)).toBeVisible();
+  await machines.fill('1');
+  await machines.press('Enter');
+  const price = budget.getByRole('spinbutton', { name: /Price/ });
+  await price.fill('3');
+  await price.press('Enter');
+  await expect(row(/^Price/)).toBeVisible();
+  await page.reload();
+  await expect(frames).toHaveValue('1,000');
+  await budget.getByRole('combobox', { name: 'Sheet' }).selectOption('preview');
+  expect(await rays()).toBe(first);
+});

@@ -1,0 +1,153 @@
+<script setup lang="ts">
+/** What is wrong with a picture by itself, whoever rendered it: noise with its plan, fireflies, whether it would denoise. */
+import { computed, onMounted, ref, shallowRef, watch } from 'vue';
+import type { Intake } from '../../../core/contracts/intake.ts';
+import type { PictureFinding } from '../../../core/diagnose/pictures/picture-diagnosis.ts';
+import type { RenderedWith } from '../../../core/diagnose/pictures/plan-in-numbers.ts';
+import { parseTarget, type Target } from '../../../core/intake/fit/target.ts';
+import { parseProfile } from '../../../core/intake/preflight/profile.ts';
+import { settingsOfAttributes } from '../../../core/picture/settings-record.ts';
+import { desk } from '../../picture/desk.ts';
+import { getJson } from '../../remote/client.ts';
+import { useLook } from '../../stores/look.ts';
+import { useProfiles } from '../../stores/profiles.ts';
+import { useShot } from '../../stores/shot.ts';
+import EvidenceBars from '../EvidenceBars.vue';
+
+const look = useLook();
+const shot = useShot();
+const profiles = useProfiles();
+
+/** What the show says its pictures are rendered with, and the renderer that the shot is for. */
+const show = shallowRef<Record<string, number>>({});
+const target = shallowRef<Target | null>(null);
+onMounted(async () => {
+  try {
+    const chosen = await getJson<Pick<Intake, 'show' | 'target'>>(`/shots/${shot.state!.code}/intake`);
+    const textOf = (kind: 'show' | 'target', name: string | null) =>
+      profiles.of(kind).find((one) => one.name === name)?.text;
+    const [own, its] = [textOf('show', chosen.show), textOf('target', chosen.target)];
+    show.value = own ? parseProfile(own, chosen.show!).sampling : {};
+    target.value = its ? parseTarget(its, chosen.target!) : null;
+  } catch {
+    // Plans speak in factors until it is known.
+  }
+});
+
+/** The show's word first, then the file's own, then what a person said of this set. */
+const renderedWith = computed<RenderedWith>(() => {
+  const record = new Map(Object.entries(show.value));
+  for (const part of look.shown?.picture?.facts.parts ?? [])
+    for (const [name, value] of settingsOfAttributes(part.attributes)) record.set(name, value);
+  const samples = look.shown?.set?.reading.samples ?? null;
+  if (samples !== null) record.set('samples', samples);
+  return { record, target: target.value };
+});
+/** Frames before and after, of the same set. */
+const beside = computed(() => {
+  const { picture, set } = look.shown ?? {};
+  if (!picture || !set || picture.frame === null) return [];
+  return look.sources
+    .filter(
+      (one) =>
+        one.set?.id === set.id && one.picture?.frame != null && Math.abs(one.picture.frame - picture.frame!) === 1,
+    )
+    .map(({ key, ref: from }) => ({ key, from }));
+});
+
+const findings = shallowRef<PictureFinding[] | null>(null);
+const failure = ref('');
+let turn = 0;
+watch(
+  () =>
+    `${look.shown?.key} ${look.information?.done} ${JSON.stringify([...renderedWith.value.record])} ${target.value?.name}`,
+  async () => {
+    findings.value = null;
+    failure.value = '';
+    if (!look.shown || look.information?.done !== 1) return;
+    const mine = ++turn;
+    try {
+      for (const { key, from } of beside.value) await desk.ask('open', { key, ref: from });
+      const found = await desk.ask('causes', {
+        key: look.shown.key,
+        beside: beside.value.map(({ key }) => key),
+        renderedWith: renderedWith.value,
+      });
+      if (mine === turn) findings.value = found;
+    } catch (error) {
+      if (mine === turn) failure.value = (error as Error).message;
+    }
+  },
+  { immediate: true },
+);
+const sourcesOf = ({ evidence }: PictureFinding) => {
+  const sources = (evidence.sources ?? []) as { pass: string; share: number }[];
+  return sources.length > 1
+    ? [{ label: 'pass', parts: sources.map(({ pass, share }) => ({ label: pass, share })) }]
+    : [];
+};
+const howOf = ({ evidence }: PictureFinding) => (typeof evidence.how === 'string' ? evidence.how : '');
+</script>
+
+<template>
+  <section class="causes" aria-label="Causes">
+    <p v-if="!look.shown" class="dim">Choose a picture below, and its causes are looked for.</p>
+    <p v-else-if="failure" class="bad" role="alert">{{ failure }}</p>
+    <p v-else-if="findings === null" class="dim" role="status">Looking for causes in the picture …</p>
+    <p v-else-if="findings.length === 0" class="soft">
+      Nothing was found: it has no noise, no fireflies, or no colours.
+    </p>
+    <article v-for="finding in findings ?? []" :key="finding.family">
+      <p class="head">
+        <span class="severity" :class="finding.severity">{{ finding.severity }}</span>
+        <b>{{ finding.sentence }}</b>
+      </p>
+      <p v-if="howOf(finding)" class="dim">Noise as read: {{ howOf(finding) }}.</p>
+      <EvidenceBars v-if="sourcesOf(finding).length" :bars="sourcesOf(finding)" />
+      <ul class="remedies">
+        <li v-for="remedy in finding.remedies" :key="remedy.title">{{ remedy.title }}</li>
+      </ul>
+    </article>
+    <p v-if="findings?.length" class="dim small">
+      Plans speak in factors, and in numbers where samples are known: from the file, typed in under Health, or kept as
+      “sampling” in the show’s profile. With a target chosen at Intake they are in its dials.
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.causes {
+  padding: 8px 14px;
+  display: flex;
+  flex-direction: column;
+  gap: 12px;
+  font-size: 12px;
+}
+article {
+  display: grid;
+  gap: 6px;
+  border-bottom: 1px solid var(--line);
+  padding-bottom: 10px;
+}
+.head {
+  display: grid;
+  grid-template-columns: 54px 1fr;
+  gap: 8px;
+  align-items: start;
+}
+.remedies {
+  display: grid;
+  gap: 4px;
+}
+.remedies li {
+  background: var(--up);
+  border-radius: 3px;
+  padding: 4px 10px;
+}
+.small {
+  font-size: 11px;
+}
+.bad {
+  color: var(--stop);
+}
+</style>

@@ -1,0 +1,107 @@
+/** Beside the page: reads a version's files, compiles scenes with values set, and turns what is traced into display bytes. */
+import { grainOf } from '../../core/data/grain.ts';
+import { luminance } from '../../core/data/colour.ts';
+import { canonicalText } from '../../core/document/canonical.ts';
+import { withValues, type ControlValues } from '../../core/document/set-values.ts';
+import type { ShotDocument } from '../../core/document/schema.ts';
+import { layOut } from '../../core/geometry/packed-geometry.ts';
+import { isSameGeometry, type Means } from '../../core/geometry/scene-geometry.ts';
+import { viewColour, type View } from '../../core/picture/view.ts';
+import type { Assets } from '../../core/render/assets.ts';
+import { compileScene } from '../../core/render/compile.ts';
+import { loadAssets } from '../../core/render/load-assets.ts';
+import type { LivePlanes } from '../../core/render/live-share.ts';
+import { settingsOf } from '../../core/render/scene.ts';
+import { lentByPage } from './kernels.ts';
+import type { LiveScene, LiveVersion, PrepareAnswer, PrepareRequest } from './live-messages.ts';
+
+/** The sheet that is looked at. */
+const SHEET = 'preview';
+
+let version: LiveVersion | null = null;
+let means: Promise<Means> | null = null;
+let assets: { key: string; loading: Promise<Assets> } | null = null;
+let last: { text: string; live: LiveScene } | null = null;
+let scenes = 0;
+
+// One after the other: a change that comes while a scene is compiled waits for it.
+let queue = Promise.resolve();
+self.onmessage = ({ data }: MessageEvent<PrepareRequest>) => {
+  queue = queue.then(() => take(data));
+};
+
+async function take(request: PrepareRequest): Promise<void> {
+  if (request.do === 'version') {
+    ({ version } = request);
+    return;
+  }
+  try {
+    answer(request.do === 'prepare' ? await prepare(request.turn, request.values) : draw(request));
+  } catch (error) {
+    answer({ turn: request.turn, problem: (error as Error).message });
+  }
+}
+
+const answer = (message: PrepareAnswer) => self.postMessage(message);
+
+async function prepare(turn: number, values: ControlValues): Promise<PrepareAnswer> {
+  const document = withValues(version!.document, [SHEET], values);
+  const sheet = document.sheets[SHEET];
+  const { width, height, motion, precision, neutral, passes } = sheet;
+  const sceneSheet = { width, height, motion, precision, neutral, passes };
+  const text = canonicalText({ ...document, sheets: sceneSheet });
+  if (last?.text !== text) {
+    const lent = await (means ??= lentByPage());
+    const scene = compileScene(document, await assetsOf(document, version!.manifest), sceneSheet, lent);
+    const isSame = last !== null && isSameGeometry(last.live.scene.geometry, scene.geometry);
+    last = { text, live: { key: ++scenes, scene, ...(isSame ? packedIn(last!.live) : pack(scene)) } };
+  }
+  return { turn, settings: settingsOf(sheet), live: last.live };
+}
+
+const packedIn = ({ memory, slots }: LiveScene) => ({ memory, slots });
+
+function pack({ geometry }: LiveScene['scene']): Pick<LiveScene, 'memory' | 'slots'> {
+  const layout = layOut(geometry);
+  const memory = new WebAssembly.Memory({ initial: layout.pages, maximum: layout.pages, shared: true });
+  layout.write(memory.buffer);
+  return { memory, slots: layout.slots };
+}
+
+/** Files are read again only when what the document refers to changes. */
+function assetsOf(document: ShotDocument, manifest: Record<string, string>): Promise<Assets> {
+  const { meshes, textures, maps, coats } = document;
+  const key = canonicalText([manifest, meshes, textures, maps, coats]);
+  if (assets?.key === key) return assets.loading;
+  const read = async (path: string) => {
+    if (!manifest[path]) return null;
+    const response = await fetch(`/api/files/${manifest[path]}`);
+    if (!response.ok) throw new Error(`${path} could not be read (${response.status})`);
+    return new Uint8Array(await response.arrayBuffer());
+  };
+  const loading = loadAssets(document, read, document.code, 'stand in');
+  const mine = { key, loading };
+  assets = mine;
+  // A failure is not kept: the server may have been away.
+  loading.catch(() => {
+    if (assets === mine) assets = null;
+  });
+  return loading;
+}
+
+interface Drawing {
+  turn: number;
+  planes: LivePlanes;
+  region: { width: number; height: number };
+  view: View;
+}
+
+function draw({ turn, planes, region, view }: Drawing): PrepareAnswer {
+  const bytes = new Uint8ClampedArray(region.width * region.height * 4);
+  viewColour(planes.red, planes.green, planes.blue, view, bytes);
+  const samples = planes.samples.reduce((sum, n) => sum + n, 0) / planes.samples.length;
+  const hasErrors = planes.samples.every((n) => n > 4);
+  const light = hasErrors ? planes.red.map((r, i) => luminance(r, planes.green[i], planes.blue[i])) : null;
+  const grain = light && grainOf(light, planes.error);
+  return { turn, image: new ImageData(bytes, region.width, region.height), grain, samples };
+}
