@@ -26,6 +26,9 @@ export function bodyOf<T extends TSchema>(request: Request, schema: T): Static<T
   return request.body as Static<T>;
 }
 
+/** A shot's code from the path. */
+export const codeOf = (request: Request): string => String(request.params.code);
+
 /** A row's number from the path; what is no number names nothing. */
 export function idOf(request: Request, what: string): number {
   const text = String(request.params.id);

@@ -1,11 +1,11 @@
 /** Routes of pictures, looks and balance. */
 import type { Router } from 'express';
-import { BalanceRequest, LookRequest, ReadingRequest } from '../../core/contracts/requests.ts';
-import type { Context } from '../context.ts';
-import { dropLook, keepBalance, keepLook } from '../look/looks.ts';
-import { addPicture, dropSet, picturePlace, readSet, shotPictures } from '../look/pictures.ts';
-import { renderExr } from '../render/picture.ts';
-import { answer, bodyOf, idOf } from './answers.ts';
+import { BalanceRequest, LookRequest, ReadingRequest } from '../../../core/contracts/requests.ts';
+import type { Context } from '../../context.ts';
+import { dropLook, keepBalance, keepLook } from '../../look/looks.ts';
+import { addPicture, dropSet, picturePlace, readSet, shotPictures } from '../../look/pictures.ts';
+import { renderExr } from '../../render/picture.ts';
+import { answer, bodyOf, codeOf, idOf } from '../answers.ts';
 
 export function lookRoutes(context: Context, router: Router): void {
   router.post(
@@ -20,14 +20,14 @@ export function lookRoutes(context: Context, router: Router): void {
     '/shots/:code/pictures',
     answer(async (request, response) => {
       const name = String(request.query.name ?? '');
-      const added = await addPicture(context, String(request.params.code), name, request);
+      const added = await addPicture(context, codeOf(request), name, request);
       response.status(201);
       return added;
     }),
   );
   router.get(
     '/shots/:code/pictures',
-    answer((request) => shotPictures(context, String(request.params.code))),
+    answer((request) => shotPictures(context, codeOf(request))),
   );
   router.get(
     '/pictures/:id/file',
@@ -63,7 +63,7 @@ export function lookRoutes(context: Context, router: Router): void {
   router.post(
     '/shots/:code/looks',
     answer(async (request, response) => {
-      const id = await keepLook(context, String(request.params.code), bodyOf(request, LookRequest));
+      const id = await keepLook(context, codeOf(request), bodyOf(request, LookRequest));
       response.status(201);
       return { id };
     }),
@@ -74,6 +74,6 @@ export function lookRoutes(context: Context, router: Router): void {
   );
   router.put(
     '/shots/:code/balance',
-    answer((request) => keepBalance(context, String(request.params.code), bodyOf(request, BalanceRequest))),
+    answer((request) => keepBalance(context, codeOf(request), bodyOf(request, BalanceRequest))),
   );
 }
