@@ -20,6 +20,7 @@ onMounted(draw);
 <template>
   <canvas
     ref="canvas"
+    class="pixels"
     width="1"
     height="1"
     role="img"
@@ -27,12 +28,3 @@ onMounted(draw);
     :data-first-pixels="live.seen ? Math.round(live.seen.first) : ''"
   ></canvas>
 </template>
-
-<style scoped>
-canvas {
-  width: 100%;
-  height: 100%;
-  display: block;
-  image-rendering: pixelated;
-}
-</style>

@@ -78,14 +78,12 @@ onBeforeUnmount(() => {
 </script>
 
 <template>
-  <canvas ref="canvas" width="1" height="1" role="img" :aria-label="`${pass} of render ${render.id}`"></canvas>
+  <canvas
+    ref="canvas"
+    class="pixels"
+    width="1"
+    height="1"
+    role="img"
+    :aria-label="`${pass} of render ${render.id}`"
+  ></canvas>
 </template>
-
-<style scoped>
-canvas {
-  width: 100%;
-  height: 100%;
-  display: block;
-  image-rendering: pixelated;
-}
-</style>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The picture and what lies on it: mask, region, a trial's wipe, the probe. */
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { computed, ref, watch } from 'vue';
 import type { RenderSummary } from '../../core/contracts/events.ts';
 import { clipRegion, type Region } from '../../core/data/picture.ts';
 import { useCurrent } from '../stores/current.ts';
@@ -8,6 +8,8 @@ import { useLive } from '../stores/live.ts';
 import { useProbe } from '../stores/probe.ts';
 import { useShot } from '../stores/shot.ts';
 import { useView } from '../stores/view.ts';
+import { dragged, type Place, type Point } from '../viewer/frame-place.ts';
+import { between, placed, useViewport, wheelFactor } from '../viewer/viewport.ts';
 import LiveCanvas from './LiveCanvas.vue';
 import MaskOverlay from './MaskOverlay.vue';
 import PictureCanvas from './PictureCanvas.vue';
@@ -21,14 +23,10 @@ const current = useCurrent();
 const probe = useProbe();
 const live = useLive();
 
-const viewport = ref<HTMLElement | null>(null);
-const size = ref({ width: 1, height: 1 });
-const scale = ref(1);
-const offset = ref({ x: 0, y: 0 });
-/** Follows the room there is, until a person zooms or pans. */
-const isFitted = ref(true);
 const isDrawing = ref(false);
 const failure = ref('');
+const element = ref<HTMLElement | null>(null);
+const place = ref<Place | null>(null);
 
 const frame = computed(() => ({ width: current.render?.width ?? 16, height: current.render?.height ?? 9 }));
 const top = computed(() => current.figures?.tops[view.pass] ?? 1);
@@ -48,99 +46,49 @@ const mask = computed(() => {
   return finding && finding.renderId === render?.id ? `/findings/${finding.id}/mask` : null;
 });
 
-function fit(): void {
-  const { width, height } = size.value;
-  scale.value = Math.min((width - 16) / frame.value.width, (height - 16) / frame.value.height);
-  offset.value = {
-    x: (width - frame.value.width * scale.value) / 2,
-    y: (height - frame.value.height * scale.value) / 2,
-  };
-  isFitted.value = true;
-}
+const viewport = useViewport(element, frame, place);
+watch(frame, (now, was) => (now.width !== was.width || now.height !== was.height) && viewport.fit());
+const scale = computed(() => viewport.placeIn(viewport.whole.value).scale);
+const actual = () => viewport.zoom(1 / scale.value);
 
-function zoom(factor: number, x = size.value.width / 2, y = size.value.height / 2): void {
-  const next = Math.max(0.05, Math.min(64, scale.value * factor));
-  const k = next / scale.value;
-  offset.value = { x: x - (x - offset.value.x) * k, y: y - (y - offset.value.y) * k };
-  scale.value = next;
-  isFitted.value = false;
-}
-
-const observer = new ResizeObserver(([entry]) => {
-  // A contact sheet stands in its place for now.
-  if (entry.contentRect.width === 0) return;
-  size.value = { width: entry.contentRect.width, height: entry.contentRect.height };
-  if (isFitted.value) fit();
+/** Pictures keep their own pixels, and are enlarged by the screen. */
+const frameStyle = computed(() => {
+  const { x, y } = viewport.screen({ x: 0, y: 0, ...frame.value });
+  const { width, height } = frame.value;
+  return { width: `${width}px`, height: `${height}px`, transform: `translate(${x}px, ${y}px) scale(${scale.value})` };
 });
-onMounted(() => observer.observe(viewport.value!));
-onBeforeUnmount(() => observer.disconnect());
-watch(frame, (now, was) => (now.width !== was.width || now.height !== was.height) && fit());
-
-const frameStyle = computed(() => ({
-  width: `${frame.value.width}px`,
-  height: `${frame.value.height}px`,
-  transform: `translate(${offset.value.x}px, ${offset.value.y}px) scale(${scale.value})`,
-}));
-const inFrame = (r: Region) => ({
-  left: `${r.x}px`,
-  top: `${r.y}px`,
-  width: `${r.width}px`,
-  height: `${r.height}px`,
-});
-const onScreen = (r: Region) => ({
-  left: `${offset.value.x + r.x * scale.value}px`,
-  top: `${offset.value.y + r.y * scale.value}px`,
-  width: `${r.width * scale.value}px`,
-  height: `${r.height * scale.value}px`,
-});
-
-/** Frame pixels under a pointer event. */
-function pixelAt(event: PointerEvent | WheelEvent | MouseEvent): { x: number; y: number } {
-  const box = viewport.value!.getBoundingClientRect();
-  return {
-    x: (event.clientX - box.left - offset.value.x) / scale.value,
-    y: (event.clientY - box.top - offset.value.y) / scale.value,
-  };
-}
+const onScreen = (r: Region) => placed(viewport.screen(r));
 
 function wheel(event: WheelEvent): void {
-  const box = viewport.value!.getBoundingClientRect();
-  zoom(2 ** (-event.deltaY / 400), event.clientX - box.left, event.clientY - box.top);
+  viewport.zoom(wheelFactor(event), undefined, viewport.frameAt(event));
 }
 
 type Drag =
-  | { kind: 'pan'; x: number; y: number; from: { x: number; y: number } }
-  | { kind: 'region'; from: { x: number; y: number } }
+  | { kind: 'pan'; x: number; y: number; from: Place }
+  | { kind: 'region'; from: Point }
   | { kind: 'wipe'; region: Region };
 let drag: Drag | null = null;
 const draft = ref<Region | null>(null);
 
 function press(event: PointerEvent): void {
   if (event.button > 1) return;
-  viewport.value!.setPointerCapture(event.pointerId);
-  if (isDrawing.value && event.button === 0) drag = { kind: 'region', from: pixelAt(event) };
-  else drag = { kind: 'pan', x: event.clientX, y: event.clientY, from: { ...offset.value } };
+  element.value!.setPointerCapture(event.pointerId);
+  if (isDrawing.value && event.button === 0) drag = { kind: 'region', from: viewport.frameAt(event) };
+  else drag = { kind: 'pan', x: event.clientX, y: event.clientY, from: viewport.placeIn(viewport.whole.value) };
 }
 
 function pressWipe(event: PointerEvent, region: Region): void {
   event.stopPropagation();
-  viewport.value!.setPointerCapture(event.pointerId);
+  element.value!.setPointerCapture(event.pointerId);
   drag = { kind: 'wipe', region };
 }
 
 function move(event: PointerEvent): void {
-  const at = pixelAt(event);
-  if (drag?.kind === 'pan') {
-    offset.value = { x: drag.from.x + event.clientX - drag.x, y: drag.from.y + event.clientY - drag.y };
-    isFitted.value = false;
-  } else if (drag?.kind === 'region') {
-    const wanted = {
-      x: Math.min(at.x, drag.from.x),
-      y: Math.min(at.y, drag.from.y),
-      width: Math.abs(at.x - drag.from.x),
-      height: Math.abs(at.y - drag.from.y),
-    };
-    draft.value = clipRegion(wanted, frame.value.width, frame.value.height);
+  if (drag?.kind === 'pan')
+    place.value = dragged(drag.from, { x: event.clientX - drag.x, y: event.clientY - drag.y }, 1);
+  const at = viewport.frameAt(event);
+  if (drag?.kind === 'region') {
+    draft.value = clipRegion(between(at, drag.from), frame.value.width, frame.value.height);
   } else if (drag?.kind === 'wipe') {
     view.wipe = Math.max(0, Math.min(1, (at.x - drag.region.x) / drag.region.width));
   }
@@ -174,20 +122,20 @@ function keyWipe(event: KeyboardEvent): void {
 }
 
 defineExpose({
-  fit,
-  zoom,
+  fit: viewport.fit,
+  zoom: (factor: number) => viewport.zoom(factor),
   draw: () => (isDrawing.value = !isDrawing.value),
-  actual: () => zoom(1 / scale.value),
+  actual,
 });
 </script>
 
 <template>
   <section class="stage" aria-label="Picture">
-    <StageTabs v-model:drawing="isDrawing" :scale="scale" @fit="fit" />
+    <StageTabs v-model:drawing="isDrawing" :scale="scale" @fit="viewport.fit" />
     <SweepSheet v-if="current.sweep && !current.trial" :sweep="current.sweep" />
     <div
       v-show="!current.sweep || current.trial"
-      ref="viewport"
+      ref="element"
       class="viewport"
       :class="{ drawing: isDrawing }"
       @wheel.prevent="wheel"
@@ -196,7 +144,7 @@ defineExpose({
       @pointerup="release"
       @pointercancel="release"
       @pointerleave="probe.leave()"
-      @dblclick="fit"
+      @dblclick="viewport.fit"
     >
       <template v-if="current.render">
         <div class="frame" :style="frameStyle">
@@ -210,7 +158,7 @@ defineExpose({
             @drawn="failure = ''"
           />
           <template v-if="sides">
-            <div class="part" :style="inFrame(sides.region)">
+            <div class="part" :style="placed(sides.region)">
               <PictureCanvas
                 :key="sides.before.id"
                 :render="sides.before"
@@ -220,7 +168,7 @@ defineExpose({
                 :top="top"
               />
             </div>
-            <div class="part" :style="{ ...inFrame(sides.region), clipPath: `inset(0 0 0 ${view.wipe * 100}%)` }">
+            <div class="part" :style="{ ...placed(sides.region), clipPath: `inset(0 0 0 ${view.wipe * 100}%)` }">
               <PictureCanvas
                 :key="sides.after.id"
                 :render="sides.after"
@@ -231,7 +179,7 @@ defineExpose({
               />
             </div>
           </template>
-          <div v-else-if="live.isOn && live.seen" class="part" :style="inFrame(live.seen.region)"><LiveCanvas /></div>
+          <div v-else-if="live.isOn && live.seen" class="part" :style="placed(live.seen.region)"><LiveCanvas /></div>
           <MaskOverlay v-else-if="view.showMask && mask" :path="mask" :width="frame.width" :height="frame.height" />
         </div>
         <div v-if="sides" class="region" :style="onScreen(sides.region)">

@@ -34,7 +34,7 @@ function open(): void {
 </script>
 
 <template>
-  <li class="card" :class="{ on: isUp }">
+  <li class="ledger-card rows" :class="{ on: isUp }">
     <p class="title">
       <b :title="sweep.title">Sweep · {{ sweep.title }}</b>
       <span :class="{ kept }" class="state">{{ state }}</span>
@@ -55,33 +55,8 @@ function open(): void {
 </template>
 
 <style scoped>
-.card {
-  flex: 0 0 318px;
-  display: grid;
+.rows {
   grid-template-rows: auto minmax(0, 1fr) auto;
-  font-size: 12px;
-  background: var(--up);
-  border-radius: 3px;
-  padding: 8px;
-}
-.card.on {
-  box-shadow: inset 0 2px var(--act);
-}
-.title {
-  display: flex;
-  gap: 8px;
-  justify-content: space-between;
-  white-space: nowrap;
-}
-.title b {
-  overflow: hidden;
-  text-overflow: ellipsis;
-}
-.state {
-  color: var(--dim);
-}
-.state.kept {
-  color: var(--ok);
 }
 .steps {
   display: grid;
@@ -106,11 +81,5 @@ function open(): void {
   overflow: hidden;
   text-overflow: ellipsis;
   color: var(--soft);
-}
-.foot {
-  display: flex;
-  align-items: center;
-  height: 26px;
-  font-size: 11px;
 }
 </style>

@@ -90,7 +90,7 @@ const isUp = computed(() => view.trialId === props.trial.id);
 </script>
 
 <template>
-  <li class="card" :class="{ on: isUp }">
+  <li class="ledger-card beside" :class="{ on: isUp }">
     <button
       class="bare face"
       :aria-pressed="isUp"
@@ -124,18 +124,12 @@ const isUp = computed(() => view.trialId === props.trial.id);
 </template>
 
 <style scoped>
-.card {
-  flex: 0 0 318px;
-  display: grid;
+.beside {
   grid-template-columns: 82px 1fr;
   gap: 10px;
-  font-size: 12px;
-  background: var(--up);
-  border-radius: 3px;
-  padding: 8px;
 }
-.card.on {
-  box-shadow: inset 0 2px var(--act);
+.title {
+  margin-bottom: 3px;
 }
 .face {
   align-self: start;
@@ -144,30 +138,6 @@ const isUp = computed(() => view.trialId === props.trial.id);
 }
 .facts {
   min-width: 0;
-}
-.title {
-  display: flex;
-  gap: 8px;
-  justify-content: space-between;
-  white-space: nowrap;
-  margin-bottom: 3px;
-}
-.title b {
-  overflow: hidden;
-  text-overflow: ellipsis;
-}
-.state {
-  color: var(--dim);
-}
-.state.kept {
-  color: var(--ok);
-}
-.foot {
-  display: flex;
-  align-items: center;
-  gap: 4px;
-  height: 26px;
-  font-size: 11px;
 }
 .told {
   overflow: hidden;

@@ -144,3 +144,9 @@ export class Source {
     });
   }
 }
+
+/** By how much B has to grow to be as wide as A. */
+export function sizeFactor(a: Source, b: Source): number {
+  const width = ({ displayWindow: w }: Opened) => w.maxX - w.minX + 1;
+  return width(a.opened) / width(b.opened);
+}

@@ -3,19 +3,23 @@
  * The picture, or several: drawn at the screen's own pixels by the worker that keeps them. Zoom and pan are those of
  * the frame, so that whatever stands beside or over another shows the same place.
  */
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { computed, onBeforeUnmount, ref, watch } from 'vue';
 import { clipRegion, type Region } from '../../../core/data/picture.ts';
 import { desk } from '../../picture/desk.ts';
 import type { Cell } from '../../picture/desk-messages.ts';
 import { useLayerShares } from '../../stores/layer-shares.ts';
 import { useLook, type LookSource } from '../../stores/look.ts';
 import { useLookProbe } from '../../stores/look-probe.ts';
+import { dragged, type Box, type Place, type Point } from '../../viewer/frame-place.ts';
+import { halves, tiled } from '../../viewer/tiling.ts';
+import { between, placed, useViewport, wheelFactor } from '../../viewer/viewport.ts';
+import { isFirst, wipeClip, wipeLine, wipeThrough, wipeTurned } from '../../viewer/wipe-line.ts';
+import LookOverlay from './LookOverlay.vue';
 
 const look = useLook();
 const probe = useLookProbe();
 const shares = useLayerShares();
-const viewport = ref<HTMLElement | null>(null);
-const size = ref({ width: 1, height: 1 });
+const element = ref<HTMLElement | null>(null);
 const canvases = ref<HTMLCanvasElement[]>([]);
 const isDrawing = ref(false);
 const isPinning = ref(false);
@@ -27,28 +31,32 @@ const frame = computed(() => {
   return w ? { width: w.maxX - w.minX + 1, height: w.maxY - w.minY + 1 } : { width: 16, height: 9 };
 });
 const aspect = computed(() => look.information?.pixelAspect ?? 1);
+/** Passes beside each other are shown whole, whatever part is looked at alone. */
+const place = computed<Place | null>({
+  get: () => (look.mode === 'passes' ? null : look.place),
+  set: (wanted) => (look.place = wanted),
+});
+const viewport = useViewport(element, frame, place, aspect);
+const { size } = viewport;
 
-interface Box {
+/** A picture and the part of the screen it is in. */
+interface Pane extends Box {
   source: LookSource;
   layer: string;
-  x: number;
-  y: number;
-  width: number;
-  height: number;
   label: string;
   against: Cell['against'];
 }
 
 /** What stands where on the screen. */
-const boxes = computed<Box[]>(() => {
+const boxes = computed<Pane[]>(() => {
   const { shown, shownLayer, mode } = look;
   if (!shown || !shownLayer) return [];
-  const whole = { x: 0, y: 0, ...size.value };
-  const box = (source: LookSource, place: typeof whole, layer = shownLayer.name): Box => ({ source, layer, ...place, label: source.label, against: null }); // prettier-ignore
+  const whole = viewport.whole.value;
+  const box = (source: LookSource, place: Box, layer = shownLayer.name): Pane => ({ source, layer, ...place, label: source.label, against: null }); // prettier-ignore
   const [b] = look.against;
   if (mode === 'passes') {
     const all = look.layers.filter((one) => one.look === 'light');
-    return tiled(all.length).map((place, i) => ({ ...box(shown, place, all[i].name), label: [look.layerTitle(all[i].name), shares.tellShort(all[i].name)].filter(Boolean).join(', ') })); // prettier-ignore
+    return tiles(all.length).map((place, i) => ({ ...box(shown, place, all[i].name), label: [look.layerTitle(all[i].name), shares.tellShort(all[i].name)].filter(Boolean).join(', ') })); // prettier-ignore
   }
   if (!b || mode === 'one') return [box(shown, whole)];
   if (mode === 'difference') {
@@ -58,40 +66,15 @@ const boxes = computed<Box[]>(() => {
   if (mode === 'blink') return [box(look.blinksB ? b : shown, whole)];
   if (mode === 'wipe') return [box(shown, whole), box(b, whole)];
   const list = mode === 'side' ? [shown, b] : [shown, ...look.against];
-  const places = mode === 'side' ? halves() : tiled(list.length);
+  const places = mode === 'side' ? halves(size.value) : tiles(list.length);
   return list.map((source, i) => box(source, places[i]));
 });
 
-const GAP = 2;
-function halves() {
-  const width = (size.value.width - GAP) / 2;
-  return [0, 1].map((i) => ({ x: Math.round(i * (width + GAP)), y: 0, width: Math.floor(width), height: size.value.height })); // prettier-ignore
+function tiles(count: number): Box[] {
+  return tiled(count, size.value, (frame.value.width * aspect.value) / frame.value.height);
 }
-/** As many columns as make the tiles largest for the frame's shape. */
-function tiled(count: number) {
-  const { width, height } = size.value;
-  const shape = (frame.value.width * aspect.value) / frame.value.height;
-  const fits = (columns: number) => Math.min(width / columns, (height / Math.ceil(count / columns)) * shape);
-  const columns = Array.from({ length: count }, (_, i) => i + 1).reduce((best, one) => (fits(one) > fits(best) ? one : best), 1); // prettier-ignore
-  const rows = Math.ceil(count / columns);
-  const [w, h] = [Math.floor((width - GAP * (columns - 1)) / columns), Math.floor((height - GAP * (rows - 1)) / rows)];
-  return Array.from({ length: count }, (_, i) => ({
-    x: (i % columns) * (w + GAP),
-    y: Math.floor(i / columns) * (h + GAP),
-    width: w,
-    height: h,
-  }));
-}
-
-const fitted = (box: { width: number; height: number }) =>
-  Math.min((box.width - 12) / (frame.value.width * aspect.value), (box.height - 12) / frame.value.height);
-/** Scale and middle that a box is shown with. */
-function placeOf(box: { width: number; height: number }) {
-  const isSheet = look.mode === 'passes';
-  const place = isSheet ? null : look.place;
-  return place ?? { scale: Math.max(0.01, fitted(box)), x: frame.value.width / 2, y: frame.value.height / 2 };
-}
-const mainPlace = computed(() => placeOf(boxes.value[0] ?? size.value));
+const first = computed<Box>(() => boxes.value[0] ?? viewport.whole.value);
+const mainPlace = computed(() => viewport.placeIn(first.value));
 
 /** By how much a picture of another size grows to lie over the one that is shown. */
 function growth(source: LookSource): number {
@@ -99,8 +82,8 @@ function growth(source: LookSource): number {
   return w ? frame.value.width / (w.maxX - w.minX + 1) : 1;
 }
 
-function cellOf(box: Box): Cell {
-  const { scale, x, y } = placeOf(box);
+function cellOf(box: Pane): Cell {
+  const { scale, x, y } = viewport.placeIn(box);
   const own = growth(box.source);
   return {
     key: box.source.key,
@@ -170,12 +153,7 @@ watch(
   { immediate: true },
 );
 
-const observer = new ResizeObserver(([entry]) => {
-  size.value = { width: Math.floor(entry.contentRect.width), height: Math.floor(entry.contentRect.height) };
-});
-onMounted(() => observer.observe(viewport.value!));
 onBeforeUnmount(() => {
-  observer.disconnect();
   if (blinking) clearInterval(blinking);
 });
 
@@ -191,61 +169,23 @@ watch(
   { immediate: true },
 );
 
-/** The box under a place of the viewport, and the frame's pixel there. */
-function under(event: MouseEvent): { box: Box; x: number; y: number } | null {
-  const bounds = viewport.value!.getBoundingClientRect();
-  const [px, py] = [event.clientX - bounds.left, event.clientY - bounds.top];
-  const inside = boxes.value.filter((one) => px >= one.x && py >= one.y && px < one.x + one.width && py < one.y + one.height); // prettier-ignore
-  const box = look.mode === 'wipe' && inside.length > 1 && !isFirst(px, py) ? inside[1] : inside[0];
-  if (!box) return null;
-  const place = placeOf(box);
-  return {
-    box,
-    x: (px - box.x - box.width / 2) / (place.scale * aspect.value) + place.x,
-    y: (py - box.y - box.height / 2) / place.scale + place.y,
-  };
+/** The pane under a place of the viewport, and the frame's pixel there. */
+function under(event: MouseEvent): { box: Pane; x: number; y: number } | null {
+  const point = viewport.pointOf(event);
+  const inside = boxes.value.filter((one) => point.x >= one.x && point.y >= one.y && point.x < one.x + one.width && point.y < one.y + one.height); // prettier-ignore
+  const box = look.mode === 'wipe' && inside.length > 1 && !isFirst(line.value, point) ? inside[1] : inside[0];
+  return box ? { box, ...viewport.frameAt(event, box) } : null;
 }
 
-/** The line of a wipe goes through this place at this angle; the first picture is on its near side. */
-const wipeLine = computed(() => {
-  const { width, height } = size.value;
-  const radians = (look.wipe.angle * Math.PI) / 180;
-  const normal = { x: Math.sin(radians), y: -Math.cos(radians) };
-  const reach = Math.abs(normal.x) * width + Math.abs(normal.y) * height;
-  const at = (look.wipe.at - 0.5) * reach;
-  return { normal, x: width / 2 + normal.x * at, y: height / 2 + normal.y * at };
-});
-const isFirst = (x: number, y: number) =>
-  (x - wipeLine.value.x) * wipeLine.value.normal.x + (y - wipeLine.value.y) * wipeLine.value.normal.y < 0;
-const wipeClip = computed(() => {
-  const { normal, x, y } = wipeLine.value;
-  const far = 4 * (size.value.width + size.value.height);
-  const along = { x: -normal.y, y: normal.x };
-  const corners = [
-    [x + along.x * far, y + along.y * far],
-    [x + along.x * far + normal.x * far, y + along.y * far + normal.y * far],
-    [x - along.x * far + normal.x * far, y - along.y * far + normal.y * far],
-    [x - along.x * far, y - along.y * far],
-  ];
-  return `polygon(${corners.map(([px, py]) => `${px.toFixed(1)}px ${py.toFixed(1)}px`).join(', ')})`;
-});
+const line = computed(() => wipeLine(size.value, look.wipe));
+const clip = computed(() => wipeClip(line.value, size.value));
 
 function zoom(factor: number, event?: MouseEvent): void {
-  const box = boxes.value[0];
-  if (!box || look.mode === 'passes') return;
-  const before = placeOf(box);
-  const scale = Math.max(0.02, Math.min(64, before.scale * factor));
-  const at = event && under(event);
-  const k = before.scale / scale;
-  look.place = at
-    ? { scale, x: at.x - (at.x - before.x) * k, y: at.y - (at.y - before.y) * k }
-    : { scale, x: before.x, y: before.y };
+  if (boxes.value.length === 0 || look.mode === 'passes') return;
+  viewport.zoom(factor, first.value, (event && under(event)) ?? undefined);
 }
 
-type Drag =
-  | { kind: 'pan'; x: number; y: number; from: { scale: number; x: number; y: number } }
-  | { kind: 'region'; from: { x: number; y: number } }
-  | { kind: 'wipe' };
+type Drag = { kind: 'pan'; x: number; y: number; from: Place } | { kind: 'region'; from: Point } | { kind: 'wipe' };
 let drag: Drag | null = null;
 const draft = ref<Region | null>(null);
 
@@ -263,28 +203,21 @@ function press(event: PointerEvent): void {
     look.mode = 'one';
     return;
   }
-  viewport.value!.setPointerCapture(event.pointerId);
+  element.value!.setPointerCapture(event.pointerId);
   if (isDrawing.value && event.button === 0) drag = { kind: 'region', from: at };
-  else drag = { kind: 'pan', x: event.clientX, y: event.clientY, from: placeOf(at.box) };
+  else drag = { kind: 'pan', x: event.clientX, y: event.clientY, from: viewport.placeIn(at.box) };
 }
 
 function move(event: PointerEvent): void {
   if (drag?.kind === 'pan') {
-    const { scale, x, y } = drag.from;
-    look.place = {
-      scale,
-      x: x - (event.clientX - drag.x) / (scale * aspect.value),
-      y: y - (event.clientY - drag.y) / scale,
-    };
+    place.value = dragged(drag.from, { x: event.clientX - drag.x, y: event.clientY - drag.y }, aspect.value);
     return;
   }
   if (drag?.kind === 'wipe') return moveWipe(event);
   const at = under(event);
   if (!at) return probe.leave();
   if (drag?.kind === 'region') {
-    const from = drag.from;
-    const wish = { x: Math.min(at.x, from.x), y: Math.min(at.y, from.y), width: Math.abs(at.x - from.x), height: Math.abs(at.y - from.y) }; // prettier-ignore
-    draft.value = clipRegion(wish, frame.value.width, frame.value.height);
+    draft.value = clipRegion(between(at, drag.from), frame.value.width, frame.value.height);
     return;
   }
   const own = growth(at.box.source);
@@ -292,18 +225,9 @@ function move(event: PointerEvent): void {
 }
 
 function moveWipe(event: PointerEvent): void {
-  const bounds = viewport.value!.getBoundingClientRect();
-  const [x, y] = [event.clientX - bounds.left, event.clientY - bounds.top];
-  const { width, height } = size.value;
-  if (event.shiftKey) {
-    // Turned about the middle of the screen.
-    const turn = (Math.atan2(y - height / 2, x - width / 2) * 180) / Math.PI;
-    look.wipe.angle = Math.round((turn + 360) % 360);
-    return;
-  }
-  const { normal } = wipeLine.value;
-  const reach = Math.abs(normal.x) * width + Math.abs(normal.y) * height;
-  look.wipe.at = Math.max(0, Math.min(1, ((x - width / 2) * normal.x + (y - height / 2) * normal.y) / reach + 0.5));
+  const point = viewport.pointOf(event);
+  if (event.shiftKey) look.wipe.angle = wipeTurned(point, size.value);
+  else look.wipe.at = wipeThrough(point, size.value, look.wipe.angle);
 }
 
 function release(): void {
@@ -317,7 +241,7 @@ function release(): void {
 
 function pressWipe(event: PointerEvent): void {
   event.stopPropagation();
-  viewport.value!.setPointerCapture(event.pointerId);
+  element.value!.setPointerCapture(event.pointerId);
   drag = { kind: 'wipe' };
 }
 function keyWipe(event: KeyboardEvent): void {
@@ -329,55 +253,14 @@ function keyWipe(event: KeyboardEvent): void {
   else look.wipe.at = Math.max(0, Math.min(1, look.wipe.at + 0.02 * by));
 }
 
-/** Where a rectangle of the frame is in the viewport, in the first box. */
-function onScreen(r: Region) {
-  const box = boxes.value[0] ?? { x: 0, y: 0, ...size.value };
-  const { scale, x, y } = mainPlace.value;
-  return {
-    x: box.x + box.width / 2 + (r.x - x) * scale * aspect.value,
-    y: box.y + box.height / 2 + (r.y - y) * scale,
-    width: r.width * scale * aspect.value,
-    height: r.height * scale,
-  };
-}
-const frameBox = computed(() => onScreen({ x: 0, y: 0, ...frame.value }));
-const dataBox = computed(() => {
-  const [d, w] = [look.shownLayer?.dataWindow, look.information?.displayWindow];
-  if (!d || !w || (d.minX === w.minX && d.minY === w.minY && d.maxX === w.maxX && d.maxY === w.maxY)) return null;
-  return onScreen({ x: d.minX - w.minX, y: d.minY - w.minY, width: d.maxX - d.minX + 1, height: d.maxY - d.minY + 1 });
-});
-const regionBox = computed(() => {
-  const region = draft.value ?? look.region;
-  return region && look.mode !== 'passes' ? { ...onScreen(region), region } : null;
-});
-const guideLines = computed(() => {
-  const { x, y, width, height } = frameBox.value;
-  const across = (share: number) => ({ x1: x, y1: y + height * share, x2: x + width, y2: y + height * share });
-  const down = (share: number) => ({ x1: x + width * share, y1: y, x2: x + width * share, y2: y + height });
-  if (look.guides === 'thirds') return [across(1 / 3), across(2 / 3), down(1 / 3), down(2 / 3)];
-  return look.guides === 'centre' ? [across(0.5), down(0.5)] : [];
-});
-/** Action and title areas. Source: SMPTE ST 2046-1: 93 % and 90 % of width and height. */
-const safeAreas = computed(() =>
-  look.guides === 'safe'
-    ? [0.93, 0.9].map((share) => {
-        const { x, y, width, height } = frameBox.value;
-        return { x: x + (width * (1 - share)) / 2, y: y + (height * (1 - share)) / 2, width: width * share, height: height * share }; // prettier-ignore
-      })
-    : [],
-);
-
 const opening = computed(() => (look.shown && !look.information ? look.shown.label : null));
 const told = computed(() => look.failures.get(look.shown?.key ?? '') ?? failure.value);
 
 defineExpose({
-  fit: () => (look.place = null),
+  fit: viewport.fit,
   actual: () => zoom(1 / mainPlace.value.scale),
   zoom,
-  pan(dx: number, dy: number) {
-    const { scale, x, y } = mainPlace.value;
-    look.place = { scale, x: x + (dx * size.value.width) / scale, y: y + (dy * size.value.height) / scale };
-  },
+  pan: (dx: number, dy: number) => viewport.pan(dx, dy, first.value),
   draw: () => (isDrawing.value = !isDrawing.value),
   pin: () => (isPinning.value = !isPinning.value),
   scale: computed(() => mainPlace.value.scale),
@@ -386,17 +269,17 @@ defineExpose({
 
 <template>
   <div
-    ref="viewport"
+    ref="element"
     class="viewport"
     :class="{ crossed: isDrawing || isPinning }"
     :data-drawn-ms="drawMs.toFixed(1)"
-    @wheel.prevent="zoom(2 ** (-$event.deltaY / 400), $event)"
+    @wheel.prevent="zoom(wheelFactor($event), $event)"
     @pointerdown="press"
     @pointermove="move"
     @pointerup="release"
     @pointercancel="release"
     @pointerleave="probe.leave()"
-    @dblclick="look.place = null"
+    @dblclick="viewport.fit"
   >
     <canvas
       v-for="(box, i) in boxes"
@@ -404,13 +287,7 @@ defineExpose({
       ref="canvases"
       role="img"
       :aria-label="`${look.layerTitle(box.layer)} of ${box.label}`"
-      :style="{
-        left: `${box.x}px`,
-        top: `${box.y}px`,
-        width: `${box.width}px`,
-        height: `${box.height}px`,
-        clipPath: look.mode === 'wipe' && i === 1 ? wipeClip : undefined,
-      }"
+      :style="{ ...placed(box), clipPath: look.mode === 'wipe' && i === 1 ? clip : undefined }"
     ></canvas>
     <template v-if="boxes.length > 1 && look.mode !== 'wipe'">
       <span
@@ -422,35 +299,12 @@ defineExpose({
         >{{ box.label }}</span
       >
     </template>
-    <svg v-if="boxes.length && look.mode !== 'passes'" class="over" aria-hidden="true">
-      <rect v-if="dataBox || look.guides !== 'none'" class="edge" v-bind="frameBox" />
-      <rect v-if="dataBox" class="edge dashed" v-bind="dataBox" />
-      <line v-for="(line, i) in guideLines" :key="i" class="edge" v-bind="line" />
-      <rect v-for="(area, i) in safeAreas" :key="`safe ${i}`" class="edge" v-bind="area" />
-      <rect
-        v-if="regionBox"
-        class="region"
-        :x="regionBox.x"
-        :y="regionBox.y"
-        :width="regionBox.width"
-        :height="regionBox.height"
-      />
-      <g v-for="(pin, i) in look.pins" :key="`pin ${i}`">
-        <circle
-          class="pin"
-          :cx="onScreen({ ...pin, width: 1, height: 1 }).x"
-          :cy="onScreen({ ...pin, width: 1, height: 1 }).y"
-          r="5"
-        />
-        <text
-          class="pinned"
-          :x="onScreen({ ...pin, width: 1, height: 1 }).x + 9"
-          :y="onScreen({ ...pin, width: 1, height: 1 }).y + 4"
-        >
-          {{ pin.text }}
-        </text>
-      </g>
-    </svg>
+    <LookOverlay
+      v-if="boxes.length && look.mode !== 'passes'"
+      :frame="frame"
+      :region="draft ?? look.region"
+      :on-screen="(rect: Box) => viewport.screen(rect, first)"
+    />
     <template v-if="look.mode === 'wipe' && boxes.length > 1">
       <div
         class="wipe"
@@ -461,8 +315,8 @@ defineExpose({
         aria-valuemin="0"
         aria-valuemax="100"
         :style="{
-          left: `${wipeLine.x}px`,
-          top: `${wipeLine.y}px`,
+          left: `${line.x}px`,
+          top: `${line.y}px`,
           transform: `translate(-50%, -50%) rotate(${look.wipe.angle}deg)`,
         }"
         @pointerdown="pressWipe"
@@ -497,37 +351,6 @@ defineExpose({
 canvas {
   position: absolute;
   display: block;
-}
-.over {
-  position: absolute;
-  inset: 0;
-  width: 100%;
-  height: 100%;
-  pointer-events: none;
-}
-.edge {
-  fill: none;
-  stroke: rgb(255 255 255 / 55%);
-}
-.edge.dashed {
-  stroke-dasharray: 5 4;
-}
-.region {
-  fill: none;
-  stroke: #fff;
-  paint-order: stroke;
-  outline: 1px solid rgb(0 0 0 / 60%);
-}
-.pin {
-  fill: var(--act);
-  stroke: #000;
-}
-.pinned {
-  fill: #fff;
-  font-size: 12px;
-  paint-order: stroke;
-  stroke: rgb(0 0 0 / 75%);
-  stroke-width: 3px;
 }
 .label {
   position: absolute;
