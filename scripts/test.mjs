@@ -4,9 +4,9 @@
  * The last line is `N passed, N failed`.
  */
 import { spawn } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { basename, join } from 'node:path';
 import process from 'node:process';
 import { temporaryCluster } from './lib/cluster.mjs';
 import { buildKernels } from './lib/kernels.mjs';
@@ -43,13 +43,31 @@ async function lint() {
   await Promise.all([one(), one()]);
 }
 
-/** @param more of mocha's options */
-async function mocha(spec, env, more = []) {
+/** Files that take longest begin first, so that two processes end at about the same time. */
+const LONGEST = [
+  'trials',
+  'lantern',
+  'calibration',
+  'diagnose',
+  'suspects',
+  'render-film',
+  'killed-workers',
+  'renders',
+];
+
+/** Mocha on the test files of folders, two files at a time: each has its own data. */
+async function mocha(folders, env) {
   const folder = mkdtempSync(join(tmpdir(), 'dusting-report-'));
   const report = join(folder, 'report.json');
-  const args = ['mocha', '--config', '.mocharc.json', '--reporter', join(root, 'scripts/lib/counting-reporter.cjs')];
-  const ok = await show('npx', [...args, '--reporter-option', `output=${report}`, ...more, '--spec', spec], env);
-  add(report, ok, spec);
+  const rank = (file) => [...LONGEST, basename(file, '.test.ts')].indexOf(basename(file, '.test.ts'));
+  const files = folders
+    .flatMap((name) => readdirSync(join(root, 'tests', name)).map((file) => `tests/${name}/${file}`))
+    .filter((file) => file.endsWith('.test.ts'))
+    .sort((a, b) => rank(a) - rank(b) || a.localeCompare(b));
+  const options = ['--config', '.mocharc.json', '--parallel', '--jobs', '2'];
+  const reporter = ['--reporter', join(root, 'scripts/lib/counting-reporter.cjs'), '--reporter-option', `output=${report}`]; // prettier-ignore
+  const ok = await show('npx', ['mocha', ...options, ...reporter, ...files], env);
+  add(report, ok, `tests of ${folders.join(', ')}`);
   rmSync(folder, { recursive: true, force: true });
 }
 
@@ -86,7 +104,7 @@ await run(async () => {
   if (suites.some((s) => s === 'unit' || s === 'api')) needUnzip();
   if (suites.some((s) => s !== 'lint')) buildKernels();
   if (suites.includes('lint')) await lint();
-  if (suites.includes('unit')) await mocha('tests/{unit,page,cli}/**/*.test.ts', {}, ['--parallel', '--jobs', '2']);
+  if (suites.includes('unit')) await mocha(['unit', 'page', 'cli'], {});
   if (postgres) {
     const cluster = await temporaryCluster(postgres);
     const leave = () => {
@@ -97,12 +115,10 @@ await run(async () => {
     process.once('SIGTERM', leave);
     try {
       const env = { DUSTING_TEST_DATABASE_URL: cluster.url, DUSTING_TEST_CHROMIUM: chromium ?? '' };
-      if (suites.includes('api')) await mocha('tests/api/**/*.test.ts', env);
-      if (suites.includes('e2e')) {
-        const { buildIfStale } = await import('./lib/build-all.mjs');
-        await buildIfStale();
-        await playwright(env);
-      }
+      const { buildIfStale } = await import('./lib/build-all.mjs');
+      await buildIfStale();
+      if (suites.includes('api')) await mocha(['api'], env);
+      if (suites.includes('e2e')) await playwright(env);
     } finally {
       cluster.stop();
     }

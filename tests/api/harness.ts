@@ -1,4 +1,4 @@
-/** A whole Dusting for a test: its own database, data folder, server and worker processes, from source. */
+/** A whole Dusting for a test: its own database, data folder, and the built server's processes. */
 import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { createServer } from 'node:net';
@@ -41,7 +41,7 @@ export class Dusting {
   }
 
   private start(file: string, more: Record<string, string> = {}): ChildProcess {
-    const child = spawn(process.execPath, ['--import', '@oxc-node/core/register', '--enable-source-maps', file], {
+    const child = spawn(process.execPath, ['--enable-source-maps', join(ROOT, 'dist/server', file)], {
       cwd: ROOT,
       env: {
         ...process.env,
@@ -60,7 +60,7 @@ export class Dusting {
   async server(): Promise<ChildProcess> {
     const port = await freePort();
     this.address = `http://127.0.0.1:${port}`;
-    const child = this.start('server/main.ts', { DUSTING_PORT: String(port) });
+    const child = this.start('main.mjs', { DUSTING_PORT: String(port) });
     await until(
       'the server answers',
       async () => (await fetch(`${this.address}/api/health`).catch(() => null))?.ok,
@@ -70,7 +70,7 @@ export class Dusting {
   }
 
   worker(threads = 1): ChildProcess {
-    return this.start('server/worker.ts', { DUSTING_THREADS: String(threads) });
+    return this.start('worker.mjs', { DUSTING_THREADS: String(threads) });
   }
 
   async kill(child: ChildProcess, signal: NodeJS.Signals = 'SIGTERM'): Promise<void> {

@@ -4,7 +4,8 @@
  * which `grain` tells.
  *
  * Facets: neighbouring pixels have one normal, and then another one, where those of a curved surface turn all the time.
- * A flat mirror turns the view without widening it, so that a texel of the environment is seen as wide as it is.
+ * A flat mirror turns the view without widening it, so that a texel of the environment is seen as wide as it is. A lobe
+ * as wide as a texel takes its edges away. Source of its width: Walter et al. 2007, equation 33.
  */
 import type { FindingWithMask } from '../../contracts/finding.ts';
 import type { Picture, Region } from '../../data/picture.ts';
@@ -76,9 +77,18 @@ function facets(input: DiagnosisInput, mirrors: Mirror[]): FindingWithMask {
   };
 }
 
+/**
+ * The roughness whose lobe is as wide as an angle. A GGX distribution falls to half at tan²θ = α² (√2 − 1), a mirrored
+ * direction turns by twice the angle of its normal, and to both sides; α is roughness squared.
+ * @param angle radians
+ */
+function roughnessAsWideAs(angle: number): number {
+  return Math.sqrt(Math.tan(angle / 4) / Math.sqrt(Math.SQRT2 - 1));
+}
+
 /** An environment image whose texels are seen. */
 function coarse(input: DiagnosisInput, mirrors: Mirror[]): FindingWithMask[] {
-  const { document, picture, scene, sheet } = input;
+  const { document, picture, scene, sheet, pilotSeed } = input;
   const image = scene.chains[scene.sky.texture]?.[0];
   if (document.environment.kind !== 'image' || !image || mirrors.length === 0) return [];
   const texel = 360 / image.width;
@@ -87,6 +97,10 @@ function coarse(input: DiagnosisInput, mirrors: Mirror[]): FindingWithMask[] {
   const mask = maskOf(picture, mirrors);
   const needed = 2 ** Math.ceil(Math.log2(360 / pixel));
   const names = mirrors.map(({ id }) => document.objects[id].name || id);
+  const region = regionOf(picture, mask);
+  const roughness = +roughnessAsWideAs((texel * Math.PI) / 180).toFixed(2);
+  const materials = [...new Set(mirrors.map(({ id }) => document.objects[id].material))].filter((id) => document.materials[id].roughness < roughness); // prettier-ignore
+  const values = Object.fromEntries(materials.map((id) => [`/materials/${id}/roughness`, roughness]));
   return [
     {
       mask,
@@ -97,11 +111,28 @@ function coarse(input: DiagnosisInput, mirrors: Mirror[]): FindingWithMask[] {
         sentence: `The environment is coarser than the frame: a texel of it is ${(texel / pixel).toFixed(0)} pixels wide where ${listed(names)} ${names.length === 1 ? 'mirrors' : 'mirror'} it.`, // prettier-ignore
         cause: `${image.width} texels around: ${texel.toFixed(2)}° each, and ${pixel.toFixed(3)}° a pixel`,
         why: `What is sharp out there is soft or stepped in flat mirrors, whatever the samples. An image of about ${needed} texels around has one for each pixel.`,
-        region: regionOf(picture, mask),
+        region,
         passes: ['specular.direct'],
         dials: [],
         chart: null,
-        remedies: [],
+        remedies: materials.length
+          ? [
+              {
+                id: 'roughness',
+                title: `Roughness ${roughness}: ${listed(names)} ${names.length === 1 ? 'blurs' : 'blur'} as much as a texel is wide`,
+                values,
+                predicted: predictChange({
+                  before: { scene, sheet },
+                  after: input.vary(values),
+                  region,
+                  mask: null,
+                  picture,
+                  names: objectNames(document),
+                  seed: pilotSeed,
+                }),
+              },
+            ]
+          : [],
       },
     },
   ];
