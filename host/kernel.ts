@@ -11,7 +11,8 @@ import { layOut, SLOTS } from '../core/geometry/packed-geometry.ts';
 import type { Means } from '../core/geometry/scene-geometry.ts';
 import type { ShotDocument } from '../core/document/schema.ts';
 import type { Assets } from '../core/render/assets.ts';
-import { compileScene, type SceneSheet } from '../core/render/compile.ts';
+import { compileScene } from '../core/render/compile.ts';
+import type { SceneSheet } from '../core/render/scene-sheet.ts';
 import type { CompiledScene } from '../core/render/scene.ts';
 
 export interface PackedScene {

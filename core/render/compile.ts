@@ -1,5 +1,5 @@
 /** Shot document + its meshes and textures → CompiledScene. */
-import type { ObjectSpec, Sheet, ShotDocument } from '../document/schema.ts';
+import type { ObjectSpec, ShotDocument } from '../document/schema.ts';
 import { compileGeometry, PLAIN_MEANS, type Means } from '../geometry/scene-geometry.ts';
 import { compileSky } from '../lights/sky.ts';
 import type { Assets } from './assets.ts';
@@ -9,10 +9,8 @@ import { compileSurfaces } from './compile-surfaces.ts';
 import { filmLayout } from './film-layout.ts';
 import { SLICES } from './motion.ts';
 import { IS_SEE_THROUGH, HAS_ALPHA, IS_BACK_ONLY, IS_FRONT_ONLY, type CompiledScene } from './scene.ts';
+import type { SceneSheet } from './scene-sheet.ts';
 import { sceneWarnings } from './scene-warnings.ts';
-
-/** The part of a sheet that the scene itself depends on. */
-export type SceneSheet = Pick<Sheet, 'width' | 'height' | 'motion' | 'precision' | 'neutral' | 'passes'>;
 
 /**
  * @param means memory for the large arrays, and the builder of trees; a host lends shared memory and a kernel

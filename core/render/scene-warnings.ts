@@ -3,7 +3,7 @@ import type { Mesh } from '../data/mesh.ts';
 import type { ShotDocument } from '../document/schema.ts';
 import type { KeptParts } from '../geometry/kept-parts.ts';
 import type { Assets } from './assets.ts';
-import type { SceneSheet } from './compile.ts';
+import type { SceneSheet } from './scene-sheet.ts';
 import { poseAt } from './motion.ts';
 
 /** Spacing of 32-bit numbers above which edges visibly shake, metres. Source: IEEE 754 (2⁻²³ of the value). */

@@ -2,17 +2,17 @@
 /** The first station of a shot: whether it can be sent at all. The picture stays as a corner. */
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import CameInList from '../components/CameInList.vue';
-import ChainTree from '../components/ChainTree.vue';
-import CheckDetail from '../components/CheckDetail.vue';
-import CheckTable from '../components/CheckTable.vue';
-import FileTable from '../components/FileTable.vue';
-import FilesDetail from '../components/FilesDetail.vue';
-import LossDetail from '../components/LossDetail.vue';
-import ProfilePick from '../components/ProfilePick.vue';
-import TargetPanel from '../components/TargetPanel.vue';
-import LogDetail from '../components/LogDetail.vue';
-import LogPanel from '../components/LogPanel.vue';
+import CameInList from '../components/intake/CameInList.vue';
+import ChainTree from '../components/intake/ChainTree.vue';
+import CheckDetail from '../components/intake/CheckDetail.vue';
+import CheckTable from '../components/intake/CheckTable.vue';
+import FileTable from '../components/intake/FileTable.vue';
+import FilesDetail from '../components/intake/FilesDetail.vue';
+import LossDetail from '../components/intake/LossDetail.vue';
+import ProfilePick from '../components/intake/ProfilePick.vue';
+import TargetPanel from '../components/intake/TargetPanel.vue';
+import LogDetail from '../components/intake/LogDetail.vue';
+import LogPanel from '../components/intake/LogPanel.vue';
 import KeysDialog from '../components/KeysDialog.vue';
 import PictureThumb from '../components/PictureThumb.vue';
 import TopBar from '../components/TopBar.vue';

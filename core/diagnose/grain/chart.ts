@@ -2,7 +2,7 @@
 import type { EvidenceChart } from '../../contracts/finding.ts';
 import type { Plan, SampleModel } from '../../predict/sample-plan.ts';
 import { cheapestPlan } from '../../predict/sample-plan.ts';
-import type { Plans } from './definition.ts';
+import type { Plans } from './plans.ts';
 
 const POINTS = 24;
 

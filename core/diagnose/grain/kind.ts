@@ -5,7 +5,7 @@ import type { SampleModel } from '../../predict/sample-plan.ts';
 import { lightName } from '../light-name.ts';
 import { shares } from './attribution.ts';
 import type { Guilty } from './suspects/registry.ts';
-import type { Plans } from './definition.ts';
+import type { Plans } from './plans.ts';
 
 type Part = keyof SampleModel['parts'];
 

@@ -12,7 +12,7 @@ import { getJson } from '../../remote/client.ts';
 import { useLook } from '../../stores/look.ts';
 import { useProfiles } from '../../stores/profiles.ts';
 import { useShot } from '../../stores/shot.ts';
-import EvidenceBars from '../EvidenceBars.vue';
+import EvidenceBars from '../findings/EvidenceBars.vue';
 
 const look = useLook();
 const shot = useShot();

@@ -1,0 +1,279 @@
+<script setup lang="ts">
+/**
+ * Lights, environment, materials, maps and objects: found by search, each with its controls. A value that is
+ * set waits at the foot of the panel, as in the sheets: it can be tried on the region first, or kept at once.
+ */
+import InputText from 'primevue/inputtext';
+import { storeToRefs } from 'pinia';
+import { computed, nextTick, ref, watch } from 'vue';
+import { controlsOf, itemsOf, type Control, type Item } from '../../../core/document/controls.ts';
+import { tellPointer } from '../../../core/document/pointers.ts';
+import { canSweep, type SweepValue } from '../../../core/predict/sweep.ts';
+import { useCurrent } from '../../stores/current.ts';
+import { usePending } from '../../stores/pending.ts';
+import { useShot } from '../../stores/shot.ts';
+import { useView } from '../../stores/view.ts';
+import { beginScrub } from '../../scrub.ts';
+import ControlField from './ControlField.vue';
+import SweepDialog from '../trials/SweepDialog.vue';
+
+/** Items of a group shown before a search narrows them. */
+const MOST = 40;
+
+const shot = useShot();
+const view = useView();
+const current = useCurrent();
+const search = ref('');
+const list = ref<HTMLElement | null>(null);
+const { scene: pending } = storeToRefs(usePending());
+
+const document = computed(() => shot.state!.document);
+const items = computed(() => itemsOf(document.value));
+const chosen = computed(
+  () => items.value.find((item) => view.item === item.pointer || view.item?.startsWith(`${item.pointer}/`)) ?? null,
+);
+const words = computed(() => search.value.trim().toLowerCase());
+
+/** Items whose name is found, and those that have a control which is. */
+const groups = computed(() => {
+  const found = items.value.filter((item) => isFound(item));
+  const names = [...new Set(found.map((item) => item.group))];
+  return names.map((name) => {
+    const all = found.filter((item) => item.group === name);
+    return { name, all: all.length, items: all.slice(0, MOST) };
+  });
+});
+
+function isFound(item: Item): boolean {
+  if (words.value === '') return true;
+  if (`${item.name} ${item.id} ${item.group}`.toLowerCase().includes(words.value)) return true;
+  return controlsOf(document.value, item).some((control) => speaks(control));
+}
+const speaks = (control: Control) =>
+  words.value !== '' && `${control.label} ${control.help}`.toLowerCase().includes(words.value);
+
+const controls = computed(() => (chosen.value ? controlsOf(document.value, chosen.value) : []));
+const changes = computed(() => Object.keys(pending.value).length);
+
+function put(control: Control, value: unknown): void {
+  if (JSON.stringify(value) === JSON.stringify(control.value)) delete pending.value[control.pointer];
+  else pending.value[control.pointer] = value;
+}
+const shown = (control: Control) => (control.pointer in pending.value ? pending.value[control.pointer] : control.value);
+
+/** Dragged sideways, a name moves its number. */
+function scrub(event: PointerEvent, control: Control): void {
+  const from = shown(control);
+  if (typeof from === 'number') beginScrub(event, { ...control, digits: control.whole ? undefined : 4 }, from, (value) => put(control, value)); // prettier-ignore
+}
+
+const sweeping = ref<Control | null>(null);
+
+async function keep(): Promise<void> {
+  if (await shot.setDials(['preview', 'final'], pending.value)) pending.value = {};
+}
+
+async function tryOut(): Promise<void> {
+  const trial = await shot.tryOut({
+    finding: null,
+    remedy: null,
+    region: current.region,
+    sheet: current.sheetName,
+    values: pending.value,
+  });
+  if (trial) view.trialId = trial.id;
+}
+
+// A control that something links to is scrolled to and takes the keyboard.
+watch(
+  () => `${view.panel} ${view.dial} ${list.value !== null}`,
+  async () => {
+    if (view.panel !== 'scene' || !view.dial) return;
+    await nextTick();
+    const row = list.value?.querySelector<HTMLElement>(`[data-control="${view.dial}"]`);
+    row?.scrollIntoView({ block: 'center' });
+    row?.querySelector('input')?.focus();
+  },
+  { immediate: true },
+);
+</script>
+
+<template>
+  <section class="scene" aria-label="Scene">
+    <div class="search">
+      <InputText
+        v-model="search"
+        size="small"
+        placeholder="Find an item or a control: shadow, roughness, sun …"
+        aria-label="Find an item or a control of the scene"
+        fluid
+      />
+    </div>
+    <div v-if="chosen" ref="list" class="controls">
+      <div class="title">
+        <button class="bare back" title="All items" @click="view.item = null">‹ {{ chosen.group }}</button>
+        <b>{{ chosen.name }}</b>
+        <span class="dim">{{ chosen.id }}</span>
+      </div>
+      <div
+        v-for="control in controls"
+        :key="control.pointer"
+        class="row"
+        :class="{ found: speaks(control), pointed: view.dial === control.pointer, changed: control.pointer in pending }"
+        :data-control="control.pointer"
+      >
+        <span v-tooltip.left="control.help" class="label">
+          <span :class="{ scrub: typeof shown(control) === 'number' }" @pointerdown="scrub($event, control)">{{
+            control.label
+          }}</span>
+          <small class="dim">{{ control.kind === 'number' || control.kind === 'numbers' ? control.unit : '' }}</small>
+          <button
+            v-if="canSweep(control)"
+            class="bare sweep"
+            :aria-label="`Sweep ${control.label.toLowerCase()}`"
+            title="Several values beside each other, on the region"
+            @click="sweeping = control"
+          >
+            sweep …
+          </button>
+        </span>
+        <ControlField :control="control" :value="shown(control)" @set="put(control, $event)" />
+      </div>
+    </div>
+    <div v-else class="items">
+      <p v-if="groups.length === 0" class="dim none">
+        Nothing in the scene speaks of “{{ search }}”. Samples and limits are under Sheets.
+      </p>
+      <template v-for="group in groups" :key="group.name">
+        <h2>
+          {{ group.name }} <span class="dim num">{{ group.all }}</span>
+        </h2>
+        <button v-for="item in group.items" :key="item.pointer" class="bare item" @click="view.item = item.pointer">
+          <span>{{ item.name }}</span><span class="dim">{{ item.id }}</span>
+        </button>
+        <p v-if="group.all > group.items.length" class="dim none">
+          {{ group.all - group.items.length }} more; type to find one.
+        </p>
+      </template>
+    </div>
+    <SweepDialog
+      v-if="sweeping && chosen"
+      :control="{
+        ...sweeping,
+        label: `${chosen.name} ${sweeping.label.toLowerCase()}`,
+        none: sweeping.optional ? 'any' : undefined,
+      }"
+      :value="sweeping.value as SweepValue"
+      :sheet="current.sheetName"
+      @closed="sweeping = null"
+    />
+    <footer v-if="changes" role="status">
+      <span :title="Object.keys(pending).map(tellPointer).join(', ')">
+        {{ changes }} {{ changes === 1 ? 'value' : 'values' }} set, not kept yet
+      </span>
+      <span class="gap"></span>
+      <button class="flat" @click="pending = {}">Discard</button>
+      <button
+        class="plain act"
+        :disabled="!current.region"
+        :title="current.region ? 'Render the region with and without' : 'Draw a region first'"
+        @click="tryOut"
+      >
+        Try here
+      </button>
+      <button class="plain" @click="keep">Keep untried</button>
+    </footer>
+  </section>
+</template>
+
+<style scoped>
+.scene {
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr) auto;
+  height: 100%;
+}
+.search {
+  padding: 8px 14px 6px;
+}
+.items,
+.controls {
+  overflow: auto;
+  padding: 0 14px 10px;
+}
+h2 {
+  font-size: 11px;
+  font-weight: 400;
+  color: var(--dim);
+  padding: 8px 0 2px;
+  border-bottom: 1px solid #2c2c2c;
+}
+.item {
+  display: flex;
+  justify-content: space-between;
+  width: 100%;
+  padding: 3px 6px;
+  margin: 0 -6px;
+  font-size: 12.5px;
+  color: var(--soft);
+}
+.item:hover {
+  background: #232323;
+  color: var(--text);
+}
+.item .dim {
+  font-size: 11px;
+}
+.title {
+  display: flex;
+  gap: 10px;
+  align-items: baseline;
+  padding: 6px 0;
+  border-bottom: 1px solid #2c2c2c;
+  font-size: 12.5px;
+}
+.back {
+  color: var(--soft);
+}
+.back:hover {
+  color: var(--text);
+}
+.row {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 178px;
+  gap: 8px;
+  align-items: center;
+  padding: 3px 0;
+  font-size: 12.5px;
+}
+.label {
+  position: relative;
+  color: var(--soft);
+}
+.found .label {
+  color: var(--text);
+  font-weight: 600;
+}
+.row.pointed {
+  background: var(--up);
+  box-shadow:
+    -6px 0 var(--up),
+    -8px 0 var(--act);
+}
+.changed .label::after {
+  content: ' •';
+  color: var(--act);
+}
+.none {
+  padding: 8px 0;
+  font-size: 12px;
+}
+footer {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  padding: 8px 14px;
+  border-top: 1px solid var(--line);
+  background: var(--up);
+  font-size: 12px;
+}
+</style>

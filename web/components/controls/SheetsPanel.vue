@@ -1,0 +1,384 @@
+<script setup lang="ts">
+/**
+ * Both sheets, dial beside dial. A value that is set waits at the foot of the panel: it can be tried on the
+ * region first, or set at once. What a limit cuts, and what overrides it, stands at the dial.
+ */
+import InputNumber from 'primevue/inputnumber';
+import InputText from 'primevue/inputtext';
+import Select from 'primevue/select';
+import ToggleSwitch from 'primevue/toggleswitch';
+import { storeToRefs } from 'pinia';
+import { computed, nextTick, ref, watch } from 'vue';
+import {
+  DIAL_GROUPS,
+  DIALS,
+  dialValue,
+  overriddenBy,
+  type Dial,
+  type DialValue,
+} from '../../../core/document/dials.ts';
+import type { SheetName } from '../../../core/document/schema.ts';
+import { canSweep } from '../../../core/predict/sweep.ts';
+import { percent } from '../../format.ts';
+import { beginScrub } from '../../scrub.ts';
+import { useCurrent } from '../../stores/current.ts';
+import { usePending } from '../../stores/pending.ts';
+import { useShot } from '../../stores/shot.ts';
+import { useView } from '../../stores/view.ts';
+import SweepDialog from '../trials/SweepDialog.vue';
+
+const SHEETS: SheetName[] = ['preview', 'final'];
+
+const shot = useShot();
+const view = useView();
+const current = useCurrent();
+const list = ref<HTMLElement | null>(null);
+const { sheets: pending } = storeToRefs(usePending());
+
+const sheets = computed(() => shot.state!.document.sheets);
+const stored = (sheet: SheetName, dial: Dial) => dialValue(sheets.value[sheet], dial.pointer);
+const shown = (sheet: SheetName, dial: Dial) => {
+  const own = pending.value[sheet][dial.pointer];
+  return own === undefined ? stored(sheet, dial) : own;
+};
+const shownNumber = (sheet: SheetName, dial: Dial) => {
+  const value = shown(sheet, dial);
+  return typeof value === 'number' ? value : null;
+};
+const differs = (dial: Dial) => shown('preview', dial) !== shown('final', dial);
+const search = ref('');
+const isFound = (dial: Dial) =>
+  `${dial.label} ${dial.group} ${dial.help}`.toLowerCase().includes(search.value.trim().toLowerCase());
+const groups = computed(() =>
+  DIAL_GROUPS.map((name) => ({ name, dials: DIALS.filter((d) => d.group === name && isFound(d)) })).filter(
+    (group) => group.dials.length > 0,
+  ),
+);
+const differing = computed(() => DIALS.filter(differs).length);
+const changedSheets = computed(() => SHEETS.filter((sheet) => Object.keys(pending.value[sheet]).length > 0));
+const changes = computed(() => changedSheets.value.reduce((sum, s) => sum + Object.keys(pending.value[s]).length, 0));
+
+function put(sheet: SheetName, dial: Dial, value: DialValue | undefined): void {
+  if (value === undefined || (value === null && dial.none === undefined)) return;
+  // Samples come in fours.
+  const whole = dial.step === 4 ? Math.max(dial.min!, Math.round(Number(value) / 4) * 4) : value;
+  if (whole === stored(sheet, dial)) delete pending.value[sheet][dial.pointer];
+  else pending.value[sheet][dial.pointer] = whole;
+}
+
+/** Dragged sideways, a name moves the preview's number. */
+function scrub(event: PointerEvent, dial: Dial): void {
+  const from = shownNumber('preview', dial);
+  if (from !== null) beginScrub(event, dial, from, (value) => put('preview', dial, value));
+}
+
+/** Share of path weight, or of light, that a dial takes in the picture that is up. */
+function taken(cut: string): number {
+  if (!current.figures) return 0;
+  return cut === 'clamped' ? current.figures.clamped : current.figures.cuts[cut.slice(4)];
+}
+
+const sweeping = ref<Dial | null>(null);
+/** The size and the seed change which pixels and which chance are compared; a target changes nothing in the picture. */
+const isSwept = (dial: Dial) =>
+  canSweep(dial) && !['/width', '/height', '/seed'].includes(dial.pointer) && dial.group !== 'Target';
+
+const discard = () => (pending.value = { preview: {}, final: {} });
+
+async function render(sheet: SheetName): Promise<void> {
+  if (!(await shot.renderSheet(sheet))) return;
+  view.renderId = null;
+  view.trialId = null;
+}
+
+async function set(): Promise<void> {
+  for (const sheet of changedSheets.value) {
+    const base = shot.state!.head.id;
+    if (!(await shot.setDials([sheet], pending.value[sheet]))) return;
+    pending.value[sheet] = {};
+    // The second sheet's change stands on the first's version.
+    if (changedSheets.value.length) await until(() => shot.state!.head.id !== base);
+  }
+}
+
+function until(holds: () => boolean): Promise<void> {
+  return new Promise((resolve) => {
+    const stop = watch(
+      holds,
+      (now) => {
+        if (!now) return;
+        void nextTick(() => stop());
+        resolve();
+      },
+      { immediate: true },
+    );
+  });
+}
+
+async function tryOut(): Promise<void> {
+  const sheet = changedSheets.value[0];
+  const trial = await shot.tryOut({
+    finding: null,
+    remedy: null,
+    region: current.region,
+    sheet,
+    values: pending.value[sheet],
+  });
+  if (trial) view.trialId = trial.id;
+}
+
+const copyOver = (from: SheetName, to: SheetName) => {
+  for (const dial of DIALS)
+    if (dial.group !== 'Picture' && dial.group !== 'Target' && dial.pointer !== '/samples')
+      put(to, dial, shown(from, dial));
+};
+
+watch(
+  () => [view.panel, view.dial, list.value],
+  async () => {
+    if (view.panel !== 'sheets' || !view.dial) return;
+    search.value = '';
+    await nextTick();
+    const row = list.value?.querySelector<HTMLElement>(`[data-dial="${view.dial}"]`);
+    row?.scrollIntoView({ block: 'center' });
+    row?.querySelector('input')?.focus();
+  },
+  { immediate: true },
+);
+</script>
+
+<template>
+  <section class="sheets" aria-label="Sheets">
+    <p class="dim intro">
+      {{ differing ? `${differing} dials differ, marked ≠.` : 'Both sheets are alike.' }}
+      <button
+        class="flat"
+        title="Limits, extra samples and filter; not size, samples or target"
+        @click="copyOver('preview', 'final')"
+      >
+        Carry preview to final
+      </button>
+    </p>
+    <div class="search">
+      <InputText
+        v-model="search"
+        size="small"
+        placeholder="Find a control"
+        aria-label="Find a control of the sheets"
+        fluid
+      />
+    </div>
+    <div ref="list" class="rows">
+      <p v-if="groups.length === 0" class="dim none">
+        No control of the sheets speaks of “{{ search }}”. Lights, materials and objects are under Scene.
+      </p>
+      <div class="row head">
+        <span></span>
+        <span v-for="sheet in SHEETS" :key="sheet">
+          {{ sheet }}
+          <button
+            class="plain"
+            :title="`Render the ${sheet} sheet of version ${shot.state!.head.number}`"
+            @click="render(sheet)"
+          >
+            Render
+          </button>
+        </span>
+      </div>
+      <template v-for="group in groups" :key="group.name">
+        <h2>{{ group.name }}</h2>
+        <div
+          v-for="dial in group.dials"
+          :key="dial.pointer"
+          class="row"
+          :class="{ pointed: view.dial === dial.pointer }"
+          :data-dial="dial.pointer"
+        >
+          <span v-tooltip.left="dial.help" class="label" tabindex="-1">
+            <span
+              :class="{ differs: differs(dial), scrub: shownNumber('preview', dial) !== null }"
+              @pointerdown="scrub($event, dial)"
+              >{{ dial.label }}</span
+            >
+            <span class="dim unit">{{ dial.unit }}</span>
+            <span v-if="overriddenBy(sheets.preview, dial.pointer)" class="tag">
+              preview: {{ overriddenBy(sheets.preview, dial.pointer) }}
+            </span>
+            <span v-if="overriddenBy(sheets.final, dial.pointer)" class="tag">
+              final: {{ overriddenBy(sheets.final, dial.pointer) }}
+            </span>
+            <button
+              v-if="dial.cut && taken(dial.cut) > 0"
+              class="bare cut"
+              title="Show the pass"
+              @click="view.pass = dial.cut!"
+            >
+              {{ dial.cut === 'clamped' ? 'takes' : 'cuts' }} {{ percent(taken(dial.cut)) }} here
+            </button>
+            <button
+              v-if="isSwept(dial)"
+              class="bare sweep"
+              :aria-label="`Sweep ${dial.label.toLowerCase()}`"
+              title="Several values beside each other, on the region"
+              @click="sweeping = dial"
+            >
+              sweep …
+            </button>
+          </span>
+          <span v-for="sheet in SHEETS" :key="sheet" :class="{ changed: pending[sheet][dial.pointer] !== undefined }">
+            <InputNumber
+              v-if="dial.kind === 'number'"
+              :model-value="shownNumber(sheet, dial)"
+              :placeholder="dial.none"
+              :allow-empty="dial.none !== undefined"
+              size="small"
+              :min="dial.min"
+              :max="dial.max"
+              :step="dial.step"
+              :max-fraction-digits="dial.digits ?? 0"
+              :use-grouping="false"
+              :aria-label="`${dial.label}, ${sheet}`"
+              @update:model-value="put(sheet, dial, $event)"
+            />
+            <Select
+              v-else-if="dial.kind === 'choice'"
+              :model-value="shown(sheet, dial) as string"
+              size="small"
+              :options="[...dial.choices!]"
+              :aria-label="`${dial.label}, ${sheet}`"
+              @update:model-value="put(sheet, dial, $event)"
+            />
+            <ToggleSwitch
+              v-else
+              :model-value="shown(sheet, dial) as boolean"
+              :aria-label="`${dial.label}, ${sheet}`"
+              @update:model-value="put(sheet, dial, $event)"
+            />
+          </span>
+        </div>
+      </template>
+    </div>
+    <SweepDialog
+      v-if="sweeping"
+      :control="sweeping"
+      :value="stored(current.sheetName, sweeping)"
+      :sheet="current.sheetName"
+      @closed="sweeping = null"
+    />
+    <footer v-if="changes" role="status">
+      <span>{{ changes }} {{ changes === 1 ? 'value' : 'values' }} set, not kept yet</span>
+      <span class="gap"></span>
+      <button class="flat" @click="discard">Discard</button>
+      <button
+        class="plain act"
+        :disabled="changedSheets.length !== 1 || !current.region"
+        :title="changedSheets.length > 1 ? 'A trial is of one sheet' : 'Render the region with and without'"
+        @click="tryOut"
+      >
+        Try here
+      </button>
+      <button class="plain" @click="set">Keep untried</button>
+    </footer>
+  </section>
+</template>
+
+<style scoped>
+.sheets {
+  display: grid;
+  grid-template-rows: auto auto minmax(0, 1fr) auto;
+  height: 100%;
+}
+.intro {
+  padding: 6px 14px;
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  font-size: 12px;
+}
+.search {
+  padding: 0 14px 6px;
+}
+.none {
+  padding: 10px 0;
+}
+.rows {
+  overflow: auto;
+  padding: 0 14px 10px;
+}
+h2 {
+  font-size: 11px;
+  font-weight: 400;
+  color: var(--dim);
+  padding: 8px 0 2px;
+  border-bottom: 1px solid #2c2c2c;
+}
+.row {
+  display: grid;
+  grid-template-columns: 1fr 92px 92px;
+  gap: 8px;
+  align-items: center;
+  padding: 3px 0;
+}
+.row.head button {
+  font-size: 11px;
+  padding: 1px 6px;
+  display: block;
+  margin: 2px 0 0 auto;
+}
+.row.head {
+  color: var(--dim);
+  font-size: 11px;
+  text-align: right;
+  padding-top: 6px;
+}
+.row.pointed {
+  background: var(--up);
+  box-shadow:
+    -6px 0 var(--up),
+    -8px 0 var(--act);
+}
+.label {
+  position: relative;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 6px;
+  align-items: baseline;
+  font-size: 12.5px;
+}
+.unit {
+  font-size: 11px;
+}
+.cut {
+  font-size: 11px;
+  color: var(--care);
+  border-bottom: 1px dotted;
+}
+.row :deep(input) {
+  width: 92px;
+  text-align: right;
+  font-size: 12px;
+}
+.row :deep(.p-select) {
+  width: 92px;
+}
+.row :deep(.p-select-label) {
+  font-size: 12px;
+  padding-inline: 6px 0;
+}
+.row :deep(.p-select-dropdown) {
+  width: 20px;
+}
+.changed :deep(input),
+.changed :deep(.p-select) {
+  border-color: var(--act);
+}
+footer {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  padding: 8px 14px;
+  border-top: 1px solid var(--line);
+  background: var(--up);
+  font-size: 12px;
+}
+</style>

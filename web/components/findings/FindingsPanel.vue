@@ -1,0 +1,182 @@
+<script setup lang="ts">
+/** The findings of the picture that is up, and the chosen one in full. */
+import { computed, ref } from 'vue';
+import { historyOf } from '../../../core/diagnose/history.ts';
+import { useCurrent } from '../../stores/current.ts';
+import { useShot } from '../../stores/shot.ts';
+import { useView } from '../../stores/view.ts';
+import FindingDetail from './FindingDetail.vue';
+import IntakeFindings from '../intake/IntakeFindings.vue';
+
+const shot = useShot();
+const view = useView();
+const current = useCurrent();
+
+const aside = computed(() => current.findings.filter((f) => f.aside !== null).length);
+
+/** Only findings of this family; null: all. */
+const family = ref<string | null>(null);
+const families = computed(() => [...new Set(current.findings.map(({ finding }) => finding.family))]);
+const listed = computed(() => {
+  const chosen = families.value.includes(family.value ?? '') ? family.value : null;
+  return current.findings.filter(({ finding }) => chosen === null || finding.family === chosen);
+});
+/** Under their families, each where its worst finding stands; or all in one, worst first. */
+const isGrouped = ref(false);
+const groups = computed(() => {
+  if (!isGrouped.value) return [{ name: null, items: listed.value }];
+  const names = [...new Set(listed.value.map(({ finding }) => finding.family))];
+  return names.map((name) => ({ name, items: listed.value.filter(({ finding }) => finding.family === name) }));
+});
+const history = computed(() => historyOf(shot.state!, current.render?.id ?? 0));
+
+function choose(id: number): void {
+  view.findingId = id;
+  view.region = null;
+  view.trialId = null;
+}
+</script>
+
+<template>
+  <section class="findings" aria-label="Findings">
+    <IntakeFindings v-if="shot.state!.preflight" :preflight="shot.state!.preflight" :code="shot.state!.code" />
+    <p v-if="!current.render" class="dim">Render the shot, and its causes are looked for.</p>
+    <template v-else>
+      <div v-if="shot.isOlder(current.render)" class="older" role="status">
+        This picture is version {{ current.render.version }}; the shot is at {{ shot.state!.head.number }}.
+        <button class="plain" @click="shot.renderSheet(current.render.sheet)">Render it <kbd>R</kbd></button>
+      </div>
+      <p v-if="current.render.state === 'active'" class="dim" role="status">
+        Causes are looked for when the render is done. You can look at its passes meanwhile.
+      </p>
+      <div v-else-if="current.render.state === 'stopped'" class="older">
+        Stopped at {{ Math.round(current.render.samplesDone) }} of {{ current.render.samples }} samples.
+        <button class="plain" @click="shot.continueRender(current.render.id, current.render.samples)">Go on</button>
+      </div>
+      <p v-else-if="current.render.examined === 'waiting'" class="dim" role="status">Looking for causes …</p>
+      <p v-else-if="current.render.examined === 'failed'" class="bad" role="alert">
+        {{ current.render.error }}
+      </p>
+      <p v-else-if="current.render.examined === 'done' && current.findings.length === 0" class="soft">
+        Nothing found: no limit cuts light that would be seen, and the grain is within the sheet's target.
+      </p>
+      <p v-if="families.length > 1" class="families" role="group" aria-label="Families">
+        <button class="flat" :aria-pressed="family === null" @click="family = null">All</button>
+        <button
+          v-for="one in families"
+          :key="one"
+          class="flat"
+          :aria-pressed="family === one"
+          @click="family = family === one ? null : one"
+        >
+          {{ one.replace('-', ' ') }}
+        </button>
+        <span class="gap"></span>
+        <button
+          class="flat"
+          :aria-pressed="isGrouped"
+          title="By family instead of worst first"
+          @click="isGrouped = !isGrouped"
+        >
+          Group
+        </button>
+      </p>
+      <ul v-for="group in current.findings.length ? groups : []" :key="group.name ?? ''" class="rows">
+        <li v-if="group.name" class="group">{{ group.name.replace('-', ' ') }} {{ group.items.length }}</li>
+        <li v-for="item in group.items" :key="item.id">
+          <button
+            class="bare row"
+            :class="{ on: item.id === current.finding?.id, aside: item.aside !== null }"
+            :aria-pressed="item.id === current.finding?.id"
+            @click="choose(item.id)"
+          >
+            <span class="severity" :class="item.finding.severity">{{ item.finding.severity }}</span>
+            <span
+              >{{ item.finding.sentence }}<span v-if="history.cameBack.has(item.id)" class="dim"> Come back.</span
+              ><span v-if="item.aside" class="dim"> Put aside: {{ item.aside }}</span></span
+            >
+          </button>
+        </li>
+      </ul>
+      <p v-if="aside" class="dim count">{{ aside }} put aside</p>
+      <ul v-if="history.gone.length" class="gone">
+        <li v-for="{ finding, trial } in history.gone" :key="finding.id" class="dim">
+          {{ trial === null ? 'No longer found' : `Resolved by trial ${trial}` }}: {{ finding.finding.sentence }}
+        </li>
+      </ul>
+      <FindingDetail v-if="current.finding" :key="current.finding.id" :item="current.finding" />
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.findings {
+  padding: 6px 14px 8px;
+  overflow-x: hidden;
+  display: flex;
+  flex-direction: column;
+  gap: 6px;
+}
+.group {
+  padding: 4px 14px 2px;
+  font-size: 11px;
+  color: var(--dim);
+}
+.rows {
+  margin: 0 -14px;
+}
+button.row {
+  display: grid;
+  grid-template-columns: 54px 1fr;
+  gap: 8px;
+  width: 100%;
+  padding: 3px 14px;
+  align-items: baseline;
+  color: var(--soft);
+  font-size: 12.5px;
+  line-height: 1.35;
+}
+button.row:hover {
+  background: #232323;
+}
+button.row.on {
+  background: var(--up);
+  color: var(--text);
+  box-shadow: inset 2px 0 var(--act);
+}
+button.row.aside {
+  opacity: 0.7;
+}
+.families {
+  display: flex;
+  gap: 2px;
+  margin: 0 -8px;
+}
+.families button {
+  font-size: 11px;
+  text-transform: capitalize;
+}
+.families button[aria-pressed='true'] {
+  color: var(--text);
+  box-shadow: inset 0 -1px var(--act);
+}
+.gone {
+  font-size: 11px;
+}
+.count {
+  font-size: 11px;
+}
+.older {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 8px;
+  background: var(--up);
+  padding: 6px 10px;
+  color: var(--care);
+  font-size: 12px;
+}
+.bad {
+  color: var(--stop);
+}
+</style>

@@ -1,0 +1,43 @@
+<script setup lang="ts">
+/** What a check or a target is about, name by name, each leading to its control where there is one. */
+import { ref, watch } from 'vue';
+import type { PreflightOffender } from '../../../core/contracts/intake.ts';
+import { number } from '../../format.ts';
+import OffenderName from './OffenderName.vue';
+
+const props = defineProps<{ offenders: PreflightOffender[]; label: string }>();
+
+/** So many at first; the rest on request, for there may be thousands. */
+const STEP = 200;
+const shown = ref(STEP);
+watch(
+  () => props.label,
+  () => (shown.value = STEP),
+);
+</script>
+
+<template>
+  <ul :aria-label="label">
+    <li v-for="(offender, i) in offenders.slice(0, shown)" :key="i">
+      <OffenderName :name="offender.object" />
+      <span class="soft">{{ offender.detail }}</span>
+    </li>
+  </ul>
+  <button v-if="offenders.length > shown" class="flat" @click="shown += STEP">
+    {{ number(offenders.length - shown) }} more
+  </button>
+</template>
+
+<style scoped>
+ul {
+  width: 100%;
+}
+li {
+  display: grid;
+  grid-template-columns: minmax(0, 2fr) minmax(0, 3fr);
+  gap: 10px;
+  padding: 4px 0;
+  border-top: 1px solid var(--line);
+  overflow-wrap: anywhere;
+}
+</style>

@@ -1,0 +1,166 @@
+<script setup lang="ts">
+/** What a show expects, as fields, and the thresholds of every check. Empty: whatever the shot has is right. */
+import InputNumber from 'primevue/inputnumber';
+import InputText from 'primevue/inputtext';
+import { computed } from 'vue';
+import { useIntake } from '../../stores/intake.ts';
+
+type Json = Record<string, unknown>;
+const props = defineProps<{ value: Json }>();
+const emit = defineEmits<{ set: [value: Json] }>();
+const intake = useIntake();
+
+const NUMBERS: [string, string][] = [
+  ['frameRate', 'frames a second'],
+  ['firstFrame', 'first frame'],
+  ['lastFrame', 'last frame'],
+  ['width', 'width, pixels'],
+  ['height', 'height, pixels'],
+  ['pixelAspect', 'pixel aspect'],
+  ['cameras', 'cameras'],
+  ['metresPerUnit', 'metres per unit'],
+];
+const TEXTS: [string, string][] = [
+  ['viewTransform', 'view transform'],
+  ['renderer', 'renderer'],
+];
+/** Lists, one item a line. */
+const LISTS: [string, string][] = [
+  ['roots', 'folders files may come from'],
+  ['extensions', 'extensions that may be used'],
+  ['placeholderNames', 'names nobody chose (regular expressions)'],
+];
+const set = (key: string, to: unknown) => emit('set', { ...props.value, [key]: to });
+const lines = (key: string): string => ((props.value[key] as string[] | null) ?? []).join('\n');
+const setLines = (key: string, text: string) => {
+  const list = text.split('\n').filter((line) => line.trim() !== '');
+  set(key, key === 'extensions' && list.length === 0 ? null : list);
+};
+
+interface Threshold {
+  caution: number | null;
+  stop: number | null;
+}
+const checks = computed(() => intake.intake?.checks ?? []);
+const thresholds = computed(() => (props.value.thresholds as Record<string, Threshold> | undefined) ?? {});
+const off = computed(() => (props.value.off as string[] | undefined) ?? []);
+function setThreshold(id: string, key: keyof Threshold, to: number | null): void {
+  const own: Threshold = { ...(thresholds.value[id] ?? { caution: null, stop: null }), [key]: to };
+  const rest = Object.fromEntries(Object.entries(thresholds.value).filter(([other]) => other !== id));
+  set('thresholds', own.caution === null && own.stop === null ? rest : { ...rest, [id]: own });
+}
+const turn = (id: string) => set('off', off.value.includes(id) ? off.value.filter((one) => one !== id) : [...off.value, id]); // prettier-ignore
+</script>
+
+<template>
+  <div class="form">
+    <div class="fields">
+      <label v-for="[key, label] in NUMBERS" :key="key">
+        <span class="dim">{{ label }}</span>
+        <InputNumber
+          :model-value="(value[key] as number | null) ?? null"
+          size="small"
+          :use-grouping="false"
+          :max-fraction-digits="6"
+          allow-empty
+          placeholder="any"
+          :aria-label="label"
+          fluid
+          @update:model-value="set(key, $event)"
+        />
+      </label>
+      <label v-for="[key, label] in TEXTS" :key="key">
+        <span class="dim">{{ label }}</span>
+        <InputText
+          :model-value="(value[key] as string | null) ?? ''"
+          size="small"
+          placeholder="any"
+          :aria-label="label"
+          fluid
+          @update:model-value="set(key, $event || null)"
+        />
+      </label>
+      <label v-for="[key, label] in LISTS" :key="key" class="list">
+        <span class="dim">{{ label }}</span>
+        <textarea
+          :value="lines(key)"
+          rows="2"
+          spellcheck="false"
+          :aria-label="label"
+          @change="setLines(key, ($event.target as HTMLTextAreaElement).value)"
+        ></textarea>
+      </label>
+    </div>
+    <div class="checks" role="table" aria-label="Thresholds">
+      <div class="row dim" role="row">
+        <span role="columnheader">check</span><span role="columnheader">caution from</span
+        ><span role="columnheader">stop from</span><span role="columnheader">used</span>
+      </div>
+      <div v-for="check in checks" :key="check.id" class="row" role="row">
+        <span role="cell" :title="check.why">{{ check.title }}</span>
+        <span v-for="key in ['caution', 'stop'] as const" :key="key" role="cell">
+          <InputNumber
+            :model-value="thresholds[check.id]?.[key] ?? null"
+            size="small"
+            allow-empty
+            placeholder="default"
+            :aria-label="`${check.title}: ${key} from`"
+            fluid
+            @update:model-value="setThreshold(check.id, key, $event)"
+          />
+        </span>
+        <span role="cell">
+          <input
+            type="checkbox"
+            :checked="!off.includes(check.id)"
+            :aria-label="`${check.title} is used`"
+            @change="turn(check.id)"
+          />
+        </span>
+      </div>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.form {
+  display: grid;
+  grid-template-columns: 280px minmax(0, 1fr);
+  gap: 20px;
+  grid-template-rows: minmax(0, 1fr);
+  height: 440px;
+  accent-color: var(--act);
+}
+.fields,
+.checks {
+  overflow: auto;
+  padding-right: 6px;
+}
+.fields label {
+  display: grid;
+  grid-template-columns: 120px minmax(0, 1fr);
+  gap: 8px;
+  align-items: center;
+  margin-bottom: 5px;
+}
+.fields .list {
+  grid-template-columns: 1fr;
+  gap: 2px;
+}
+textarea {
+  font: inherit;
+  color: var(--text);
+  background: var(--out);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  padding: 4px 6px;
+  resize: vertical;
+}
+.row {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 84px 84px 34px;
+  gap: 8px;
+  align-items: center;
+  padding: 2px 0;
+}
+</style>

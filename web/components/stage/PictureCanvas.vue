@@ -1,0 +1,89 @@
+<script setup lang="ts">
+/**
+ * One pass of a render, drawn at its region's size in pixels. While the render goes on, the newest picture
+ * is fetched as soon as the one before is on screen.
+ */
+import { onBeforeUnmount, ref, watch } from 'vue';
+import type { RenderSummary } from '../../../core/contracts/events.ts';
+import { lookOf } from '../../../core/render/pass-list.ts';
+import { pictures } from '../../picture/pictures.ts';
+
+const props = defineProps<{
+  render: RenderSummary;
+  pass: string;
+  exposure: number;
+  gamma: number;
+  /** Value at the top of a one-channel pass's scale. */
+  top: number;
+}>();
+const emit = defineEmits<{ failed: [message: string]; drawn: [] }>();
+
+/** Fetches of a running render are this far apart at least, and take at most a third of the time. */
+const PAUSE_MS = 700;
+const REST = 3;
+const canvas = ref<HTMLCanvasElement | null>(null);
+let fetching = false;
+let fetchedAt = 0;
+let took = 0;
+let timer: ReturnType<typeof setTimeout> | null = null;
+let gone = false;
+
+async function refresh(): Promise<void> {
+  timer = null;
+  const { render, pass } = props;
+  if (fetching || gone || render.samplesDone === 0) return;
+  const known = pictures.known(render.id, pass);
+  if (known?.revision === render.revision) return draw();
+  fetching = true;
+  fetchedAt = Date.now();
+  try {
+    await pictures.load(render.id, pass);
+    took = Date.now() - fetchedAt;
+    await draw();
+  } catch (error) {
+    emit('failed', (error as Error).message);
+  } finally {
+    fetching = false;
+    if (props.render.revision !== render.revision || props.render.id !== render.id || props.pass !== pass) later();
+  }
+}
+
+function later(): void {
+  const hurry = pictures.known(props.render.id, props.pass) === null;
+  timer ??= setTimeout(
+    () => void refresh(),
+    hurry ? 0 : Math.max(0, fetchedAt + Math.max(PAUSE_MS, REST * took) - Date.now()),
+  );
+}
+
+let drawing = 0;
+async function draw(): Promise<void> {
+  const turn = ++drawing;
+  const { render, pass, exposure, gamma, top } = props;
+  const image = await pictures.draw(render.id, pass, lookOf(pass), { exposure, gamma }, top);
+  // Another pass or exposure was asked for meanwhile: its picture is on its way.
+  if (!image || !canvas.value || turn !== drawing) return;
+  canvas.value.width = image.width;
+  canvas.value.height = image.height;
+  canvas.value.getContext('2d')!.putImageData(image, 0, 0);
+  emit('drawn');
+}
+
+watch(() => `${props.render.id} ${props.render.revision} ${props.pass}`, later, { immediate: true });
+watch(() => `${props.exposure} ${props.gamma} ${props.top}`, draw);
+onBeforeUnmount(() => {
+  gone = true;
+  if (timer) clearTimeout(timer);
+});
+</script>
+
+<template>
+  <canvas
+    ref="canvas"
+    class="pixels"
+    width="1"
+    height="1"
+    role="img"
+    :aria-label="`${pass} of render ${render.id}`"
+  ></canvas>
+</template>

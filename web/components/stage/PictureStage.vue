@@ -1,0 +1,300 @@
+<script setup lang="ts">
+/** The picture and what lies on it: mask, region, a trial's wipe, the probe. */
+import { computed, ref, watch } from 'vue';
+import type { RenderSummary } from '../../../core/contracts/events.ts';
+import { clipRegion, type Region } from '../../../core/data/picture.ts';
+import { useCurrent } from '../../stores/current.ts';
+import { useLive } from '../../stores/live.ts';
+import { useProbe } from '../../stores/probe.ts';
+import { useShot } from '../../stores/shot.ts';
+import { useView } from '../../stores/view.ts';
+import { dragged, type Place, type Point } from '../../viewer/frame-place.ts';
+import { between, placed, useViewport, wheelFactor } from '../../viewer/viewport.ts';
+import LiveCanvas from './LiveCanvas.vue';
+import MaskOverlay from './MaskOverlay.vue';
+import PictureCanvas from './PictureCanvas.vue';
+import SweepSheet from '../trials/SweepSheet.vue';
+import StageTabs from './StageTabs.vue';
+import ViewBar from './ViewBar.vue';
+
+const shot = useShot();
+const view = useView();
+const current = useCurrent();
+const probe = useProbe();
+const live = useLive();
+
+const isDrawing = ref(false);
+const failure = ref('');
+const element = ref<HTMLElement | null>(null);
+const place = ref<Place | null>(null);
+
+const frame = computed(() => ({ width: current.render?.width ?? 16, height: current.render?.height ?? 9 }));
+const top = computed(() => current.figures?.tops[view.pass] ?? 1);
+const sides = computed(() => {
+  const trial = current.trial;
+  if (!trial) return null;
+  const [before, after] = [shot.renderOf(trial.beforeRenderId), shot.renderOf(trial.afterRenderId)];
+  return before && after ? { before, after, region: trial.region } : null;
+});
+/** Of the object whose controls are open, or of the finding. */
+const mask = computed(() => {
+  const { render, finding } = current;
+  const object = view.panel === 'scene' ? /^\/objects\/([^/]+)/.exec(view.item ?? '')?.[1] : undefined;
+  const isWhole = render && render.region.width === render.width && render.region.height === render.height;
+  if (object !== undefined && isWhole)
+    return `/renders/${render.id}/mask?object=${encodeURIComponent(object)}&at=${render.revision}`;
+  return finding && finding.renderId === render?.id ? `/findings/${finding.id}/mask` : null;
+});
+
+const viewport = useViewport(element, frame, place);
+watch(frame, (now, was) => (now.width !== was.width || now.height !== was.height) && viewport.fit());
+const scale = computed(() => viewport.placeIn(viewport.whole.value).scale);
+const actual = () => viewport.zoom(1 / scale.value);
+
+/** Pictures keep their own pixels, and are enlarged by the screen. */
+const frameStyle = computed(() => {
+  const { x, y } = viewport.screen({ x: 0, y: 0, ...frame.value });
+  const { width, height } = frame.value;
+  return { width: `${width}px`, height: `${height}px`, transform: `translate(${x}px, ${y}px) scale(${scale.value})` };
+});
+const onScreen = (r: Region) => placed(viewport.screen(r));
+
+function wheel(event: WheelEvent): void {
+  viewport.zoom(wheelFactor(event), undefined, viewport.frameAt(event));
+}
+
+type Drag =
+  | { kind: 'pan'; x: number; y: number; from: Place }
+  | { kind: 'region'; from: Point }
+  | { kind: 'wipe'; region: Region };
+let drag: Drag | null = null;
+const draft = ref<Region | null>(null);
+
+function press(event: PointerEvent): void {
+  if (event.button > 1) return;
+  element.value!.setPointerCapture(event.pointerId);
+  if (isDrawing.value && event.button === 0) drag = { kind: 'region', from: viewport.frameAt(event) };
+  else drag = { kind: 'pan', x: event.clientX, y: event.clientY, from: viewport.placeIn(viewport.whole.value) };
+}
+
+function pressWipe(event: PointerEvent, region: Region): void {
+  event.stopPropagation();
+  element.value!.setPointerCapture(event.pointerId);
+  drag = { kind: 'wipe', region };
+}
+
+function move(event: PointerEvent): void {
+  if (drag?.kind === 'pan')
+    place.value = dragged(drag.from, { x: event.clientX - drag.x, y: event.clientY - drag.y }, 1);
+  const at = viewport.frameAt(event);
+  if (drag?.kind === 'region') {
+    draft.value = clipRegion(between(at, drag.from), frame.value.width, frame.value.height);
+  } else if (drag?.kind === 'wipe') {
+    view.wipe = Math.max(0, Math.min(1, (at.x - drag.region.x) / drag.region.width));
+  }
+  probe.look(renderUnder(at), Math.floor(at.x), Math.floor(at.y));
+}
+
+function release(): void {
+  if (drag?.kind === 'region' && draft.value) {
+    if (draft.value.width >= 4 && draft.value.height >= 4) view.region = draft.value;
+    isDrawing.value = false;
+  }
+  draft.value = null;
+  drag = null;
+}
+
+/** Which render is seen at a place: a trial's side, or the base. */
+function renderUnder({ x, y }: { x: number; y: number }): RenderSummary | null {
+  const base = current.render;
+  if (!base || x < 0 || y < 0 || x >= frame.value.width || y >= frame.value.height) return null;
+  if (!sides.value) return base;
+  const { region, before, after } = sides.value;
+  const isInside = x >= region.x && y >= region.y && x < region.x + region.width && y < region.y + region.height;
+  return isInside ? ((x - region.x) / region.width < view.wipe ? before : after) : base;
+}
+
+function keyWipe(event: KeyboardEvent): void {
+  const step = { ArrowLeft: -0.05, ArrowRight: 0.05 }[event.key];
+  if (step === undefined) return;
+  event.preventDefault();
+  view.wipe = Math.max(0, Math.min(1, view.wipe + step));
+}
+
+defineExpose({
+  fit: viewport.fit,
+  zoom: (factor: number) => viewport.zoom(factor),
+  draw: () => (isDrawing.value = !isDrawing.value),
+  actual,
+});
+</script>
+
+<template>
+  <section class="stage" aria-label="Picture">
+    <StageTabs v-model:drawing="isDrawing" :scale="scale" @fit="viewport.fit" />
+    <SweepSheet v-if="current.sweep && !current.trial" :sweep="current.sweep" />
+    <div
+      v-show="!current.sweep || current.trial"
+      ref="element"
+      class="viewport"
+      :class="{ drawing: isDrawing }"
+      @wheel.prevent="wheel"
+      @pointerdown="press"
+      @pointermove="move"
+      @pointerup="release"
+      @pointercancel="release"
+      @pointerleave="probe.leave()"
+      @dblclick="viewport.fit"
+    >
+      <template v-if="current.render">
+        <div class="frame" :style="frameStyle">
+          <PictureCanvas
+            :render="current.render"
+            :pass="view.pass"
+            :exposure="view.exposure"
+            :gamma="view.gamma"
+            :top="top"
+            @failed="failure = $event"
+            @drawn="failure = ''"
+          />
+          <template v-if="sides">
+            <div class="part" :style="placed(sides.region)">
+              <PictureCanvas
+                :key="sides.before.id"
+                :render="sides.before"
+                :pass="view.pass"
+                :exposure="view.exposure"
+                :gamma="view.gamma"
+                :top="top"
+              />
+            </div>
+            <div class="part" :style="{ ...placed(sides.region), clipPath: `inset(0 0 0 ${view.wipe * 100}%)` }">
+              <PictureCanvas
+                :key="sides.after.id"
+                :render="sides.after"
+                :pass="view.pass"
+                :exposure="view.exposure"
+                :gamma="view.gamma"
+                :top="top"
+              />
+            </div>
+          </template>
+          <div v-else-if="live.isOn && live.seen" class="part" :style="placed(live.seen.region)"><LiveCanvas /></div>
+          <MaskOverlay v-else-if="view.showMask && mask" :path="mask" :width="frame.width" :height="frame.height" />
+        </div>
+        <div v-if="sides" class="region" :style="onScreen(sides.region)">
+          <span>trial {{ current.trial!.number }}: before | after</span>
+          <div
+            class="wipe"
+            role="slider"
+            tabindex="0"
+            aria-label="Wipe between before and after"
+            :aria-valuenow="Math.round(view.wipe * 100)"
+            aria-valuemin="0"
+            aria-valuemax="100"
+            :style="{ left: `${view.wipe * 100}%` }"
+            @pointerdown="pressWipe($event, sides.region)"
+            @keydown="keyWipe"
+          ></div>
+        </div>
+        <div v-else-if="live.isOn && live.region && !draft" class="region live" :style="onScreen(live.region)">
+          <span role="status" :class="{ bad: live.problem }">{{ live.told }}</span>
+        </div>
+        <div v-else-if="draft ?? current.region" class="region" :style="onScreen((draft ?? current.region)!)">
+          <span>region {{ (draft ?? current.region)!.width }} × {{ (draft ?? current.region)!.height }}</span>
+        </div>
+        <p v-if="current.render.samplesDone === 0 && current.render.state === 'active'" class="note" role="status">
+          The first samples are on their way …
+        </p>
+        <p v-else-if="current.render.state === 'failed'" class="note bad" role="alert">
+          This render failed: {{ current.render.error }}
+        </p>
+        <p v-else-if="failure" class="note bad" role="alert">{{ failure }}</p>
+        <p v-else-if="isDrawing" class="note">Drag over the picture to set the region.</p>
+      </template>
+      <div v-else class="note">
+        There is no render of this shot yet.
+        <button class="plain act" @click="shot.renderSheet('preview')">Render the preview</button>
+      </div>
+    </div>
+    <ViewBar />
+  </section>
+</template>
+
+<style scoped>
+.stage {
+  height: 100%;
+  background: var(--stage);
+  display: grid;
+  grid-template: 32px minmax(0, 1fr) auto / minmax(0, 1fr);
+  min-width: 0;
+}
+.viewport {
+  position: relative;
+  overflow: hidden;
+  touch-action: none;
+  cursor: default;
+}
+.viewport.drawing {
+  cursor: crosshair;
+}
+.frame {
+  position: absolute;
+  transform-origin: 0 0;
+  background: #1c1c1c;
+}
+.part {
+  position: absolute;
+}
+.region {
+  position: absolute;
+  outline: 1px solid #fff;
+  box-shadow: 0 0 0 2px rgb(0 0 0 / 55%);
+  pointer-events: none;
+}
+.region > span {
+  position: absolute;
+  left: -1px;
+  top: 100%;
+  margin-top: 4px;
+  font-size: 11px;
+  background: rgb(0 0 0 / 65%);
+  padding: 1px 5px;
+  white-space: nowrap;
+}
+.region.live {
+  outline-color: var(--act);
+}
+.region > span.bad {
+  color: var(--stop);
+}
+.wipe {
+  position: absolute;
+  top: 0;
+  bottom: 0;
+  width: 11px;
+  margin-left: -5px;
+  cursor: ew-resize;
+  pointer-events: auto;
+}
+.wipe::after {
+  content: '';
+  position: absolute;
+  inset: 0 4.5px;
+  background: #fff;
+  box-shadow: 0 0 0 1px rgb(0 0 0 / 50%);
+}
+.note {
+  position: absolute;
+  left: 50%;
+  bottom: 14px;
+  transform: translateX(-50%);
+  background: rgb(0 0 0 / 70%);
+  padding: 4px 10px;
+  border-radius: 3px;
+  max-width: 90%;
+}
+.note.bad {
+  color: var(--stop);
+}
+</style>

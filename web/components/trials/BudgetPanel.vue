@@ -1,0 +1,261 @@
+<script setup lang="ts">
+/** What the shot takes on the farm, before its changes and after, by frames that were measured. */
+import InputNumber from 'primevue/inputnumber';
+import { computed, ref, watch } from 'vue';
+import type { FarmRequest } from '../../../core/contracts/requests.ts';
+import type { SheetName } from '../../../core/document/schema.ts';
+import { farmBudget, type Budget, type FrameWork } from '../../../core/predict/budget.ts';
+import { count, durations, number, percent, times } from '../../format.ts';
+import { useCurrent } from '../../stores/current.ts';
+import { useShot } from '../../stores/shot.ts';
+
+const shot = useShot();
+const current = useCurrent();
+
+const sheet = ref<SheetName>('final');
+const head = computed(() => shot.state!.head);
+/** The version that the present one is held against; the first until another is chosen. */
+const chosen = ref<number | null>(null);
+const before = computed(() => chosen.value ?? shot.state!.versions[0].number);
+const others = computed(() => shot.state!.versions.filter((v) => v.id !== head.value.id));
+
+/** As somebody has just said it, until the server has it. */
+const said = ref<FarmRequest | null>(null);
+const farm = computed(() => said.value ?? shot.state!.farm);
+watch(
+  () => JSON.stringify(shot.state!.farm),
+  (kept) => kept === JSON.stringify(said.value) && (said.value = null),
+);
+const FIELDS: { key: keyof FarmRequest; label: string; min: number; max: number; digits: number; suffix?: string }[] = [
+  { key: 'frames', label: 'Frames', min: 1, max: 1e6, digits: 0 },
+  { key: 'machines', label: 'Machines', min: 1, max: 1e5, digits: 0 },
+  { key: 'threads', label: 'Threads of each', min: 1, max: 1024, digits: 0 },
+  { key: 'speed', label: 'Speed of a thread, against one here', min: 0.01, max: 100, digits: 2, suffix: ' ×' },
+  { key: 'price', label: 'Price of a machine’s hour', min: 0, max: 1e6, digits: 3 },
+];
+function set(key: keyof FarmRequest, value: number | null): void {
+  if (value === farm.value[key] || (value === null && key !== 'price')) return;
+  said.value = { ...farm.value, [key]: value };
+  void shot.keepFarm(said.value).then((done) => !done && (said.value = null));
+}
+
+const timeOf = (version: number) =>
+  shot.state!.frameTimes.find((t) => t.version === version && t.sheet === sheet.value) ?? null;
+const wanted = computed(() => [...new Set([before.value, head.value.number])]);
+const isMeasuring = computed(() => wanted.value.some((v) => timeOf(v)?.state === 'waiting'));
+const isMissing = computed(() => wanted.value.some((v) => timeOf(v)?.state !== 'done'));
+const problems = computed(() => wanted.value.flatMap((v) => timeOf(v)?.error ?? []));
+
+/** The trial that is up, or the newest, where it is measured on the present version and not decided. */
+const trial = computed(() => {
+  const fits = (t: typeof current.trial) =>
+    t?.state === 'done' && t.version === head.value.number && t.verdict === null;
+  if (fits(current.trial)) return current.trial;
+  return shot.state!.trials.findLast(fits) ?? null;
+});
+
+interface Column {
+  title: string;
+  tip: string;
+  work: FrameWork;
+  rays: number;
+  /** Standard error, as a share. */
+  share: number;
+}
+const columns = computed<Column[]>(() => {
+  const out: Column[] = wanted.value.flatMap((version) => {
+    const time = timeOf(version);
+    if (time?.state !== 'done') return [];
+    const reason = shot.state!.versions.find((v) => v.number === version)!.reason;
+    return [{ title: version === head.value.number ? `now, v${version}` : `v${version}`, tip: reason, work: time, rays: time.rays, share: time.share }]; // prettier-ignore
+  });
+  const now = timeOf(head.value.number);
+  if (trial.value && now?.state === 'done') {
+    const { frameCost, cost } = trial.value.measured!;
+    const factor = frameCost ?? cost;
+    out.push({
+      title: `trial ${trial.value.number}`,
+      tip: `${trial.value.title}: rays ${times(factor)}, as measured by the ${trial.value.sheet} sheet on its region, carried over to the frame`,
+      work: { threadSeconds: now.threadSeconds * factor, onceSeconds: now.onceSeconds },
+      rays: now.rays * factor,
+      share: now.share,
+    });
+  }
+  return out;
+});
+const budgets = computed(() => columns.value.map(({ work }) => farmBudget(work, farm.value)));
+const each = (of: (budget: Budget) => number, scale = 1) => durations(budgets.value.map((b) => of(b) * scale));
+const HOUR = 3600;
+
+const rows = computed(() =>
+  [
+    { label: 'Rays of a frame', cells: columns.value.map(({ rays }) => count(rays)) },
+    { label: 'A frame’s thread time, here', cells: durations(columns.value.map(({ work }) => work.threadSeconds)) },
+    { label: 'give or take', cells: columns.value.map(({ share }) => percent(share)), isFaint: true },
+    { label: 'A frame on one of the machines', cells: each((b) => b.frameSeconds) },
+    { label: `${number(farm.value.frames)} frames, machine hours`, cells: each((b) => b.frameHours, HOUR) },
+    { label: 'Once a machine: files, trees, mips', cells: each((b) => b.onceSeconds), isFaint: true },
+    { label: 'of all machines', cells: each((b) => b.onceHours, HOUR), isFaint: true },
+    { label: 'Machine hours in all', cells: each((b) => b.machineHours, HOUR), isSum: true },
+    { label: 'Until the last frame is there', cells: each((b) => b.wholeHours, HOUR) },
+    ...(farm.value.price === null ? [] : [{ label: 'Price', cells: budgets.value.map((b) => number(b.price!, 2)) }]),
+    { label: 'Against the first column', cells: budgets.value.map((b) => times(b.machineHours / budgets.value[0].machineHours)) },
+  ] satisfies { label: string; cells: string[]; isFaint?: boolean; isSum?: boolean }[],
+); // prettier-ignore
+</script>
+
+<template>
+  <section class="budget" aria-label="Budget">
+    <div class="farm">
+      <template v-for="field in FIELDS" :key="field.key">
+        <label :for="`farm-${field.key}`">{{ field.label }}</label>
+        <InputNumber
+          :model-value="farm[field.key]"
+          :input-id="`farm-${field.key}`"
+          size="small"
+          :min="field.min"
+          :max="field.max"
+          :max-fraction-digits="field.digits"
+          :suffix="field.suffix"
+          :allow-empty="field.key === 'price'"
+          :placeholder="field.key === 'price' ? 'not asked' : undefined"
+          @update:model-value="set(field.key, $event)"
+        />
+      </template>
+    </div>
+    <div class="ask">
+      <label>
+        <span class="dim">Sheet</span>
+        <select v-model="sheet">
+          <option value="final">final</option>
+          <option value="preview">preview</option>
+        </select>
+      </label>
+      <label v-if="others.length">
+        <span class="dim">Against</span>
+        <select :value="before" @change="chosen = Number(($event.target as HTMLSelectElement).value)">
+          <option v-for="version in others" :key="version.id" :value="version.number">
+            version {{ version.number }}: {{ version.reason.slice(0, 40) }}
+          </option>
+        </select>
+      </label>
+      <button
+        class="plain"
+        :class="{ act: isMissing && !isMeasuring }"
+        :disabled="isMeasuring"
+        title="Renders a small part of the frame on all threads while a clock runs"
+        @click="shot.measureFrames(sheet, wanted)"
+      >
+        {{ isMeasuring ? 'Measuring …' : isMissing ? 'Measure' : 'Measure again' }}
+      </button>
+    </div>
+    <p v-for="problem in problems" :key="problem" class="bad" role="alert">{{ problem }}</p>
+    <table v-if="columns.length" :class="{ stale: isMeasuring }">
+      <thead>
+        <tr>
+          <th></th>
+          <th v-for="column in columns" :key="column.title" :title="column.tip">{{ column.title }}</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="row in rows" :key="row.label" :class="{ faint: row.isFaint, sum: row.isSum }">
+          <th>{{ row.label }}</th>
+          <td v-for="(cell, i) in row.cells" :key="i" class="num">{{ cell }}</td>
+        </tr>
+      </tbody>
+    </table>
+    <p v-else-if="!isMeasuring" class="dim">
+      Nothing of this sheet is measured yet. Measuring takes some seconds: evenly spread pixels of the frame are
+      rendered by its own settings, rays are counted, and what is done once is timed apart.
+    </p>
+    <p v-if="columns.length" class="dim note">
+      Seconds are of the machine that renders for this page, as busy as it was; rays are the same everywhere.
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.budget {
+  padding: 10px 14px;
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
+  font-size: 12px;
+}
+.farm {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 92px;
+  gap: 4px 8px;
+  align-items: center;
+}
+.farm :deep(input) {
+  width: 92px;
+  text-align: right;
+  font-size: 12px;
+}
+label {
+  color: var(--soft);
+}
+.ask {
+  display: flex;
+  gap: 10px;
+  align-items: end;
+  flex-wrap: wrap;
+  border-top: 1px solid var(--line);
+  padding-top: 8px;
+}
+.ask label {
+  display: grid;
+  min-width: 0;
+}
+select {
+  font: inherit;
+  color: var(--text);
+  background: var(--out);
+  border: 1px solid #5a5a5a;
+  border-radius: 3px;
+  padding: 3px 6px;
+  max-width: 170px;
+}
+.ask button {
+  margin-left: auto;
+}
+table {
+  border-collapse: collapse;
+  width: 100%;
+}
+table.stale {
+  color: var(--dim);
+}
+th {
+  font-weight: 400;
+  text-align: left;
+  color: var(--soft);
+  padding: 2px 0;
+}
+thead th {
+  color: var(--dim);
+  text-align: right;
+}
+td {
+  text-align: right;
+  padding: 2px 0 2px 8px;
+}
+.faint th,
+.faint td {
+  color: var(--dim);
+  font-size: 11px;
+}
+.sum th,
+.sum td {
+  color: var(--text);
+  font-weight: 600;
+  border-top: 1px solid var(--line);
+}
+.note {
+  font-size: 11px;
+}
+.bad {
+  color: var(--stop);
+}
+</style>

@@ -1,0 +1,126 @@
+<script setup lang="ts">
+/** Keeping a trial: a new version, and whether the other sheet gets the change too. */
+import Dialog from 'primevue/dialog';
+import { computed, ref } from 'vue';
+import type { TrialSummary } from '../../../core/contracts/events.ts';
+import { dialAt, dialValue } from '../../../core/document/dials.ts';
+import { valueAt } from '../../../core/document/patch.ts';
+import { isOfDocument, pointerOf, tellPointer } from '../../../core/document/pointers.ts';
+import { useMessages } from '../../stores/messages.ts';
+import { useShot } from '../../stores/shot.ts';
+
+const props = defineProps<{ trial: TrialSummary }>();
+const emit = defineEmits<{ closed: [] }>();
+const shot = useShot();
+const messages = useMessages();
+const both = ref(true);
+const busy = ref(false);
+
+const other = computed(() => (props.trial.sheet === 'preview' ? 'final' : 'preview'));
+const rows = computed(() => {
+  const { document } = shot.state!;
+  const { sheets } = document;
+  return props.trial.patch
+    .filter((step) => step.op === 'replace' || step.op === 'add')
+    .map((step) => {
+      const pointer = pointerOf(step.path);
+      if (step.op === 'add') return { pointer, label: tellPointer(pointer), own: null, other: null, next: 'new' };
+      const next = (step as { value: unknown }).value;
+      if (isOfDocument(pointer)) {
+        const own = valueAt(document, pointer);
+        return { pointer, label: tellPointer(pointer), own, other: own, next };
+      }
+      return {
+        pointer,
+        label: dialAt(pointer).label,
+        own: dialValue(sheets[props.trial.sheet], pointer),
+        other: dialValue(sheets[other.value], pointer),
+        next,
+      };
+    });
+});
+
+async function keep(): Promise<void> {
+  busy.value = true;
+  const done = await shot.keepTrial(props.trial, both.value);
+  busy.value = false;
+  if (!done) return;
+  messages.done(`Trial ${props.trial.number} is kept. Undo takes it back.`);
+  emit('closed');
+}
+</script>
+
+<template>
+  <Dialog
+    visible
+    modal
+    :header="`Keep trial ${trial.number}`"
+    :style="{ width: '460px' }"
+    @update:visible="emit('closed')"
+  >
+    <p class="soft">{{ trial.title }}. This makes a new version of the shot.</p>
+    <table>
+      <thead>
+        <tr>
+          <th></th>
+          <th>{{ trial.sheet }}</th>
+          <th v-if="both">{{ other }}</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="row in rows" :key="row.pointer">
+          <th>{{ row.label }}</th>
+          <td class="num">
+            {{ row.own }} → <b>{{ row.next }}</b>
+          </td>
+          <td v-if="both" class="num">
+            {{ row.other }} → <b>{{ row.next }}</b>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <label class="both">
+      <input v-model="both" type="checkbox" />
+      Carry it to the {{ other }} sheet too
+    </label>
+    <p v-if="!both" class="tag">
+      The {{ other }} sheet stays as it is: what was proved here is not what it will render.
+    </p>
+    <template #footer>
+      <button class="flat" @click="emit('closed')">Cancel</button>
+      <button class="plain act" :disabled="busy" @click="keep">
+        {{ both ? 'Keep in both sheets' : `Keep in ${trial.sheet} only` }}
+      </button>
+    </template>
+  </Dialog>
+</template>
+
+<style scoped>
+table {
+  width: 100%;
+  border-collapse: collapse;
+  margin: 10px 0;
+}
+th {
+  text-align: left;
+  font-weight: 400;
+  color: var(--soft);
+  padding: 3px 0;
+}
+td,
+thead th:not(:first-child) {
+  text-align: right;
+}
+thead th {
+  color: var(--dim);
+  font-size: 11px;
+}
+.both {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+.both input {
+  accent-color: var(--act);
+}
+</style>

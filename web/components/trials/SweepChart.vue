@@ -1,0 +1,70 @@
+<script setup lang="ts">
+/** Grain and rays of each step, in the order of the control; filled points are what is chosen and what stands now. */
+import { computed, defineAsyncComponent } from 'vue';
+import { CHART_LOOK } from '../../chart-look.ts';
+
+const props = defineProps<{
+  title: string;
+  points: { label: string; isNow: boolean; grain: number; cost: number }[];
+  /** Label of the step that is chosen. */
+  chosen: string | null;
+}>();
+// The chart library is most of the page's weight: it comes when a chart does.
+const Chart = defineAsyncComponent(() => import('vue3-apexcharts'));
+
+const [GRAIN, RAYS] = ['#e9e9e9', '#9a9a9a'];
+const axis = (text: string, color: string, opposite: boolean) => ({
+  seriesName: text,
+  opposite,
+  min: 0,
+  tickAmount: 2,
+  decimalsInFloat: 1,
+  title: { text, style: { color, fontSize: '10.5px', fontWeight: 400 } },
+  labels: { style: { fontSize: '10.5px', colors: color } },
+});
+const options = computed(() => ({
+  chart: CHART_LOOK,
+  theme: { mode: 'dark' },
+  colors: [GRAIN, RAYS],
+  stroke: { width: 1.6, curve: 'straight', dashArray: [0, 4] },
+  markers: {
+    size: 3,
+    discrete: props.points.flatMap(({ label, isNow }, dataPointIndex) => {
+      if (!isNow && label !== props.chosen) return [];
+      const fillColor = isNow ? '#ff9c8a' : '#d6dc5c';
+      return [0, 1].map((seriesIndex) => ({ seriesIndex, dataPointIndex, fillColor, strokeColor: fillColor, size: 5 }));
+    }),
+  },
+  grid: { borderColor: '#2e2e2e', padding: { left: 4, right: 4, top: -20, bottom: -8 } },
+  legend: { show: false },
+  tooltip: { theme: 'dark', marker: { show: false }, y: { formatter: (y: number) => y.toFixed(2) } },
+  xaxis: {
+    type: 'category',
+    categories: props.points.map(({ label, isNow }) => (isNow ? `${label} now` : label)),
+    labels: { style: { fontSize: '10.5px' }, offsetY: -3, trim: true, hideOverlappingLabels: true },
+    axisBorder: { show: false },
+    axisTicks: { color: '#353535' },
+    tooltip: { enabled: false },
+  },
+  yaxis: [axis('grain', GRAIN, false), axis('rays ×', RAYS, true)],
+}));
+const series = computed(() => [
+  { name: 'grain', data: props.points.map(({ grain }) => grain) },
+  { name: 'rays ×', data: props.points.map(({ cost }) => cost) },
+]);
+const summary = computed(() => props.points.map((p) => `${p.label}: grain ${p.grain.toFixed(1)}, rays × ${p.cost.toFixed(2)}`).join('; ')); // prettier-ignore
+</script>
+
+<template>
+  <div class="room" role="img" :aria-label="`${title}. ${summary}`">
+    <Chart v-if="points.length > 1" type="line" height="118" :options="options" :series="series" />
+    <p v-else class="dim">Grain and rays stand here as soon as they are predicted.</p>
+  </div>
+</template>
+
+<style scoped>
+.room {
+  height: 118px;
+  min-width: 0;
+}
+</style>

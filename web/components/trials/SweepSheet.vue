@@ -1,0 +1,294 @@
+<script setup lang="ts">
+/** A sweep as a contact sheet: the region as it is now and at each step, with noise, cost and light under each; a chart of them. */
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import type { SweepSummary, TrialSummary } from '../../../core/contracts/events.ts';
+import type { Effect } from '../../../core/contracts/finding.ts';
+import { tellEqualNoise, tellLook } from '../../effect-words.ts';
+import { number, percent, stops, times } from '../../format.ts';
+import { useCurrent } from '../../stores/current.ts';
+import { useShot } from '../../stores/shot.ts';
+import { sweepProgress } from '../../stores/sweep-progress.ts';
+import { useView } from '../../stores/view.ts';
+import KeepDialog from './KeepDialog.vue';
+import PictureCanvas from '../stage/PictureCanvas.vue';
+import SweepChart from './SweepChart.vue';
+
+const props = defineProps<{ sweep: SweepSummary }>();
+const shot = useShot();
+const view = useView();
+const current = useCurrent();
+
+const steps = computed(() => shot.stepsOf(props.sweep.id));
+const lead = computed(() => steps.value[0]);
+const before = computed(() => shot.renderOf(lead.value.beforeRenderId));
+const progress = computed(() => sweepProgress(steps.value, shot.renderOf));
+const keeping = ref<TrialSummary | null>(null);
+const chosenId = ref<number | null>(null);
+const chosen = computed(() => steps.value.find((t) => t.id === chosenId.value) ?? null);
+watch(
+  () => props.sweep.id,
+  () => (chosenId.value = null),
+);
+
+const effectOf = (step: TrialSummary) => step.measured ?? step.predicted;
+/** The render that all share, in the figures of any step that has been measured. */
+const now = computed<Effect | null>(() => {
+  const some = steps.value.find((t) => t.measured)?.measured ?? steps.value.find((t) => t.predicted)?.predicted;
+  if (!some) return null;
+  const flies = some.fireflies?.before;
+  return {
+    ...some,
+    stops: 0,
+    cost: 1,
+    grainAfter: some.grainBefore,
+    fireflies: flies === undefined ? undefined : { before: flies, after: flies },
+    look: null,
+  };
+});
+const hasFlies = computed(() =>
+  steps.value.some((t) => (effectOf(t)?.fireflies?.before ?? 0) + (effectOf(t)?.fireflies?.after ?? 0) > 0),
+);
+
+/** What stands now and the steps; numbers by size. */
+const cells = computed(() => {
+  const isMeasured = steps.value.some((t) => t.measured);
+  const all = [
+    { key: 0, step: null, label: presentValue.value, render: before.value, effect: now.value, isMeasured },
+    ...steps.value.map((step) => ({
+      key: step.id,
+      step,
+      label: step.step!,
+      render: shot.renderOf(step.afterRenderId),
+      effect: effectOf(step),
+      isMeasured: step.measured !== null,
+    })),
+  ];
+  const isNumeric = all.every(({ label }) => label !== '' && !Number.isNaN(Number(label)));
+  return isNumeric ? all.sort((p, q) => Number(p.label) - Number(q.label)) : all;
+});
+/** What the swept control was when the sweep began. */
+const presentValue = computed(() => {
+  const was = lead.value.patch.find((step) => step.op === 'test') as { value: unknown } | undefined;
+  if (was === undefined || was.value === null) return 'as it stands';
+  return typeof was.value === 'string' ? was.value : JSON.stringify(was.value);
+});
+
+const charted = computed(() =>
+  cells.value
+    .filter((cell) => cell.effect !== null)
+    .map(({ label, step, effect }) => ({
+      label,
+      isNow: step === null,
+      grain: effect!.grainAfter,
+      cost: effect!.cost,
+    })),
+);
+
+const room = ref<HTMLElement | null>(null);
+const size = ref({ width: 680, height: 380 });
+const observer = new ResizeObserver(([{ contentRect }]) => {
+  size.value = { width: contentRect.width, height: contentRect.height };
+});
+onMounted(() => observer.observe(room.value!));
+onBeforeUnmount(() => observer.disconnect());
+
+/** What stands under each picture, and between two cells, pixels. */
+const [CAPTION, GAP] = [50, 8];
+/** As few columns as let all cells be seen at once, which makes pictures largest. */
+const columns = computed(() => {
+  const { region } = lead.value;
+  const n = cells.value.length;
+  const heightAt = (count: number) => {
+    const picture = ((size.value.width + GAP) / count - GAP - 8) * (region.height / region.width);
+    return Math.ceil(n / count) * (picture + CAPTION + GAP) - GAP;
+  };
+  for (let count = 1; count < Math.min(n, 5); count++) if (heightAt(count) <= size.value.height) return count;
+  return Math.min(n, 5);
+});
+const told = computed(() => {
+  if (!chosen.value) return 'Pick one: its figures stand here, and it can be compared at full size or kept.';
+  const effect = effectOf(chosen.value);
+  if (chosen.value.error) return chosen.value.error;
+  if (!effect) return 'It is being predicted.';
+  const { predicted: p, measured: m } = chosen.value;
+  const samples = {
+    before: before.value?.samples ?? 0,
+    after: shot.renderOf(chosen.value.afterRenderId)?.samples ?? 0,
+  };
+  return [
+    m && p
+      ? `Predicted grain ${number(p.grainAfter, 1)}, rays ${times(p.cost)}, ${stops(p.stops)} stops`
+      : 'Not measured yet',
+    tellLook(effect),
+    tellEqualNoise(effect, samples),
+  ]
+    .filter(Boolean)
+    .join('. ');
+});
+
+function stepChosen(by: number): void {
+  const at = cells.value.findIndex((cell) => (cell.step?.id ?? null) === chosenId.value);
+  const next = cells.value[(at + by + cells.value.length) % cells.value.length];
+  chosenId.value = next.step?.id ?? null;
+}
+function onKey(event: KeyboardEvent): void {
+  const by = { ArrowLeft: -1, ArrowRight: 1, ArrowUp: -columns.value, ArrowDown: columns.value }[event.key];
+  if (by !== undefined) {
+    event.preventDefault();
+    stepChosen(by);
+  } else if (event.key === 'Enter' && chosen.value) {
+    event.preventDefault();
+    compare(chosen.value);
+  }
+}
+const compare = (step: TrialSummary) => (view.trialId = step.id);
+</script>
+
+<template>
+  <div class="sweep">
+    <div
+      ref="room"
+      class="cells"
+      role="listbox"
+      tabindex="0"
+      :aria-label="`Steps of ${sweep.title}`"
+      :style="{ gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))` }"
+      @keydown="onKey"
+    >
+      <div
+        v-for="cell in cells"
+        :key="cell.key"
+        class="cell"
+        role="option"
+        :aria-selected="cell.step !== null && cell.step.id === chosenId"
+        :aria-label="`${cell.label}${cell.step ? '' : ', now'}`"
+        :class="{ on: cell.step !== null && cell.step.id === chosenId }"
+        @click="chosenId = cell.step?.id ?? null"
+        @dblclick="cell.step && compare(cell.step)"
+      >
+        <div class="picture" :style="{ aspectRatio: `${lead.region.width} / ${lead.region.height}` }">
+          <PictureCanvas
+            v-if="cell.render"
+            :render="cell.render"
+            :pass="view.pass"
+            :exposure="view.exposure"
+            :gamma="view.gamma"
+            :top="current.figures?.tops[view.pass] ?? 1"
+          />
+        </div>
+        <p class="label num">
+          <b>{{ cell.label }}</b>
+          <span v-if="!cell.step" class="tag">now</span>
+          <span v-else-if="cell.step.verdict === 'keep'" class="ok">kept</span>
+          <span v-else-if="['failed', 'stopped'].includes(cell.step.state)" class="tag">{{ cell.step.state }}</span>
+        </p>
+        <p v-if="cell.effect" class="figures num" :class="{ dim: !cell.isMeasured }">
+          <span>grain {{ number(cell.effect.grainAfter, 1) }}</span>
+          <span>rays {{ times(cell.effect.cost) }}</span>
+          <span>{{ stops(cell.effect.stops) }} stops</span>
+          <span v-if="hasFlies && cell.effect.fireflies">{{ number(cell.effect.fireflies.after) }} flies</span>
+        </p>
+      </div>
+    </div>
+    <div class="foot">
+      <SweepChart :points="charted" :title="sweep.title" :chosen="chosen?.step ?? null" />
+      <div class="decide">
+        <p class="soft told" role="status">{{ told }}</p>
+        <p class="acts">
+          <template v-if="progress.isRunning">
+            <span class="num dim">{{ percent(progress.share) }}</span>
+            <button class="flat" @click="shot.stopSweep(sweep)">Stop</button>
+          </template>
+          <button class="plain" :disabled="!chosen" @click="chosen && compare(chosen)">Compare</button>
+          <button
+            class="plain act"
+            :disabled="chosen?.state !== 'done' || chosen.verdict === 'keep'"
+            @click="keeping = chosen"
+          >
+            Keep {{ chosen?.step ?? '' }} …
+          </button>
+        </p>
+      </div>
+    </div>
+    <KeepDialog v-if="keeping" :trial="keeping" @closed="keeping = null" />
+  </div>
+</template>
+
+<style scoped>
+.sweep {
+  min-height: 0;
+  display: grid;
+  grid-template: minmax(0, 1fr) auto / minmax(0, 1fr);
+}
+.cells {
+  display: grid;
+  gap: 8px;
+  padding: 10px;
+  overflow: auto;
+  align-content: start;
+  outline-offset: -2px;
+}
+.cell {
+  background: var(--panel);
+  padding: 4px;
+  border-radius: 3px;
+  cursor: pointer;
+  min-width: 0;
+}
+.cell.on {
+  box-shadow: 0 0 0 2px var(--act);
+}
+.picture {
+  background: #1c1c1c;
+}
+.label {
+  display: flex;
+  gap: 6px;
+  align-items: baseline;
+  padding-top: 3px;
+  overflow: hidden;
+}
+.label b {
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.ok {
+  color: var(--ok);
+  font-size: 11px;
+}
+.figures {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 8px;
+  font-size: 11px;
+  color: var(--soft);
+}
+.figures.dim {
+  color: var(--dim);
+}
+.foot {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 230px;
+  gap: 10px;
+  padding: 6px 10px;
+  background: var(--panel);
+  border-top: 1px solid var(--line);
+}
+.decide {
+  display: grid;
+  align-content: space-between;
+  font-size: 12px;
+}
+.told {
+  display: -webkit-box;
+  -webkit-line-clamp: 4;
+  -webkit-box-orient: vertical;
+  overflow: hidden;
+}
+.acts {
+  display: flex;
+  gap: 6px;
+  justify-content: flex-end;
+  align-items: center;
+}
+</style>

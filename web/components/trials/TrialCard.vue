@@ -1,0 +1,154 @@
+<script setup lang="ts">
+/** One trial of the ledger: predicted beside measured, and the decision about it. */
+import { computed } from 'vue';
+import type { TrialSummary } from '../../../core/contracts/events.ts';
+import { tellEqualNoise, tellLook } from '../../effect-words.ts';
+import { number, percent, stops, times } from '../../format.ts';
+import { useShot } from '../../stores/shot.ts';
+import { useView } from '../../stores/view.ts';
+import EffectAxis from './EffectAxis.vue';
+import PictureThumb from '../PictureThumb.vue';
+
+const props = defineProps<{ trial: TrialSummary }>();
+const emit = defineEmits<{ keep: [] }>();
+const shot = useShot();
+const view = useView();
+
+const after = computed(() => shot.renderOf(props.trial.afterRenderId));
+const before = computed(() => shot.renderOf(props.trial.beforeRenderId));
+const isRunning = computed(() => props.trial.state === 'predicting' || props.trial.state === 'rendering');
+const progress = computed(() => {
+  const [b, a] = [before.value, after.value];
+  return b && a ? (b.progress * b.samples + a.progress * a.samples) / (b.samples + a.samples) : 0;
+});
+const state = computed(() => {
+  const { state, verdict, sheet, version } = props.trial;
+  if (verdict === 'keep') return 'kept';
+  if (verdict === 'drop') return 'dropped';
+  if (state === 'predicting') return 'predicting …';
+  if (state === 'rendering') return percent(progress.value);
+  if (state === 'done') return `${sheet}, v${version}`;
+  return state;
+});
+const effects = computed(() => [props.trial.predicted, props.trial.measured].filter((e) => e !== null));
+const greatest = (of: (e: NonNullable<TrialSummary['predicted']>) => number, least: number) =>
+  Math.max(least, ...effects.value.map(of)) * 1.15;
+
+const axes = computed(() => {
+  const { predicted: p, measured: m } = props.trial;
+  const reach = greatest((e) => Math.abs(e.stops), 0.5);
+  const flies = greatest((e) => Math.max(e.fireflies?.before ?? 0, e.fireflies?.after ?? 0), 0);
+  return [
+    ...(flies > 0
+      ? [
+          {
+            label: 'flies',
+            from: 0,
+            to: flies,
+            predicted: p?.fireflies?.after ?? null,
+            measured: m?.fireflies?.after ?? null,
+            text: (v: number) => number(v),
+          },
+        ]
+      : []),
+    {
+      label: 'stops',
+      from: -reach,
+      to: reach,
+      predicted: p?.stops ?? null,
+      measured: m?.stops ?? null,
+      text: stops,
+    },
+    {
+      label: 'grain',
+      from: 0,
+      to: greatest((e) => Math.max(e.grainBefore, e.grainAfter), 1),
+      predicted: p?.grainAfter ?? null,
+      measured: m?.grainAfter ?? null,
+      text: (v: number) => number(v, 1),
+    },
+    {
+      label: 'rays',
+      from: 0,
+      to: greatest((e) => e.cost, 1),
+      predicted: p?.cost ?? null,
+      measured: m?.cost ?? null,
+      text: times,
+    },
+  ];
+});
+/** What was measured beyond the axes, or predicted until then. */
+const told = computed(() => {
+  const { predicted, measured, sheet } = props.trial;
+  const effect = measured ?? predicted;
+  if (!effect) return '';
+  const own = shot.state!.document.sheets[sheet].samples;
+  const samples = { before: before.value?.samples ?? own, after: after.value?.samples ?? own };
+  return [tellLook(effect), tellEqualNoise(effect, samples)].filter(Boolean).join('. ');
+});
+const isUp = computed(() => view.trialId === props.trial.id);
+</script>
+
+<template>
+  <li class="ledger-card beside" :class="{ on: isUp }">
+    <button
+      class="bare face"
+      :aria-pressed="isUp"
+      :title="`Compare before and after of trial ${trial.number}`"
+      @click="view.trialId = trial.id"
+    >
+      <PictureThumb v-if="after" :render="after" />
+    </button>
+    <div class="facts">
+      <p class="title">
+        <b :title="trial.title">{{ trial.number }} · {{ trial.title }}</b>
+        <span :class="{ kept: trial.verdict === 'keep' }" class="state">{{ state }}</span>
+      </p>
+      <EffectAxis v-for="axis in axes" :key="axis.label" v-bind="axis" />
+      <p class="foot">
+        <span v-if="trial.error" class="bad" :title="trial.error">{{ trial.error }}</span>
+        <span v-else class="dim num told" :title="told">{{
+          told || `${trial.region.width} × ${trial.region.height} px`
+        }}</span>
+        <span class="gap"></span>
+        <button v-if="isRunning" class="flat" @click="shot.stopTrial(trial)">Stop</button>
+        <template v-else-if="trial.verdict === null">
+          <button class="flat" @click="shot.dropTrial(trial)">Drop</button>
+          <button v-if="trial.state === 'done'" class="plain" :class="{ act: isUp }" @click="emit('keep')">
+            Keep …
+          </button>
+        </template>
+      </p>
+    </div>
+  </li>
+</template>
+
+<style scoped>
+.beside {
+  grid-template-columns: 82px 1fr;
+  gap: 10px;
+}
+.title {
+  margin-bottom: 3px;
+}
+.face {
+  align-self: start;
+  min-height: 50px;
+  background: var(--stage);
+}
+.facts {
+  min-width: 0;
+}
+.told {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  flex: 1 1 auto;
+}
+.bad {
+  color: var(--stop);
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+</style>

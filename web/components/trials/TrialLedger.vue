@@ -1,0 +1,75 @@
+<script setup lang="ts">
+/** The shot's memory: every trial, newest first. */
+import { computed, ref } from 'vue';
+import type { SweepSummary, TrialSummary } from '../../../core/contracts/events.ts';
+import { useShot } from '../../stores/shot.ts';
+import KeepDialog from './KeepDialog.vue';
+import SweepCard from './SweepCard.vue';
+import TrialCard from './TrialCard.vue';
+
+const shot = useShot();
+interface Entry {
+  key: string;
+  trial: TrialSummary | null;
+  sweep: SweepSummary | null;
+}
+/** Trials, and sweeps where the first of their trials stands. */
+const entries = computed(() =>
+  [...(shot.state?.trials ?? [])].reverse().flatMap((trial): Entry[] => {
+    if (trial.sweepId === null) return [{ key: `t${trial.id}`, trial, sweep: null }];
+    const isFirst = shot.stepsOf(trial.sweepId)[0].id === trial.id;
+    return isFirst ? [{ key: `s${trial.sweepId}`, trial: null, sweep: shot.sweep(trial.sweepId)! }] : [];
+  }),
+);
+const keeping = ref<TrialSummary | null>(null);
+</script>
+
+<template>
+  <section class="ledger" aria-label="Trials">
+    <div class="head">
+      <h2>Ledger</h2>
+      <span class="dim">○ predicted</span>
+      <span class="dim">● measured</span>
+    </div>
+    <ul v-if="entries.length" class="cards">
+      <template v-for="{ key, trial, sweep } in entries" :key="key">
+        <SweepCard v-if="sweep" :sweep="sweep" />
+        <TrialCard v-else :trial="trial!" @keep="keeping = trial" />
+      </template>
+    </ul>
+    <p v-else class="dim none">
+      No trials yet. A trial renders one region twice on the same random numbers, with and without a remedy, and puts
+      what it measured beside what was predicted. “Try here” beside a finding's remedy begins one.
+    </p>
+    <KeepDialog v-if="keeping" :trial="keeping" @closed="keeping = null" />
+  </section>
+</template>
+
+<style scoped>
+.ledger {
+  height: 100%;
+  background: var(--panel);
+  border-top: 1px solid var(--line);
+  display: grid;
+  grid-template-columns: 96px minmax(0, 1fr);
+}
+.head {
+  padding: 10px 12px;
+  display: flex;
+  flex-direction: column;
+  gap: 4px;
+  font-size: 12px;
+  white-space: nowrap;
+  border-right: 1px solid var(--line);
+}
+.cards {
+  display: flex;
+  gap: 10px;
+  padding: 8px 12px;
+  overflow: auto hidden;
+}
+.none {
+  padding: 12px 16px;
+  max-width: 720px;
+}
+</style>
