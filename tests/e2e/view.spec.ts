@@ -122,6 +122,19 @@ test('it is held against another one: wiped, subtracted, measured', async ({ pag
   const rmse = Math.sqrt((box[0] ** 2 + box[1] ** 2 + box[2] ** 2) / 3 / 9);
   await expect(compare.locator('dd').first()).toHaveText(rmse.toPrecision(3));
   await expect(page.getByRole('slider', { name: /^Wipe/ })).toBeVisible();
+  // In a region inside the box every pixel differs by its values.
+  await page.keyboard.press('g');
+  const middle = await stage(page).evaluate((canvas) => {
+    const { x, y, width, height } = canvas.getBoundingClientRect();
+    return { x: x + width / 2, y: y + height / 2 };
+  });
+  await page.mouse.move(middle.x - 20, middle.y - 20);
+  await page.mouse.down();
+  await page.mouse.move(middle.x + 20, middle.y + 20);
+  await page.mouse.up();
+  await expect(compare.locator('dd').first()).toHaveText((3 * rmse).toPrecision(3));
+  await compare.getByRole('button', { name: 'Whole frame' }).click();
+  await expect(compare.locator('dd').first()).toHaveText(rmse.toPrecision(3));
   await page.keyboard.press('d');
   await expect.poll(() => seen(page, 0.5, 0.5)).toEqual(shown(box[0], box[1], box[2]));
   await expect.poll(() => seen(page, 0.5, 0.2)).toEqual([0, 0, 0, 255]);

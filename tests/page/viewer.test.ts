@@ -61,7 +61,11 @@ describe('several pictures', () => {
     a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height;
 
   it('share the screen without lying on each other or beyond it', () => {
-    for (const size of [{ width: 1280, height: 700 }, { width: 300, height: 900 }]) // prettier-ignore
+    for (const size of [
+      { width: 1280, height: 700 },
+      { width: 300, height: 900 },
+    ])
+      // prettier-ignore
       for (const boxes of [halves(size), ...[1, 2, 3, 5, 9, 24].map((n) => tiled(n, size, 16 / 9))])
         boxes.forEach((a, i) => {
           expect(a.x).to.be.at.least(0);
@@ -97,7 +101,15 @@ describe('a wipe', () => {
       for (const at of [0.1, 0.5, 0.83]) {
         const line = wipeLine(SIZE, { at, angle });
         const clip = wipeClip(line, SIZE);
-        for (const [x, y] of [[3, 3], [797, 3], [411, 299], [3, 597], [797, 597], [200, 450]]) // prettier-ignore
+        for (const [x, y] of [
+          [3, 3],
+          [797, 3],
+          [411, 299],
+          [3, 597],
+          [797, 597],
+          [200, 450],
+        ])
+          // prettier-ignore
           expect(inside(clip, x, y), `${angle}° at ${at}, ${x}, ${y}`).to.equal(!isFirst(line, { x, y }));
       }
   });

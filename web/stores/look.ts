@@ -75,7 +75,8 @@ export const useLook = defineStore('look', () => {
   const wipe = reactive({ at: 0.5, angle: 90 });
   const blinksB = ref(false);
   const difference = reactive<{ kind: DifferenceKind; times: number }>({ kind: 'absolute', times: 1 });
-  const region = ref<Region | null>(null);
+  /** Goes to workers as it is. */
+  const region = shallowRef<Region | null>(null);
   const panel = ref<Panel>('health');
   const guides = ref<'none' | 'thirds' | 'safe' | 'centre'>('none');
   const isNormalised = ref(false);

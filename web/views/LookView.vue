@@ -100,8 +100,10 @@ function stepOther(): void {
 }
 function setMode(mode: Mode): void {
   if (mode !== 'one' && mode !== 'passes' && !look.against.length) stepOther();
-  look.mode = look.mode === mode ? 'one' : mode;
+  look.mode = mode;
 }
+/** A key that is pressed again leaves its mode. */
+const toggleMode = (mode: Mode) => setMode(look.mode === mode ? 'one' : mode);
 function nextPanel(by: number): void {
   const ids = Object.keys(PANELS) as Panel[];
   look.panel = ids[(ids.indexOf(look.panel) + by + ids.length) % ids.length];
@@ -119,7 +121,7 @@ const keys: Key[] = [
   { keys: ['ArrowLeft'], shown: '←', does: 'Frame before', run: () => strip.value?.step(-1) },
   { keys: [' '], shown: 'Space', does: 'Play the sequence, or stop', run: () => strip.value?.play() },
   { keys: ['b'], shown: 'B', does: 'Back to the beauty', run: () => (look.layer = '') },
-  { keys: ['a'], shown: 'A', does: 'All passes beside each other', run: () => setMode('passes') },
+  { keys: ['a'], shown: 'A', does: 'All passes beside each other', run: () => toggleMode('passes') },
   { keys: ['e'], shown: 'E', does: 'Each pass by its own brightest, or all at one exposure', run: () => (look.isNormalised = !look.isNormalised) },
   { keys: ['Enter'], shown: 'Enter', does: 'The chosen pass large', run: () => (look.mode = 'one') },
   { keys: ['l'], shown: 'L', does: 'Lift: two stops up, gamma 1.25', run: () => look.toggleLift() },
@@ -127,10 +129,10 @@ const keys: Key[] = [
   { keys: [']'], shown: ']', does: 'Half a stop brighter', run: () => expose(0.5) },
   { keys: ['0'], shown: '0', does: 'Looked at as it is', run: () => Object.assign(look.view, { ...PLAIN_LOOK, transform: look.view.transform, space: look.view.space }) },
   { keys: ['c'], shown: 'C', does: 'Holds the next picture against this one', run: stepOther },
-  { keys: ['w'], shown: 'W', does: 'Wipe', run: () => setMode('wipe') },
-  { keys: ['d'], shown: 'D', does: 'Difference', run: () => setMode('difference') },
-  { keys: ['k'], shown: 'K', does: 'Blink', run: () => setMode('blink') },
-  { keys: ['t'], shown: 'T', does: 'Side by side', run: () => setMode('side') },
+  { keys: ['w'], shown: 'W', does: 'Wipe', run: () => toggleMode('wipe') },
+  { keys: ['d'], shown: 'D', does: 'Difference', run: () => toggleMode('difference') },
+  { keys: ['k'], shown: 'K', does: 'Blink', run: () => toggleMode('blink') },
+  { keys: ['t'], shown: 'T', does: 'Side by side', run: () => toggleMode('side') },
   { keys: ['n'], shown: 'N', does: 'Next picture', run: () => stepSource(1) },
   { keys: ['Shift+n'], shown: 'Shift N', does: 'Picture before', run: () => stepSource(-1) },
   { keys: ['o'], shown: 'O', does: 'Next channel alone: red, green, blue, alpha, luminance', run: () => (look.view.solo = cycled(SOLOS, look.view.solo)) },
@@ -216,7 +218,7 @@ watch(title, (now) => (document.title = now), { immediate: true });
                   :class="{ on: look.mode === id }"
                   :aria-pressed="look.mode === id"
                   :disabled="id !== 'one' && id !== 'passes' && look.sources.length < 2"
-                  @click="id === 'one' ? (look.mode = 'one') : setMode(id)"
+                  @click="setMode(id)"
                 >
                   {{ name }}
                 </button>

@@ -3,7 +3,7 @@
  * The picture, or several: drawn at the screen's own pixels by the worker that keeps them. Zoom and pan are those of
  * the frame, so that whatever stands beside or over another shows the same place.
  */
-import { computed, onBeforeUnmount, ref, watch } from 'vue';
+import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
 import { clipRegion, type Region } from '../../../core/data/picture.ts';
 import { desk } from '../../picture/desk.ts';
 import type { Cell } from '../../picture/desk-messages.ts';
@@ -187,7 +187,7 @@ function zoom(factor: number, event?: MouseEvent): void {
 
 type Drag = { kind: 'pan'; x: number; y: number; from: Place } | { kind: 'region'; from: Point } | { kind: 'wipe' };
 let drag: Drag | null = null;
-const draft = ref<Region | null>(null);
+const draft = shallowRef<Region | null>(null);
 
 function press(event: PointerEvent): void {
   const at = under(event);

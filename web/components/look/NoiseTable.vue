@@ -62,6 +62,9 @@ td {
 th:first-child {
   padding-left: 12px;
 }
+:is(th, td):last-child {
+  padding-right: 14px;
+}
 .right {
   text-align: right;
 }
