@@ -8,6 +8,8 @@ const props = defineProps<{
   points: { label: string; isNow: boolean; grain: number; cost: number }[];
   /** Label of the step that is chosen. */
   chosen: string | null;
+  /** Numbers, with a way from one to the next; choices have none. */
+  isOrdered: boolean;
 }>();
 // The chart library is most of the page's weight: it comes when a chart does.
 const Chart = defineAsyncComponent(() => import('vue3-apexcharts'));
@@ -22,26 +24,34 @@ const axis = (text: string, color: string, opposite: boolean) => ({
   title: { text, style: { color, fontSize: '10.5px', fontWeight: 400 } },
   labels: { style: { fontSize: '10.5px', colors: color } },
 });
+/** A long name in lines, at its hyphens and spaces. */
+const lines = (label: string) => (label.length > 10 ? label.split(/(?<=-)|\s/) : label);
+const names = computed(() => props.points.map(({ label, isNow }) => lines(isNow ? `${label} now` : label)));
 const options = computed(() => ({
   chart: CHART_LOOK,
   theme: { mode: 'dark' },
   colors: [GRAIN, RAYS],
-  stroke: { width: 1.6, curve: 'straight', dashArray: [0, 4] },
+  stroke: { width: props.isOrdered ? 1.6 : 0, curve: 'straight', dashArray: [0, 4] },
   markers: {
-    size: 3,
+    size: props.isOrdered ? 3 : 4,
+    // A hollow point is read off the other axis.
+    fillOpacity: [1, 0.25],
     discrete: props.points.flatMap(({ label, isNow }, dataPointIndex) => {
       if (!isNow && label !== props.chosen) return [];
       const fillColor = isNow ? '#ff9c8a' : '#d6dc5c';
       return [0, 1].map((seriesIndex) => ({ seriesIndex, dataPointIndex, fillColor, strokeColor: fillColor, size: 5 }));
     }),
   },
-  grid: { borderColor: '#2e2e2e', padding: { left: 4, right: 4, top: -20, bottom: -8 } },
+  grid: {
+    borderColor: '#2e2e2e',
+    padding: { left: 4, right: 4, top: -20, bottom: names.value.some(Array.isArray) ? 4 : -8 },
+  },
   legend: { show: false },
   tooltip: { theme: 'dark', marker: { show: false }, y: { formatter: (y: number) => y.toFixed(2) } },
   xaxis: {
     type: 'category',
-    categories: props.points.map(({ label, isNow }) => (isNow ? `${label} now` : label)),
-    labels: { style: { fontSize: '10.5px' }, offsetY: -3, trim: true, hideOverlappingLabels: true },
+    categories: names.value,
+    labels: { style: { fontSize: '10.5px' }, offsetY: -3, hideOverlappingLabels: props.isOrdered, rotate: 0 },
     axisBorder: { show: false },
     axisTicks: { color: '#353535' },
     tooltip: { enabled: false },

@@ -63,9 +63,13 @@ const cells = computed(() => {
       isMeasured: step.measured !== null,
     })),
   ];
-  const isNumeric = all.every(({ label }) => label !== '' && !Number.isNaN(Number(label)));
-  return isNumeric ? all.sort((p, q) => Number(p.label) - Number(q.label)) : all;
+  return isNumeric.value ? all.sort((p, q) => Number(p.label) - Number(q.label)) : all;
 });
+const isNumeric = computed(() =>
+  [presentValue.value, ...steps.value.map((t) => t.step!)].every(
+    (label) => label !== '' && !Number.isNaN(Number(label)),
+  ),
+);
 /** What the swept control was when the sweep began. */
 const presentValue = computed(() => {
   const was = lead.value.patch.find((step) => step.op === 'test') as { value: unknown } | undefined;
@@ -191,7 +195,7 @@ const compare = (step: TrialSummary) => (view.trialId = step.id);
       </div>
     </div>
     <div class="foot">
-      <SweepChart :points="charted" :title="sweep.title" :chosen="chosen?.step ?? null" />
+      <SweepChart :points="charted" :title="sweep.title" :chosen="chosen?.step ?? null" :is-ordered="isNumeric" />
       <div class="decide">
         <p class="soft told" role="status">{{ told }}</p>
         <p class="acts">
