@@ -9,15 +9,25 @@ export function liftedDisplay(y: number): number {
   return 255 * srgbFromLinear(Math.min(1, 4 * Math.max(0, y))) ** (1 / 1.25);
 }
 
+/** Display value, 0–255, of luminance `y` as it is, for what the lift blows out. */
+export function plainDisplay(y: number): number {
+  return 255 * srgbFromLinear(Math.min(1, Math.max(0, y)));
+}
+
 /** Visible grain of a pixel of luminance `y` whose standard error is `sigma`, display steps. */
-export function visibleGrain(y: number, sigma: number): number {
-  return (liftedDisplay(y + sigma) - liftedDisplay(y - sigma)) / 2;
+export function visibleGrain(y: number, sigma: number, display = liftedDisplay): number {
+  return (display(y + sigma) - display(y - sigma)) / 2;
 }
 
 /** Root mean square of visible grain over pixels; `scale` multiplies every standard error. */
-export function grainOf(luminances: ArrayLike<number>, errors: ArrayLike<number>, scale = 1): number {
+export function grainOf(
+  luminances: ArrayLike<number>,
+  errors: ArrayLike<number>,
+  scale = 1,
+  display = liftedDisplay,
+): number {
   let sum = 0;
-  for (let i = 0; i < luminances.length; i++) sum += visibleGrain(luminances[i], errors[i] * scale) ** 2;
+  for (let i = 0; i < luminances.length; i++) sum += visibleGrain(luminances[i], errors[i] * scale, display) ** 2;
   return luminances.length ? Math.sqrt(sum / luminances.length) : 0;
 }
 
@@ -25,7 +35,7 @@ export function grainOf(luminances: ArrayLike<number>, errors: ArrayLike<number>
  * Weight of a pixel's variance in visible grain: (grain / σ)², so that Σ weight·variance is the squared
  * grain. Taken at the pixel's own noise, where the display curve is far from straight in the shadows.
  */
-export function grainWeight(y: number, sigma: number): number {
+export function grainWeight(y: number, sigma: number, display = liftedDisplay): number {
   const s = Math.max(sigma, 1e-6);
-  return (visibleGrain(y, s) / s) ** 2;
+  return (visibleGrain(y, s, display) / s) ** 2;
 }

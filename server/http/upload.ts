@@ -6,7 +6,7 @@ import busboy from 'busboy';
 import type { Request } from 'express';
 import { createWriteStream } from 'node:fs';
 import { mkdir, mkdtemp, rm } from 'node:fs/promises';
-import { dirname, join } from 'node:path';
+import { basename, dirname, join } from 'node:path';
 import { Transform, type Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { promisify } from 'node:util';
@@ -196,7 +196,8 @@ async function unpack(archive: string, own: string, allowance: Allowance): Promi
     });
   } catch (error) {
     if (error instanceof RequestError) throw error;
-    throw new RequestError(400, `The archive could not be unpacked: ${(error as Error).message}. Nothing was kept.`);
+    const why = (error as Error).message.replace(/\.$/, '');
+    throw new RequestError(400, `The archive ${basename(archive)} could not be unpacked: ${why}. Nothing was kept.`);
   }
 }
 

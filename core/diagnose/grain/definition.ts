@@ -6,18 +6,18 @@
 import type { Finding } from '../../contracts/finding.ts';
 import { grainOf, visibleGrain } from '../../data/grain.ts';
 import { channel, type Region } from '../../data/picture.ts';
-import { cropPlane, luminancePlane, strongestWindow } from '../../picture/measured.ts';
-import { planFor } from '../../predict/sample-plan.ts';
+import { cropPlane, luminancePlane } from '../../picture/measured.ts';
+import { planFor, type Plan } from '../../predict/sample-plan.ts';
 import { LIGHT_PASSES } from '../../render/passes.ts';
 import type { Diagnosis, DiagnosisInput } from '../diagnosis.ts';
 import { barsOf, byPass, passName } from './attribution.ts';
+import { brightGrain, tooBright } from './bright.ts';
 import { chartOf } from './chart.ts';
+import { grainiest } from './grainiest.ts';
 import { kindOf } from './kind.ts';
 import { MOST_SAMPLES, Plans, titleOf } from './plans.ts';
 import { guiltySuspects } from './suspects/registry.ts';
 
-/** Size of a trial's region, as shares of the frame: what a few hundred samples can be afforded on. */
-const REGION = { width: 0.15, height: 0.2 };
 /** Beyond this cost the target alone is not advice enough. */
 const DEAR = 6;
 /** Share of a still's target that a sequence is held to. */
@@ -39,21 +39,18 @@ export const grain: Diagnosis = {
     const y = luminancePlane(picture, 'beauty');
     const sigma = channel(picture, 'error.beauty');
     const visible = y.map((value, i) => visibleGrain(value, sigma[i]));
-    const region = strongestWindow(
-      picture,
-      visible.map((v) => v * v),
-      Math.ceil(picture.width * REGION.width),
-      Math.ceil(picture.height * REGION.height),
-    );
+    const region = grainiest(picture, visible);
     const now = grainOf(cropPlane(picture, y, region), cropPlane(picture, sigma, region));
     const target = sheet.grainTarget;
+    const bright = brightGrain(input);
+    const found = [tooBright(input, bright)].filter((one) => one !== null);
     if (now > target) {
       const mask = Uint8Array.from(visible, (v) => (v > target ? 1 : 0));
-      return [{ mask, finding: tooMuch(new Plans(input, region, now)) }];
+      return [{ mask, finding: tooMuch(new Plans(input, region, now)) }, ...found];
     }
-    const spare =
-      now > 0 && now < SPARE * target && !sheet.adaptive.on ? moreThanNeeded(new Plans(input, region, now)) : null;
-    return spare ? [{ mask: new Uint8Array(y.length).fill(1), finding: spare }] : [];
+    const isSpare = now > 0 && now < SPARE * target && !sheet.adaptive.on;
+    const spare = isSpare ? moreThanNeeded(new Plans(input, region, now), bright.steps) : null;
+    return spare ? [{ mask: new Uint8Array(y.length).fill(1), finding: spare }] : found;
   },
 };
 
@@ -116,16 +113,25 @@ function clampedBy({ picture, sheet }: DiagnosisInput, region: Region): string {
   return share >= CLAMPED ? ` Clamps take ${Math.round(100 * share)} % of the light here, and the noise that it would bring.` : ''; // prettier-ignore
 }
 
-/** Null where too little can be taken away to be worth it. */
-function moreThanNeeded(plans: Plans): Finding | null {
+/**
+ * Null where too little can be taken away to be worth it.
+ * @param bright steps of grain that the lift does not show
+ */
+function moreThanNeeded(plans: Plans, bright: number): Finding | null {
   const { input, now, region, scale } = plans;
   const { sheet } = input;
   const { extraSamples, samples } = sheet;
   const ones = { ...extraSamples, light: 1, diffuse: 1, specular: 1, transmission: 1, volume: 1 };
   // The variance of a pixel's mean that is left when the region stands at the target.
   const allowed = (plans.model.variance(extraSamples) * scale * scale) / (samples / 4);
+  /** How many times fewer samples of any kind there are. Bright parts have at most its root as much more grain. */
+  const fewer = (plan: Plan) =>
+    Object.entries(plan.extra).reduce(
+      (all, [kind, n]) => all * (extraSamples[kind as keyof typeof extraSamples] / n),
+      samples / plan.samples,
+    );
   const candidates = [plans.plain(scale), planFor(plans.model, allowed, ones)].filter(
-    (plan) => plan.samples <= samples,
+    (plan) => plan.samples <= samples && bright * Math.sqrt(Math.max(1, fewer(plan))) <= sheet.grainTarget,
   );
   const [best] = candidates.sort((a, b) => a.rays - b.rays);
   if (!best || best.rays > WORTH * plans.raysNow) return null;

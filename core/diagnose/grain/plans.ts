@@ -1,6 +1,6 @@
 /** Plans of samples for the noisiest region of a picture: what each would cost, and what grain it would leave. */
 import type { Remedy } from '../../contracts/finding.ts';
-import { grainOf, grainWeight } from '../../data/grain.ts';
+import { grainOf, grainWeight, liftedDisplay } from '../../data/grain.ts';
 import { channel, type Region } from '../../data/picture.ts';
 import { objectNames } from '../../document/object-names.ts';
 import { boxMean, cropPlane, luminancePlane } from '../../picture/measured.ts';
@@ -144,8 +144,14 @@ export function titleOf(extra: ExtraSamples, plan: Plan): string {
   return told ? `${plan.samples} samples, with ${told}` : `${plan.samples} samples for everything`;
 }
 
-const scaleFor = (y: ArrayLike<number>, sigma: ArrayLike<number>, target: number, most: number): number =>
-  bisect((s) => grainOf(y, sigma, s) - target, 0, most);
+/** Factor on the noise that brings a region to a target. @param most greatest factor that is looked at */
+export const scaleFor = (
+  y: ArrayLike<number>,
+  sigma: ArrayLike<number>,
+  target: number,
+  most: number,
+  display = liftedDisplay,
+): number => bisect((s) => grainOf(y, sigma, s, display) - target, 0, most);
 
 function bisect(f: (x: number) => number, low: number, high: number): number {
   for (let i = 0; i < 40; i++) {

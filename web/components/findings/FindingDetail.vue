@@ -138,7 +138,7 @@ async function putAside(): Promise<void> {
     </p>
     <EvidenceBars v-if="finding.bars?.length" :bars="finding.bars" />
     <EvidenceChart v-if="finding.chart" :chart="finding.chart" />
-    <DialTable :needs="finding.dials" />
+    <DialTable v-if="finding.dials.length" :needs="finding.dials" />
     <p v-if="item.aside !== null" class="dim">
       Put aside: {{ item.aside }} <button class="flat" @click="shot.takeUp(item)">Take it up again</button>
     </p>

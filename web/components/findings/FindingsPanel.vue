@@ -154,7 +154,10 @@ button.row.aside {
 }
 .families button {
   font-size: 11px;
-  text-transform: capitalize;
+}
+.families button::first-letter,
+.group::first-letter {
+  text-transform: uppercase;
 }
 .families button[aria-pressed='true'] {
   color: var(--text);
