@@ -52,5 +52,9 @@ describe('a plan in numbers', () => {
     expect(inNumbers(there, 9, 'diffuse')).to.deep.equal({ name: 'bounce root', from: 2, to: 6, note: 'it stands for 2 kinds at once; times pixel root, as they are' }); // prettier-ignore
     expect(inNumbers(there, 100, null)).to.include({ to: 64, note: 'the dial goes to 64' });
     expect(inNumbers(there, 4, 'specular.direct')).to.equal(null);
+    // Samples that are known by another name are the dial's: the root of 64 is 8.
+    const known = { record: new Map([['spp', 64]]), target: millraceTarget };
+    expect(inNumbers(known, 4, null)).to.deep.equal({ name: 'pixel root', from: 8, to: 16, note: '' });
+    expect(inNumbers(known, 4, 'diffuse')).to.equal(null);
   });
 });

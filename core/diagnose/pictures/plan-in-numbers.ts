@@ -27,8 +27,14 @@ export function inNumbers({ record, target }: RenderedWith, factor: number, pass
     const found = samplesIn(record, kind);
     return found && { name: found.name, from: found.value, to: Math.ceil(found.value * factor - 1e-9), note: '' };
   }
-  const from = record.get(dial.name);
+  const from = record.get(dial.name) ?? (kind === 'pixel' ? pixelSamples(record, dial) : undefined);
   return from === undefined ? null : inDial(dial, from, factor);
+}
+
+/** Samples of a pixel by any other name mean the same number. */
+function pixelSamples(record: SettingsRecord, { counts }: TargetDial): number | undefined {
+  const samples = samplesIn(record, 'pixel')?.value;
+  return samples !== undefined && counts === 'root of samples' ? Math.sqrt(samples) : samples;
 }
 
 function inDial({ name, counts, most, times, ours }: TargetDial, from: number, factor: number): InNumbers {

@@ -2,7 +2,8 @@
 /** What a show expects, as fields, and the thresholds of every check. Empty: whatever the shot has is right. */
 import InputNumber from 'primevue/inputnumber';
 import InputText from 'primevue/inputtext';
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
+import { readSettings } from '../../../core/picture/settings-record.ts';
 import { useIntake } from '../../stores/intake.ts';
 
 type Json = Record<string, unknown>;
@@ -36,6 +37,21 @@ const setLines = (key: string, text: string) => {
   const list = text.split('\n').filter((line) => line.trim() !== '');
   set(key, key === 'extensions' && list.length === 0 ? null : list);
 };
+
+const sampling = computed(() =>
+  Object.entries((props.value.sampling as Record<string, number> | undefined) ?? {})
+    .map(([name, samples]) => `${name}, ${samples}`)
+    .join('\n'),
+);
+const samplingFailure = ref('');
+function setSampling(text: string): void {
+  try {
+    samplingFailure.value = '';
+    set('sampling', text.trim() ? Object.fromEntries(readSettings(text, 'samples')) : {});
+  } catch (error) {
+    samplingFailure.value = (error as Error).message;
+  }
+}
 
 interface Threshold {
   caution: number | null;
@@ -89,6 +105,18 @@ const turn = (id: string) => set('off', off.value.includes(id) ? off.value.filte
           :aria-label="label"
           @change="setLines(key, ($event.target as HTMLTextAreaElement).value)"
         ></textarea>
+      </label>
+      <label class="list">
+        <span class="dim">samples its pictures are rendered with, elsewhere</span>
+        <textarea
+          :value="sampling"
+          rows="2"
+          spellcheck="false"
+          placeholder="camera samples, 64"
+          aria-label="samples its pictures are rendered with"
+          @change="setSampling(($event.target as HTMLTextAreaElement).value)"
+        ></textarea>
+        <span v-if="samplingFailure" class="bad" role="alert">{{ samplingFailure }}</span>
       </label>
     </div>
     <div class="checks" role="table" aria-label="Thresholds">
@@ -155,6 +183,9 @@ textarea {
   border-radius: 3px;
   padding: 4px 6px;
   resize: vertical;
+}
+.bad {
+  color: var(--stop);
 }
 .row {
   display: grid;

@@ -19,28 +19,36 @@ const shot = useShot();
 const profiles = useProfiles();
 
 /** What the show says its pictures are rendered with, and the renderer that the shot is for. */
-const show = shallowRef<Record<string, number>>({});
-const target = shallowRef<Target | null>(null);
+const chosen = shallowRef<Pick<Intake, 'show' | 'target'>>({ show: null, target: null });
 onMounted(async () => {
   try {
-    const chosen = await getJson<Pick<Intake, 'show' | 'target'>>(`/shots/${shot.state!.code}/intake`);
-    const textOf = (kind: 'show' | 'target', name: string | null) =>
-      profiles.of(kind).find((one) => one.name === name)?.text;
-    const [own, its] = [textOf('show', chosen.show), textOf('target', chosen.target)];
-    show.value = own ? parseProfile(own, chosen.show!).sampling : {};
-    target.value = its ? parseTarget(its, chosen.target!) : null;
+    chosen.value = await getJson(`/shots/${shot.state!.code}/intake`);
   } catch {
     // Plans speak in factors until it is known.
   }
 });
+const textOf = (kind: 'show' | 'target') =>
+  profiles.of(kind).find((one) => one.name === chosen.value[kind])?.text ?? null;
+const show = computed<Record<string, number>>(() => {
+  const text = textOf('show');
+  return text === null ? {} : parseProfile(text, chosen.value.show!).sampling;
+});
+const target = computed<Target | null>(() => {
+  const text = textOf('target');
+  return text === null ? null : parseTarget(text, chosen.value.target!);
+});
 
-/** The show's word first, then the file's own, then what a person said of this set. */
+/** What a person said of this set before what the file says, and that before the show. */
 const renderedWith = computed<RenderedWith>(() => {
-  const record = new Map(Object.entries(show.value));
-  for (const part of look.shown?.picture?.facts.parts ?? [])
-    for (const [name, value] of settingsOfAttributes(part.attributes)) record.set(name, value);
   const samples = look.shown?.set?.reading.samples ?? null;
-  if (samples !== null) record.set('samples', samples);
+  const parts = look.shown?.picture?.facts.parts ?? [];
+  const said: [string, number][] = [
+    ...(samples === null ? [] : [['samples', samples] as [string, number]]),
+    ...parts.flatMap(({ attributes }) => [...settingsOfAttributes(attributes)]),
+    ...Object.entries(show.value),
+  ];
+  const record = new Map<string, number>();
+  for (const [name, value] of said) if (!record.has(name)) record.set(name, value);
   return { record, target: target.value };
 });
 /** Frames before and after, of the same set. */
