@@ -235,9 +235,20 @@ test('causes of a picture are found, and its plan is in numbers once its samples
   await expect(all).toHaveText(/everything$/);
   await page.getByRole('tab', { name: 'Health' }).click();
   await page.getByLabel('Samples a pixel').fill('64');
+  // What is typed stays while others change the shot.
+  const balance = page.waitForResponse((response) => response.url().endsWith('/pictures'));
+  await page.request.put(`${address()}/api/shots/HA-010/balance`, { data: { key: { stops: 1, isMuted: false } } });
+  await balance;
+  await expect(page.getByLabel('Samples a pixel')).toHaveValue('64');
   await page.getByLabel('Samples a pixel').press('Enter');
   await page.getByRole('tab', { name: 'Causes' }).click();
   await expect(all).toHaveText(/everything: samples 64 → \d{3,}$/);
+  // In the dials of the renderer that the shot is for, which is chosen at intake.
+  const choose = (target: string | null) => page.request.post(`${address()}/api/shots/HA-010/profiles`, { data: { show: null, target } }); // prettier-ignore
+  expect((await choose('Heron')).ok()).toBe(true);
+  await page.reload();
+  await expect(all).toHaveText(/everything: rays a pixel 64 → \d{3,}$/);
+  await choose(null);
 });
 
 test('the page stays accessible', async ({ page }) => {

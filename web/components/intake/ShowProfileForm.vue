@@ -5,6 +5,7 @@ import InputText from 'primevue/inputtext';
 import { computed, ref } from 'vue';
 import { readSettings } from '../../../core/picture/settings-record.ts';
 import { useIntake } from '../../stores/intake.ts';
+import { vStored } from '../../stored-value.ts';
 
 type Json = Record<string, unknown>;
 const props = defineProps<{ value: Json }>();
@@ -99,7 +100,7 @@ const turn = (id: string) => set('off', off.value.includes(id) ? off.value.filte
       <label v-for="[key, label] in LISTS" :key="key" class="list">
         <span class="dim">{{ label }}</span>
         <textarea
-          :value="lines(key)"
+          v-stored="lines(key)"
           rows="2"
           spellcheck="false"
           :aria-label="label"
@@ -109,7 +110,7 @@ const turn = (id: string) => set('off', off.value.includes(id) ? off.value.filte
       <label class="list">
         <span class="dim">samples its pictures are rendered with, elsewhere</span>
         <textarea
-          :value="sampling"
+          v-stored="sampling"
           rows="2"
           spellcheck="false"
           placeholder="camera samples, 64"

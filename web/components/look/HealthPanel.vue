@@ -7,6 +7,7 @@ import { HISTOGRAM_STOPS } from '../../../core/picture/health/health.ts';
 import { SPACES, type SpaceId } from '../../../core/picture/spaces.ts';
 import { radiance } from '../../format.ts';
 import { useLook } from '../../stores/look.ts';
+import { vStored } from '../../stored-value.ts';
 
 const look = useLook();
 const facts = computed(() => look.shown?.picture?.facts ?? null);
@@ -116,11 +117,11 @@ function showMatte(): void {
         <span
           ><input
             id="baked"
+            v-stored="set.reading.bakedExposure"
             type="number"
             step="0.5"
             min="-30"
             max="30"
-            :value="set.reading.bakedExposure"
             @change="change({ bakedExposure: numberOf($event) || 0 })"
           />
           stops</span
@@ -128,9 +129,9 @@ function showMatte(): void {
         <label for="samples">Samples a pixel</label>
         <input
           id="samples"
+          v-stored="set.reading.samples ?? ''"
           type="number"
           min="1"
-          :value="set.reading.samples ?? ''"
           placeholder="not known"
           @change="change({ samples: numberOf($event) >= 1 ? Math.round(numberOf($event)) : null })"
         />
