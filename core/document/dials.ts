@@ -82,7 +82,7 @@ export const DIALS: Dial[] = [
   extra('volume', 'Fog samples', 'Places in fog on the way to the first hit. Lowers grain in fog.'),
   extra('occlusion', 'Occlusion samples', 'Occlusion rays at the first hit. Lowers grain in the occlusion pass.'),
   { pointer: '/adaptive/on', label: 'Adaptive sampling', group: 'Adaptive', unit: '', kind: 'switch', help: 'Each pixel gets the samples it needs, told by samples of its own that stay out of the picture, so that no pixel stops because it happened to be dark.' },
-  { pointer: '/adaptive/target', label: 'Noise target', group: 'Adaptive', unit: 'steps', kind: 'number', min: 0.1, max: 50, step: 0.5, digits: 2, help: 'Visible grain at which a pixel is done: display steps of 255 after the shadow lift.' },
+  { pointer: '/adaptive/target', label: 'Noise target', group: 'Adaptive', unit: 'steps', kind: 'number', min: 0.1, max: 50, step: 0.5, digits: 2, help: 'Visible grain at which a pixel is done: display steps of 255 after the shadow lift, and in bright parts as the picture is.' },
   { pointer: '/adaptive/least', label: 'Least samples', group: 'Adaptive', unit: 'per pixel', kind: 'number', min: 16, max: 65536, step: 4, help: 'Samples of every pixel, in fours, however clean it looks.' },
   limit('diffuse', 64, 'Diffuse events on a path. 1 is direct light only, 0 is emission only.'),
   limit('specular', 64, 'Reflections on a path, internal ones too.'),

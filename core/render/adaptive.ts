@@ -4,7 +4,7 @@
  * Techniques for Image Synthesis", 1991.
  */
 import { luminance } from '../data/colour.ts';
-import { visibleGrain } from '../data/grain.ts';
+import { plainDisplay, visibleGrain } from '../data/grain.ts';
 import type { Integrator } from './integrator.ts';
 import { MEAN_RAYS } from './passes.ts';
 import { GROUP } from './random.ts';
@@ -69,15 +69,19 @@ export function groupsNeeded(
   return { groups: Math.max(least / GROUP, groups), rays };
 }
 
-/** Groups after which an error of `spread`/√n makes no more than `target` display steps after the lift. */
+/** Groups after which an error of `spread`/√n makes no more than `target` display steps. */
 function groupsFor(mean: number, spread: number, target: number): number {
   let high = 1;
-  while (high < MOST && visibleGrain(mean, spread / Math.sqrt(high)) > target) high *= 2;
+  while (high < MOST && seenGrain(mean, spread / Math.sqrt(high)) > target) high *= 2;
   let low = high / 2;
   while (high - low > 1) {
     const middle = Math.floor((low + high) / 2);
-    if (visibleGrain(mean, spread / Math.sqrt(middle)) > target) low = middle;
+    if (seenGrain(mean, spread / Math.sqrt(middle)) > target) low = middle;
     else high = middle;
   }
   return high;
 }
+
+/** After the lift or as the picture is, whichever shows more: the lift blows out bright pixels, which are seen without it. */
+const seenGrain = (mean: number, error: number): number =>
+  Math.max(visibleGrain(mean, error), visibleGrain(mean, error, plainDisplay));

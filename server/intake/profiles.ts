@@ -51,7 +51,8 @@ export async function removeProfile(context: Context, kind: ProfileKind, name: s
 async function checkThoseOf(context: Context, tx: Transaction, kind: ProfileKind, name: string): Promise<void> {
   if (kind === 'log-format') return;
   const by = kind === 'show' ? shots.showProfile : shots.targetProfile;
-  for (const shot of await tx.select().from(shots).where(eq(by, name))) await again(context, tx, shot);
+  for (const shot of await tx.select().from(shots).where(eq(by, name)).orderBy(shots.id))
+    await again(context, tx, shot);
 }
 
 /** Sets what a shot goes by; null: nothing in particular. */
@@ -65,8 +66,10 @@ export async function chooseProfiles(
     for (const kind of ['show', 'target'] as const)
       if (chosen[kind] !== null && !(await find(tx, kind, chosen[kind])))
         throw notFound(`${kind} profile "${chosen[kind].slice(0, 80)}"`);
+    // The check's row before the shot's, as the job does that writes it: in the other order they would wait for each other.
+    await checkAgain(context, tx, shot.headVersionId!);
     await tx.update(shots).set({ showProfile: chosen.show, targetProfile: chosen.target }).where(eq(shots.id, shot.id));
-    await again(context, tx, shot);
+    await shotChanged(tx, shot.id);
   });
 }
 

@@ -218,7 +218,7 @@ describe('intake', function () {
     const chosen = ['Plover', 'Heron', 'Millrace', 'Plover', 'Heron', 'Millrace', 'Heron'];
     // A check that is under way when another one is chosen must not have the last word.
     for (const target of chosen) {
-      await dusting.post(`/shots/${CODE}/profiles`, { show: null, target });
+      expect((await dusting.post(`/shots/${CODE}/profiles`, { show: null, target })).status).to.equal(204);
       await new Promise((resolve) => setTimeout(resolve, 25));
     }
     await checked();

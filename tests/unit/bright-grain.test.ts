@@ -69,6 +69,18 @@ describe('grain of bright parts', function () {
     expect(await found(4)).to.deep.equal([]);
   });
 
+  it('gets the samples that it needs, where pixels judge for themselves', async () => {
+    const shot = await whiteWall(3, 512);
+    const by = { '/adaptive/on': true, '/adaptive/target': 3, '/adaptive/least': 16 };
+    const picture = renderShot(shot, by, { x: 24, y: 16, width: 48, height: 32 });
+    const steps = stepsOf(picture, { x: 0, y: 0, width: 48, height: 32 });
+    expect(steps).to.be.within(3 * 0.75, 3 * 1.25);
+    // Some stop early, and some are not done at four times the least.
+    const samples = [...channel(picture, 'samples')].sort((a, b) => a - b);
+    expect(samples[0]).to.be.at.most(32);
+    expect(samples.at(-1)).to.be.above(64);
+  });
+
   it('is by the display’s own curve', () => {
     // IEC 61966-2-1: 0.5 encodes to 0.7354, 0.001 to 0.01292.
     expect(plainDisplay(0.5)).to.be.closeTo(255 * 0.7354, 0.02);

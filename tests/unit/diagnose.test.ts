@@ -1,6 +1,7 @@
 /** The first two diagnoses on the jar shelf: the cause agrees with counting by hand, and trials keep what was predicted. */
 import { expect } from 'chai';
 import type { FindingWithMask } from '../../core/contracts/finding.ts';
+import { grain } from '../../core/diagnose/grain/definition.ts';
 import { dialAt } from '../../core/document/dials.ts';
 import { examine, tryOut, type BenchShot } from './bench-shot.ts';
 import { jarShelf } from './jar-shelf.ts';
@@ -83,7 +84,7 @@ describe('jar shelf', function () {
     const relaxed = await jarShelf(shelf.document.sheets.preview.width, shelf.document.sheets.preview.height, {
       grainTarget: 10,
     });
-    const other = examine(relaxed).find((f) => f.finding.key === 'grain')!;
+    const other = examine(relaxed, [grain]).find((f) => f.finding.key === 'grain')!;
     expect(other.finding.remedies[0].predicted.cost).to.be.below(cost / 2);
   });
 

@@ -45,9 +45,11 @@ function named(id: number | undefined): string | null {
 }
 /** Counts as they are, shares and radiances with three digits. */
 const scaled = (value: number) => (Number.isInteger(value) ? String(value) : radiance(value));
-const told = computed(() =>
-  probe.values && current.sheet ? tellPixel(probe.values, current.sheet.limits) : 'Point at a pixel to read it.',
-);
+const told = computed(() => {
+  if (!probe.values || !current.sheet) return 'Point at a pixel to read it.';
+  const error = figures.value?.error;
+  return [error === undefined ? '' : `± ${radiance(error)}`, tellPixel(probe.values, current.sheet.limits)].filter(Boolean).join('; '); // prettier-ignore
+});
 </script>
 
 <template>
@@ -105,7 +107,6 @@ const told = computed(() =>
     <span v-if="probe.at" class="num probe">
       <b>{{ probe.at.x }}, {{ probe.at.y }}</b>
       <span v-if="figures">{{ figures.value }}</span>
-      <span v-if="figures && figures.error !== undefined" class="dim">± {{ radiance(figures.error) }}</span>
     </span>
   </div>
   <p class="told soft" :class="{ dim: !probe.values }" :title="told">{{ told }}</p>
