@@ -1,8 +1,8 @@
 #!/usr/bin/env node
 /** `npm run bench`: ratios of speed, with a database of its own. */
+import { buildIfStale } from './lib/build-all.mjs';
 import { temporaryCluster } from './lib/cluster.mjs';
 import { show } from './lib/command.mjs';
-import { buildKernels } from './lib/kernels.mjs';
 import { needNode, needPackages, needPostgres, root } from './lib/machine.mjs';
 import { run } from './lib/say.mjs';
 import process from 'node:process';
@@ -10,7 +10,7 @@ import process from 'node:process';
 await run(async () => {
   needNode();
   needPackages();
-  buildKernels();
+  await buildIfStale();
   const cluster = await temporaryCluster(needPostgres());
   try {
     const env = { ...process.env, DUSTING_TEST_DATABASE_URL: cluster.url };
