@@ -30,7 +30,7 @@ export function brightGrain({ picture }: DiagnosisInput): BrightGrain {
 }
 
 /** Null where it is within the target, or where the lift shows it as well. */
-export function tooBright(input: DiagnosisInput, { region, steps, visible }: BrightGrain): FindingWithMask | null {
+export function brightFinding(input: DiagnosisInput, { region, steps, visible }: BrightGrain): FindingWithMask | null {
   const { picture, sheet } = input;
   const target = sheet.grainTarget;
   const y = cropPlane(picture, luminancePlane(picture, 'beauty'), region);

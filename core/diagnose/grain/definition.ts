@@ -11,7 +11,7 @@ import { planFor, type Plan } from '../../predict/sample-plan.ts';
 import { LIGHT_PASSES } from '../../render/passes.ts';
 import type { Diagnosis, DiagnosisInput } from '../diagnosis.ts';
 import { barsOf, byPass, passName } from './attribution.ts';
-import { brightGrain, tooBright } from './bright.ts';
+import { brightGrain, brightFinding } from './bright.ts';
 import { chartOf } from './chart.ts';
 import { grainiest } from './grainiest.ts';
 import { kindOf } from './kind.ts';
@@ -43,7 +43,7 @@ export const grain: Diagnosis = {
     const now = grainOf(cropPlane(picture, y, region), cropPlane(picture, sigma, region));
     const target = sheet.grainTarget;
     const bright = brightGrain(input);
-    const found = [tooBright(input, bright)].filter((one) => one !== null);
+    const found = [brightFinding(input, bright)].filter((one) => one !== null);
     if (now > target) {
       const mask = Uint8Array.from(visible, (v) => (v > target ? 1 : 0));
       return [{ mask, finding: tooMuch(new Plans(input, region, now)) }, ...found];
