@@ -28,8 +28,8 @@ export async function renderFrame(
     new Promise<void>((resolve, reject) => {
       const worker = new Worker(new URL('./render-thread.ts', import.meta.url), { workerData });
       const send = () => (next < tiles.length ? worker.postMessage(tiles[next++]) : void worker.terminate());
-      worker.on('message', ({ film, rays: own }: TileDone) => {
-        films.push(unpackFilm(film));
+      worker.on('message', ({ film, time, rays: own }: TileDone) => {
+        films.push(unpackFilm(film, time));
         own.forEach((n, k) => (rays[k] += n));
         tell(films.length, tiles.length);
         send();

@@ -2,7 +2,7 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import type { Region } from '../core/data/picture.ts';
 import { RAY_NAMES } from '../core/render/collector.ts';
-import { createFilm, packFilm } from '../core/render/film.ts';
+import { createFilm, packFilm, packTime } from '../core/render/film.ts';
 import { renderGroups } from '../core/render/render-tile.ts';
 import type { CompiledScene, RenderSettings } from '../core/render/scene.ts';
 import { withKernel, type PackedScene } from '../host/kernel.ts';
@@ -16,6 +16,7 @@ export interface ThreadData {
 
 export interface TileDone {
   film: Uint8Array;
+  time: Uint8Array;
   rays: Float64Array;
 }
 
@@ -26,5 +27,5 @@ parentPort!.on('message', (tile: Region) => {
   const film = createFilm(tile, scene.layout);
   const rays = new Float64Array(RAY_NAMES.length);
   renderGroups(ready, settings, film, groups, () => performance.now(), rays);
-  parentPort!.postMessage({ film: packFilm(film), rays } satisfies TileDone);
+  parentPort!.postMessage({ film: packFilm(film), time: packTime(film), rays } satisfies TileDone);
 });

@@ -8,12 +8,17 @@ import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { canonicalText } from '../core/document/canonical.ts';
 import type { ErrorBody, ShotSummary } from '../core/contracts/events.ts';
+import { addressOf } from '../scripts/lib/address.mjs';
+import { tokenOf } from '../host/token.ts';
 import { demoShots } from './shots.ts';
 
-const address = `http://${process.env.DUSTING_HOST || '127.0.0.1'}:${process.env.DUSTING_PORT || 4600}/api/shots`;
+const host = process.env.DUSTING_HOST || '127.0.0.1';
+const address = `http://${addressOf(host)}:${process.env.DUSTING_PORT || 4600}/api/shots`;
+const token = tokenOf(process.env);
+const headers: Record<string, string> = token === null ? {} : { Authorization: `Bearer ${token}` };
 const folder = resolve(process.env.DUSTING_DATA || '.dusting', 'demo');
 
-const present = new Set(((await (await fetch(address)).json()) as ShotSummary[]).map((shot) => shot.code));
+const present = new Set(((await (await fetch(address, { headers })).json()) as ShotSummary[]).map((shot) => shot.code));
 const wanted = process.env.DUSTING_DEMO?.split(',').map((code) => code.trim());
 for (const [code, build] of Object.entries(demoShots)) {
   if (present.has(code) || (wanted && !wanted.includes(code))) continue;
@@ -26,7 +31,7 @@ for (const [code, build] of Object.entries(demoShots)) {
     await writeFile(place, bytes);
     form.append('files', new Blob([bytes as Uint8Array<ArrayBuffer>]), `${code}/${path}`);
   }
-  const response = await fetch(address, { method: 'POST', body: form });
+  const response = await fetch(address, { method: 'POST', body: form, headers });
   if (!response.ok) throw new Error(`demo shot ${code}: ${((await response.json()) as ErrorBody).error}`);
   console.log(`Demo shot ${code}, ${document.name}, came in; its folder is ${join(folder, code)}.`);
   await bringPictures(code);
@@ -40,7 +45,7 @@ async function bringPictures(code: string): Promise<void> {
   const names = await readdir(frames).catch(() => []);
   for (const name of names.sort()) {
     const body = await readFile(join(frames, name));
-    const response = await fetch(`${address}/${code}/pictures?name=${encodeURIComponent(name)}`, { method: 'POST', body, headers: { 'Content-Type': 'application/octet-stream' } }); // prettier-ignore
+    const response = await fetch(`${address}/${code}/pictures?name=${encodeURIComponent(name)}`, { method: 'POST', body, headers: { ...headers, 'Content-Type': 'application/octet-stream' } }); // prettier-ignore
     if (!response.ok) throw new Error(`demo picture ${name}: ${((await response.json()) as ErrorBody).error}`);
   }
   if (names.length) console.log(`${names.length} pictures came in beside ${code}.`);

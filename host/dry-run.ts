@@ -39,7 +39,7 @@ export async function dryRun(archive: string, original: ShotDocument, read: Read
   }
   const inside = async (path: string) => files.get(path) ?? null;
   try {
-    const document = parseDocument(new TextDecoder().decode(files.get(DOCUMENT)), `${archive} ${DOCUMENT}`);
+    const document = parseDocument(new TextDecoder().decode(files.get(DOCUMENT)), `the package’s ${DOCUMENT}`);
     const alone = await render(document, inside);
     const before = await render(original, read);
     if (Buffer.compare(alone.bytes, before.bytes) !== 0) return fail('its picture differs from that of the shot');

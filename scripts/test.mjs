@@ -10,7 +10,7 @@ import { basename, join } from 'node:path';
 import process from 'node:process';
 import { temporaryCluster } from './lib/cluster.mjs';
 import { buildKernels } from './lib/kernels.mjs';
-import { needChromium, needExrTools, needNode, needPackages, needPostgres, needUnzip, root } from './lib/machine.mjs';
+import { needChromium, needExrTools, needNode, needPackages, needPostgres, needProxy, needUnzip, root } from './lib/machine.mjs';
 import { run, say } from './lib/say.mjs';
 
 const ALL = ['lint', 'unit', 'api', 'e2e'];
@@ -101,6 +101,7 @@ await run(async () => {
   const postgres = suites.some((s) => s === 'api' || s === 'e2e') ? needPostgres() : null;
   const chromium = suites.includes('e2e') ? needChromium() : null;
   if (suites.includes('unit')) needExrTools();
+  if (suites.includes('api')) needProxy();
   if (suites.some((s) => s === 'unit' || s === 'api')) needUnzip();
   if (suites.some((s) => s !== 'lint')) buildKernels();
   if (suites.includes('lint')) await lint();

@@ -1,12 +1,25 @@
 /**
  * Bytes by their SHA-256, in a folder that several machines can share. A blob is written under a
- * temporary name, synced and renamed, so that what has its name is whole.
+ * temporary name, synced and renamed, so that what has its name was whole when it came; what disks do to it later is
+ * found on every read, and mended by putting the same bytes again.
  */
 import { createHash, randomUUID } from 'node:crypto';
 import { createReadStream } from 'node:fs';
-import { mkdir, open, readFile, rename, rm, stat, readdir } from 'node:fs/promises';
+import { copyFile, mkdir, open, readdir, readFile, rename, rm, stat, utimes } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import type { Readable } from 'node:stream';
+import { setTimeout as sleep } from 'node:timers/promises';
+
+/** Bytes that are gone, or are not what they were. */
+export class DamagedBlob extends Error {
+  constructor(
+    readonly hash: string,
+    readonly isGone: boolean,
+  ) {
+    super(`Stored bytes ${hash.slice(0, 12)} ${isGone ? 'are gone from the disk' : 'were changed on the disk'}.`);
+    this.name = 'DamagedBlob';
+  }
+}
 
 export interface BlobWriter {
   write(bytes: Uint8Array): Promise<void>;
@@ -15,19 +28,30 @@ export interface BlobWriter {
   drop(): Promise<void>;
 }
 
+/** What is about to be removed stands here for a moment. */
+const TRASH = 'trash';
+const MOMENT_MS = 50;
+
 export class BlobStore {
-  constructor(private readonly folder: string) {}
+  /** Files that were read through and found whole, as they stood then. */
+  private readonly whole = new Map<string, string>();
+
+  constructor(readonly folder: string) {}
 
   /** Where a blob stands, or would. */
   place(hash: string): string {
     return join(this.folder, hash.slice(0, 2), hash);
   }
 
-  /** @returns the hash to find it by */
+  /**
+   * Keeps bytes. Those that are there already are held against what is put, mended where they differ, and count as new
+   * for `collect`.
+   * @returns the hash to find them by
+   */
   async put(bytes: Uint8Array): Promise<string> {
     const hash = createHash('sha256').update(bytes).digest('hex');
     const place = this.place(hash);
-    if (await stat(place).catch(() => null)) return hash;
+    if (await this.refresh(place, bytes)) return hash;
     await mkdir(dirname(place), { recursive: true });
     const temporary = `${place}.${randomUUID()}.part`;
     const file = await open(temporary, 'wx');
@@ -42,6 +66,19 @@ export class BlobStore {
     }
     await rename(temporary, place);
     return hash;
+  }
+
+  /** Whether the same bytes stand there; then their time is now. */
+  private async refresh(place: string, bytes: Uint8Array): Promise<boolean> {
+    try {
+      const now = new Date();
+      // First, so that a collector which has not moved it away yet sees that it is wanted again.
+      await utimes(place, now, now);
+      return (await readFile(place)).equals(bytes);
+    } catch (error) {
+      if ((error as NodeJS.ErrnoException).code === 'ENOENT') return false;
+      throw error;
+    }
   }
 
   /** A blob that is written as its bytes come, however many they are. */
@@ -61,6 +98,7 @@ export class BlobStore {
         const name = hash.digest('hex');
         await mkdir(dirname(this.place(name)), { recursive: true });
         await rename(temporary, this.place(name));
+        this.whole.set(name, await stateOf(this.place(name)));
         return name;
       },
       async drop() {
@@ -70,30 +108,108 @@ export class BlobStore {
     };
   }
 
-  /** Its bytes as they are read; what is wrong with them is told by the stream. */
-  stream(hash: string): Readable {
-    return createReadStream(this.place(hash));
+  /** Takes a file in as a blob; the file is gone then. @param hash of its bytes */
+  async adopt(file: string, hash: string): Promise<void> {
+    const place = this.place(hash);
+    await mkdir(dirname(place), { recursive: true });
+    const temporary = `${place}.${randomUUID()}.part`;
+    try {
+      await rename(file, temporary).catch(async (error: NodeJS.ErrnoException) => {
+        // Uploads and blobs may be on different disks.
+        if (error.code !== 'EXDEV') throw error;
+        await copyFile(file, temporary);
+        await rm(file);
+      });
+      const now = new Date();
+      await utimes(temporary, now, now);
+      const opened = await open(temporary, 'r+');
+      await opened.sync().finally(() => opened.close());
+      await rename(temporary, place);
+    } catch (error) {
+      await rm(temporary, { force: true });
+      throw error;
+    }
+    this.whole.set(hash, await stateOf(place));
   }
 
-  /** Throws when it is not there, or not what it was. */
+  /** @throws DamagedBlob when it is not there, or not what it was */
   async get(hash: string): Promise<Uint8Array> {
-    const bytes = await readFile(this.place(hash));
+    const bytes = await this.orGone(hash, () => readFile(this.place(hash)));
     const found = createHash('sha256').update(bytes).digest('hex');
-    if (found !== hash) throw new Error(`blob ${hash} was changed on disk: its bytes have the hash ${found}`);
+    if (found !== hash) throw new DamagedBlob(hash, false);
     return bytes;
   }
 
-  /** Removes blobs older than `age` milliseconds that `keep` does not name; returns how many. */
-  async sweep(keep: Set<string>, age: number): Promise<number> {
-    let removed = 0;
-    for (const shelf of await readdir(this.folder).catch(() => []))
-      for (const name of shelf.endsWith('.part') ? [''] : await readdir(join(this.folder, shelf))) {
-        if (keep.has(name)) continue;
-        const path = join(this.folder, shelf, name);
-        if (Date.now() - (await stat(path)).mtimeMs < age) continue;
-        await rm(path, { force: true });
-        removed++;
-      }
-    return removed;
+  /**
+   * Where it stands, for what reads or sends it in pieces. It is read through first, once for each state of the file.
+   * @throws DamagedBlob
+   */
+  async sound(hash: string): Promise<string> {
+    const place = this.place(hash);
+    const state = await this.orGone(hash, () => stateOf(place));
+    if (this.whole.get(hash) === state) return place;
+    const found = createHash('sha256');
+    for await (const piece of createReadStream(place, { highWaterMark: 2 ** 18 })) found.update(piece as Buffer);
+    if (found.digest('hex') !== hash) throw new DamagedBlob(hash, false);
+    this.whole.set(hash, state);
+    return place;
   }
+
+  /** Its bytes as they are read. @throws DamagedBlob */
+  async stream(hash: string): Promise<Readable> {
+    return createReadStream(await this.sound(hash));
+  }
+
+  /** What one is on disk, bytes; 0 where it is gone. */
+  async size(hash: string): Promise<number> {
+    return (await stat(this.place(hash)).catch(() => null))?.size ?? 0;
+  }
+
+  /**
+   * Removes blobs, and half-written ones, older than `age` milliseconds that `keep` does not name. One that is put again
+   * meanwhile stays: each is moved aside, looked at once more, and moved back where its time is new.
+   * @returns how many went, and their bytes
+   */
+  async collect(keep: Set<string>, age: number): Promise<{ removed: number; bytes: number }> {
+    const told = { removed: 0, bytes: 0 };
+    const isOld = (found: { mtimeMs: number }) => Date.now() - found.mtimeMs >= age;
+    const consider = async (place: string, name: string) => {
+      const found = await stat(place).catch(() => null);
+      if (!found || !isOld(found)) return;
+      const aside = join(this.folder, TRASH, name);
+      await rename(place, aside);
+      if (isOld(await stat(aside))) {
+        await rm(aside, { force: true });
+        told.removed += 1;
+        told.bytes += found.size;
+      } else await rename(aside, place);
+    };
+    await mkdir(join(this.folder, TRASH), { recursive: true });
+    for (const shelf of await readdir(this.folder)) {
+      const at = join(this.folder, shelf);
+      if (shelf.endsWith('.part')) await consider(at, shelf);
+      else for (const name of await readdir(at)) if (!keep.has(name)) await consider(join(at, name), name);
+    }
+    return told;
+  }
+
+  /** One that is missing may be what a collector looks at this moment. */
+  private async orGone<T>(hash: string, read: () => Promise<T>): Promise<T> {
+    for (const last of [false, true]) {
+      try {
+        return await read();
+      } catch (error) {
+        const { code } = error as NodeJS.ErrnoException;
+        if (code !== 'ENOENT' && code !== 'ENOTDIR') throw error;
+        if (last) break;
+        await sleep(MOMENT_MS);
+      }
+    }
+    throw new DamagedBlob(hash, true);
+  }
+}
+
+async function stateOf(place: string): Promise<string> {
+  const { size, mtimeMs, ino } = await stat(place);
+  return `${size} ${mtimeMs} ${ino}`;
 }

@@ -1,32 +1,33 @@
-/** The web process: the interface over HTTP, and the page. It renders nothing itself. */
+/** The web process: the interface over HTTP, and the page. It renders nothing itself, and reads nothing foreign. */
 import { createServer } from 'node:http';
-import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { BlobStore } from './blobs.ts';
+import { stopApart, warmUp } from './apart/apart.ts';
+import { largeDocumentsApart } from './apart/document-work.ts';
 import { config } from './config.ts';
-import type { Context } from './context.ts';
-import { connect, migrateDatabase } from './db/database.ts';
+import { createContext } from './context.ts';
+import { migrateDatabase } from './db/database.ts';
+import { watchDisk } from './disk.ts';
 import { createApp } from './http/app.ts';
 import { EventHub } from './http/events.ts';
 import { log } from './log.ts';
 import { listen, SHOT_CHANNEL } from './notify.ts';
-import { Queue } from './queue.ts';
 import { completeStored } from './shots/complete-stored.ts';
+import { collectRegularly } from './storage/collect.ts';
 import { endWithParent } from './tied.ts';
 
 endWithParent();
 await migrateDatabase(config.databaseUrl);
-const { db, pool } = connect(config.databaseUrl);
-await completeStored(db);
-const context: Context = {
-  db,
-  blobs: new BlobStore(join(config.data, 'blobs')),
-  queue: new Queue(config.databaseUrl),
-};
-await context.queue.start();
+const { context, pool } = await createContext(largeDocumentsApart);
+await completeStored(context.db);
+warmUp();
 
 const hub = new EventHub();
-const changes = listen(config.databaseUrl, SHOT_CHANNEL, () => hub.changed());
+const changes = listen(config.databaseUrl, SHOT_CHANNEL, (shot) =>
+  // After a connection was lost anything may have changed.
+  hub.changed(shot === null ? null : (topic) => topic === 'list' || topic === `shot ${shot}`),
+);
+const disk = watchDisk(context.blobs.folder, (notices) => hub.notify(notices));
+const collecting = collectRegularly(context);
 const web = fileURLToPath(new URL(import.meta.url.endsWith('.ts') ? '../dist/web' : '../web', import.meta.url));
 const server = createServer(createApp(context, hub, web));
 // An upload of gigabytes takes as long as it takes.
@@ -45,9 +46,11 @@ async function stop(): Promise<void> {
   stopping = true;
   const force = setTimeout(() => process.exit(0), 4000);
   hub.close();
+  disk.stop();
+  collecting.stop();
   server.close();
   server.closeIdleConnections();
-  await Promise.allSettled([changes.stop(), context.queue.stop()]);
+  await Promise.allSettled([changes.stop(), context.queue.stop(), stopApart()]);
   await pool.end();
   clearTimeout(force);
   process.exit(0);

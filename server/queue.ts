@@ -1,11 +1,12 @@
 /**
  * The queue of work, in PostgreSQL through pg-boss. Any number of worker processes take from it.
  *
- * Jobs are short and may run twice: a worker that dies leaves its job to expire, and another one does it
- * again with the same bits. So limits are tight and retries many. Jobs are sent inside the transaction
- * that made them necessary.
+ * Jobs are short and may run twice: what a worker that died had in hand is done again by another with the same bits, at
+ * once where its lock tells (see `taken-jobs.ts`), and when the job expires otherwise. Jobs are sent inside the
+ * transaction that made them necessary.
  */
 import { sql } from 'drizzle-orm';
+import type pg from 'pg';
 import PgBoss from 'pg-boss';
 import type { SheetName } from '../core/document/schema.ts';
 import type { Database, Transaction } from './db/database.ts';
@@ -58,10 +59,10 @@ export interface Jobs {
 export class Queue {
   private readonly boss: PgBoss;
 
-  constructor(url: string) {
+  /** @param pool connections that it shares with everything else */
+  constructor(pool: pg.Pool) {
     this.boss = new PgBoss({
-      connectionString: url,
-      max: 4,
+      db: { executeSql: (text, values) => pool.query(text, values) },
       schedule: false,
       maintenanceIntervalSeconds: 3,
       archiveCompletedAfterSeconds: 3600,
@@ -81,7 +82,7 @@ export class Queue {
   }
 
   stop(): Promise<void> {
-    return this.boss.stop({ graceful: false, wait: false, close: true } as PgBoss.StopOptions);
+    return this.boss.stop({ graceful: false, wait: false, close: false } as PgBoss.StopOptions);
   }
 
   /** Queues jobs with the transaction: they exist if it does. Higher priorities are taken first, each job before the next. */
@@ -110,9 +111,17 @@ export class Queue {
     await this.boss.complete(name, id);
   }
 
-  /** It will be tried again. */
-  async failed(name: QueueName, id: string, error: unknown): Promise<void> {
-    await this.boss.fail(name, id, { message: String(error) });
+  /** It is tried again, by whoever takes it first. @param seconds from now */
+  async retry(tx: Transaction | Database, name: QueueName, id: string, seconds: number): Promise<void> {
+    await this.boss.fail(name, id, null as unknown as object, { db: sqlOf(tx) } as PgBoss.ConnectionOptions);
+    await tx.execute(
+      sql`update pgboss.job set start_after = now() + ${seconds} * interval '1 second' where name = ${name} and id = ${id}::uuid and state = 'retry'`,
+    );
+    if (seconds === 0) await tx.execute(sql`select pg_notify('dusting_work', ${name})`);
+  }
+
+  async data<N extends QueueName>(name: N, id: string): Promise<Jobs[N] | null> {
+    return ((await this.boss.getJobById<Jobs[N]>(name, id))?.data as Jobs[N] | undefined) ?? null;
   }
 }
 

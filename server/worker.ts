@@ -1,37 +1,43 @@
 /** A worker process: takes work from the queue until it is told to stop. Any number may run, anywhere. */
+import { constants, setPriority } from 'node:os';
 import { setTimeout as sleep } from 'node:timers/promises';
-import { join } from 'node:path';
-import { BlobStore } from './blobs.ts';
+import { documentsHere } from './apart/document-work.ts';
+import { timeVersions } from './budget/time-job.ts';
 import { config } from './config.ts';
-import type { Context } from './context.ts';
-import { connect } from './db/database.ts';
+import { createContext } from './context.ts';
+import { isAway, RequestError, storageFault, tellError } from './errors.ts';
+import { giveUp } from './give-up.ts';
+import { preflightVersion } from './intake/preflight-job.ts';
 import { log } from './log.ts';
 import { listen, WORK_CHANNEL } from './notify.ts';
-import { Queue, type Jobs, type QueueName } from './queue.ts';
-import { preflightVersion } from './intake/preflight-job.ts';
+import type { Jobs, QueueName } from './queue.ts';
 import { examineRender } from './render/examine-job.ts';
 import { RenderThreads } from './render/render-threads.ts';
 import { Scenes } from './render/scenes.ts';
 import { renderBatch } from './render/tiles-job.ts';
-import { timeVersions } from './budget/time-job.ts';
-import { predictTrials } from './trials/predict-job.ts';
-import { sweepBlobs } from './sweep.ts';
+import { TakenJobs } from './taken-jobs.ts';
 import { endWithParent } from './tied.ts';
+import { predictTrials } from './trials/predict-job.ts';
+import { startWatchdog } from './watchdog.ts';
 
 /** How long to wait for work when nothing says there is some: also how soon an expired job is seen. */
 const IDLE_MS = 1000;
+/** Before work is tried again that the disk did not take. */
+const DISK_PAUSE_S = 2;
 
-// What is unfinished expires in the queue and is done again by another, with the same bits.
+// Pages are answered before pixels are rendered; threads take after the process.
+setPriority(constants.priority.PRIORITY_BELOW_NORMAL);
 endWithParent();
-const { db, pool } = connect(config.databaseUrl);
-const context: Context = {
-  db,
-  blobs: new BlobStore(join(config.data, 'blobs')),
-  queue: new Queue(config.databaseUrl),
-};
+const { context, pool } = await createContext(documentsHere);
+const watchdog = startWatchdog();
 const threads = new RenderThreads(config.threads);
 const scenes = new Scenes(context);
-await context.queue.start();
+const jobs = new TakenJobs(config.databaseUrl, context.db, context.queue, (name, job, why) =>
+  giveUp(context, name, job as never, why),
+);
+await jobs.hold();
+await jobs.releaseDead();
+jobs.watch();
 
 const handlers: { [N in QueueName]: (job: Jobs[N]) => Promise<void> } = {
   predict: (job) => predictTrials(context, scenes, threads, job),
@@ -53,28 +59,53 @@ const work = listen(config.databaseUrl, WORK_CHANNEL, wake);
 async function serve(names: QueueName[]): Promise<void> {
   while (!stopping) {
     let idle = true;
-    for (const name of names) {
+    for (const name of names)
       try {
         const job = await context.queue.take(name);
         if (!job) continue;
         idle = false;
-        try {
-          await (handlers[name] as (data: unknown) => Promise<void>)(job.data);
-          await context.queue.done(name, job.id);
-        } catch (error) {
-          log.error({ error: (error as Error).stack, name, job: job.data }, 'job failed and will be tried again');
-          await context.queue.failed(name, job.id, error);
-          await sleep(500);
-        }
+        await jobs.taken(name, job.id);
+        await settle(name, job.id, await outcomeOf(name, job.data));
       } catch (error) {
         log.warn({ error: String(error) }, 'the database did not answer');
         await sleep(500);
       }
-    }
     if (idle && !stopping)
       await Promise.race([sleep(IDLE_MS), new Promise<void>((resolve) => void sleepers.add(resolve))]);
   }
 }
+
+/** Null when the job is done, or what went wrong. */
+async function outcomeOf(name: QueueName, data: unknown): Promise<unknown> {
+  const done = watchdog.begin(config.jobMinutes * 60_000);
+  try {
+    await (handlers[name] as (data: unknown) => Promise<void>)(data);
+    return null;
+  } catch (error) {
+    // What it was about was deleted meanwhile.
+    if (error instanceof RequestError && error.status === 404) return null;
+    return error ?? new Error('it failed without a word');
+  } finally {
+    done();
+  }
+}
+
+/** Writes down how a job ended, however long the database is away. */
+async function settle(name: QueueName, id: string, error: unknown): Promise<void> {
+  if (error) log.error({ error: (error as Error).stack, name }, 'job failed and is tried again');
+  const pause = storageFault(error) ? DISK_PAUSE_S : isAway(error) ? 0 : null;
+  for (;;)
+    try {
+      if (error) await jobs.failed(name, id, sentence(tellError(error)), pause);
+      else await jobs.done(name, id);
+      return;
+    } catch (failure) {
+      if (!isAway(failure)) throw failure;
+      await sleep(200);
+    }
+}
+
+const sentence = (text: string) => (/[.!?]$/.test(text) ? text : `${text}.`);
 
 process.on('SIGTERM', () => void stop());
 process.on('SIGINT', () => void stop());
@@ -83,12 +114,15 @@ async function stop(): Promise<void> {
   if (stopping) return;
   stopping = true;
   wake();
-  // What is unfinished expires in the queue and is done again, with the same bits.
-  await Promise.race([Promise.allSettled([work.stop(), context.queue.stop(), pool.end()]), sleep(2000)]);
+  // What is in hand is done again by another, with the same bits.
+  const end = async () => {
+    await jobs.giveBack().catch(() => {});
+    await Promise.allSettled([work.stop(), jobs.stop(), context.queue.stop(), pool.end()]);
+  };
+  await Promise.race([end(), sleep(2000)]);
   process.exit(0);
 }
 
 log.info({ threads: threads.count }, 'worker ready');
-await sweepBlobs(context).catch((error: unknown) => log.warn({ error: String(error) }, 'sweeping blobs'));
 // Two at once, so that the end of one batch does not leave threads idle.
 await Promise.all([serve(['predict', 'time', 'tiles', 'preflight']), serve(['preflight', 'tiles', 'examine'])]);

@@ -1,11 +1,15 @@
 <script setup lang="ts">
+import ConfirmDialog from 'primevue/confirmdialog';
+import Message from 'primevue/message';
 import Toast from 'primevue/toast';
 import { useToast } from 'primevue/usetoast';
 import { watch } from 'vue';
 import { useMessages } from './stores/messages.ts';
+import { useNotices } from './stores/notices.ts';
 
 const toast = useToast();
 const messages = useMessages();
+const notices = useNotices();
 watch(
   () => messages.latest,
   (message) =>
@@ -20,11 +24,25 @@ watch(
 </script>
 
 <template>
-  <RouterView />
+  <div class="notices" role="status">
+    <Message v-for="notice in notices.list" :key="notice.kind" severity="warn" :closable="false">{{
+      notice.text
+    }}</Message>
+  </div>
+  <div class="place"><RouterView /></div>
+  <ConfirmDialog />
   <Toast position="bottom-center" />
 </template>
 
 <style>
+#app {
+  display: flex;
+  flex-direction: column;
+}
+.place {
+  flex: 1;
+  min-height: 0;
+}
 .p-toast-detail {
   white-space: pre-line;
 }

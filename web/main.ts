@@ -2,17 +2,35 @@ import '@fontsource-variable/inter';
 import './styles/base.css';
 import { createPinia } from 'pinia';
 import PrimeVue from 'primevue/config';
+import ConfirmationService from 'primevue/confirmationservice';
 import ToastService from 'primevue/toastservice';
 import Tooltip from 'primevue/tooltip';
 import { createApp } from 'vue';
 import App from './App.vue';
+import { onSignedOut } from './remote/client.ts';
 import { router } from './router.ts';
+import { useSession } from './stores/session.ts';
 import { preset } from './theme.ts';
 
+const pinia = createPinia();
+const session = useSession(pinia);
+/** To the page for it, and back to where one was. */
+const toSignIn = (to: string) => ({ name: 'sign-in', query: { to } });
+onSignedOut(() => {
+  session.needed = true;
+  session.signedIn = false;
+  const { name, fullPath } = router.currentRoute.value;
+  if (name !== 'sign-in') void router.push(toSignIn(fullPath));
+});
+// A server that does not answer yet is told by the page itself.
+await session.look().catch(() => {});
+router.beforeEach((to) => (session.signedIn || to.name === 'sign-in' ? true : toSignIn(to.fullPath)));
+
 createApp(App)
-  .use(createPinia())
+  .use(pinia)
   .use(router)
   .use(PrimeVue, { theme: { preset, options: { darkModeSelector: '.dark' } } })
   .use(ToastService)
+  .use(ConfirmationService)
   .directive('tooltip', Tooltip)
   .mount('#app');

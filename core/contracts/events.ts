@@ -122,6 +122,8 @@ export interface ShotState {
   logs: number;
   /** Rises with every change of its pictures, looks and balance. */
   lookRevision: number;
+  /** Out of the list of shots that are worked on. */
+  archived: boolean;
 }
 
 export interface ShotSummary {
@@ -138,6 +140,14 @@ export interface ShotSummary {
   pictures: number;
   /** The newest base render of the head version, if there is one. */
   render: RenderSummary | null;
+  archived: boolean;
+}
+
+/** What every page should know while it lasts. */
+export interface Notice {
+  kind: string;
+  text: string;
+  since: string;
 }
 
 /** An answer that is not a success: one sentence, and the places it is about. */

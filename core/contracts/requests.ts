@@ -3,6 +3,8 @@ import { Type, type Static } from '@sinclair/typebox';
 import { RegionSchema } from './finding.ts';
 
 const closed = { additionalProperties: false } as const;
+/** Number of a row, as the database counts: 32 bits. */
+const RowId = Type.Integer({ minimum: 1, maximum: 2 ** 31 - 1 });
 const SheetName = Type.Union([Type.Literal('preview'), Type.Literal('final')]);
 
 /**
@@ -14,6 +16,11 @@ const ControlValues = Type.Record(Type.String({ pattern: '^(/[A-Za-z0-9_.-]+){1,
   minProperties: 1,
   maxProperties: 5000,
 });
+
+export const ArchiveRequest = Type.Object({ archived: Type.Boolean() }, closed);
+
+/** @see server/http/sign-in.ts */
+export const SignInRequest = Type.Object({ token: Type.String({ minLength: 1, maxLength: 500 }) }, closed);
 
 export const RenderRequest = Type.Object({ sheet: SheetName, region: Type.Union([RegionSchema, Type.Null()]) }, closed);
 export type RenderRequest = Static<typeof RenderRequest>;
@@ -27,7 +34,7 @@ export type ContinueRequest = Static<typeof ContinueRequest>;
 /** Sets controls, those of a sheet in one or both: a new version. `base` is the version the page showed. */
 export const DialRequest = Type.Object(
   {
-    base: Type.Integer(),
+    base: RowId,
     sheets: Type.Array(SheetName, { minItems: 1, maxItems: 2, uniqueItems: true }),
     values: ControlValues,
   },
@@ -38,7 +45,7 @@ export type DialRequest = Static<typeof DialRequest>;
 /** Tries a remedy of a finding, or values of one's own (`finding` null). */
 export const TrialRequest = Type.Object(
   {
-    finding: Type.Union([Type.Integer(), Type.Null()]),
+    finding: Type.Union([RowId, Type.Null()]),
     remedy: Type.Union([Type.String({ maxLength: 100 }), Type.Null()]),
     /** Null takes the finding's own region. */
     region: Type.Union([RegionSchema, Type.Null()]),
@@ -75,7 +82,7 @@ export type SweepRequest = Static<typeof SweepRequest>;
 
 /** Measures what a frame takes, by a sheet of some versions. */
 export const FrameTimesRequest = Type.Object(
-  { sheet: SheetName, versions: Type.Array(Type.Integer({ minimum: 1 }), { minItems: 1, maxItems: 10 }) },
+  { sheet: SheetName, versions: Type.Array(RowId, { minItems: 1, maxItems: 10 }) },
   closed,
 );
 export type FrameTimesRequest = Static<typeof FrameTimesRequest>;
@@ -108,12 +115,12 @@ export const AsideRequest = Type.Object({ reason: Type.String({ minLength: 1, ma
 export type AsideRequest = Static<typeof AsideRequest>;
 
 /** Moves the head along the versions. `base` is the head the page showed. */
-export const StepRequest = Type.Object({ base: Type.Integer() }, closed);
+export const StepRequest = Type.Object({ base: RowId }, closed);
 export type StepRequest = Static<typeof StepRequest>;
 
 /** Carries out the repair that a check, or a limit of the target (`target:floors`), offers; null: all of the checks that are offered, as one version. */
 export const RepairRequest = Type.Object(
-  { base: Type.Integer(), check: Type.Union([Type.String({ pattern: '^(target:)?[a-z-]{1,60}$' }), Type.Null()]) },
+  { base: RowId, check: Type.Union([Type.String({ pattern: '^(target:)?[a-z-]{1,60}$' }), Type.Null()]) },
   closed,
 );
 export type RepairRequest = Static<typeof RepairRequest>;

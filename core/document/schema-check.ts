@@ -5,9 +5,12 @@
 import type { TSchema } from '@sinclair/typebox';
 import { Value } from '@sinclair/typebox/value';
 import { Ajv, type ErrorObject, type ValidateFunction } from 'ajv';
+import { CODE_PATTERN, ID_PATTERN } from './schema/common.ts';
+import { isSafePath, SAFE_PATH } from './safe-path.ts';
 import { InvalidInput, showValue, type Problem } from './problem.ts';
 
 const ajv = new Ajv({ allErrors: true, verbose: true, strict: false, logger: false });
+ajv.addFormat(SAFE_PATH, isSafePath);
 const compiled = new WeakMap<TSchema, ValidateFunction>();
 /** Code must not be made from text here. */
 let isForbidden = false;
@@ -70,6 +73,8 @@ function problemOf(error: ErrorObject): Problem {
       return { path, value, expected: `a multiple of ${params.multipleOf}` };
     case 'pattern':
       return { path, value, expected: describePattern(params.pattern as string, error.parentSchema) };
+    case 'format':
+      return { path, value, expected: 'a path inside the shot folder, with forward slashes and ordinary names' };
     case 'const':
       return { path, value, expected: showValue(params.allowedValue) };
     case 'enum':
@@ -83,7 +88,7 @@ function problemOf(error: ErrorObject): Problem {
 }
 
 function describePattern(pattern: string, schema: unknown): string {
-  if (pattern.includes('\\.\\.')) return 'a path inside the shot folder, with forward slashes and without ".."';
-  if (pattern === '^[A-Za-z0-9_.-]+$') return 'an id of letters, digits, "_", "." and "-"';
+  if (pattern === CODE_PATTERN) return 'a code of letters, digits, "_" and "-"';
+  if (pattern === ID_PATTERN) return 'an id of letters, digits, "_", "." and "-"';
   return (schema as { description?: string }).description ?? `text like ${pattern}`;
 }

@@ -1,5 +1,5 @@
 /** The shot document's schema and types; one file a subject in `schema/`. */
-export { FILE_PATTERN, ID_PATTERN, type LinkSpec, type StopsSpec } from './schema/common.ts';
+export { ID_PATTERN, type LinkSpec, type StopsSpec } from './schema/common.ts';
 export * from './schema/document.ts';
 export type { BackgroundSpec, EmitterSpec, EnvironmentSpec, FogSpec, LightSpec } from './schema/light.ts';
 export { FILTER_KINDS, type ExtraKind, type FilterKind, type LimitKind, type Sheet } from './schema/sheet.ts';

@@ -2,9 +2,9 @@
  * Radiance pictures (RGBE, run-length coded or flat) to linear textures. Sources: Ward, "Real Pixels", Graphics
  * Gems II, 1991; the Radiance file formats document.
  */
+import { MOST_PIXELS } from './limits.ts';
 import type { Texture } from '../data/texture.ts';
 
-const MOST_PIXELS = 2 ** 28;
 /** Widths that the newer coding can have. */
 const [NARROWEST, WIDEST] = [8, 0x7fff];
 

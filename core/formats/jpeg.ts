@@ -1,9 +1,9 @@
 /** JPEG images of 8 bits to linear textures, through jpeg-js. Source: ITU-T T.81. */
 import { decode } from 'jpeg-js';
+import { MOST_PIXELS } from './limits.ts';
 import { linearFromSrgb } from '../data/colour.ts';
 import type { Texture } from '../data/texture.ts';
 
-const MOST_MEGAPIXELS = 268;
 const MOST_MEGABYTES = 4096;
 
 /** @param where the file's name in messages. Throws a RangeError that says what is wrong with the bytes. */
@@ -13,7 +13,7 @@ export function readJpegTexture(bytes: Uint8Array, colourSpace: 'srgb' | 'linear
     image = decode(bytes, {
       useTArray: true,
       formatAsRGBA: false,
-      maxResolutionInMP: MOST_MEGAPIXELS,
+      maxResolutionInMP: MOST_PIXELS / 1e6,
       maxMemoryUsageInMB: MOST_MEGABYTES,
     });
   } catch (error) {

@@ -3,9 +3,9 @@
  * Source: Debevec, "PFM Portable FloatMap Image Format" (text header "PF" or "Pf", size, scale whose
  * sign tells the byte order).
  */
+import { MOST_PIXELS } from './limits.ts';
 import type { Texture } from '../data/texture.ts';
 
-const MOST_PIXELS = 2 ** 28;
 
 /** @param where the file's name in messages. Throws a RangeError that says what is wrong with the bytes. */
 export function readPfmTexture(bytes: Uint8Array, where: string): Texture {

@@ -1,9 +1,9 @@
 /** PNG images, 8 and 16 bits, to linear textures and from display values. Source: PNG specification, third edition. */
+import { MOST_PIXELS } from './limits.ts';
 import { decode, encode } from 'fast-png';
 import { linearFromSrgb } from '../data/colour.ts';
 import type { Texture } from '../data/texture.ts';
 
-const MOST_PIXELS = 2 ** 28;
 
 /**
  * @param colourSpace of its values; `stated`: as the file's own chunks say, sRGB where they say nothing

@@ -1,8 +1,8 @@
 /** TIFF pictures of 8 and 16 bits and of 32-bit floats, through image-js's tiff. Source: TIFF 6.0. */
+import { MOST_PIXELS } from './limits.ts';
 import { decode, type TiffIfd } from 'tiff';
 import { linearFromSrgb } from '../data/colour.ts';
 
-const MOST_PIXELS = 2 ** 28;
 /** No packing makes so much of one byte. */
 const MOST_RATIO = 2 ** 11;
 const NAMES = ['R', 'G', 'B', 'A'];

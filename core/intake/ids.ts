@@ -1,11 +1,15 @@
 /** Ids of a document's items, made from the names that people gave. */
 
-/** Letters, digits, `_`, `.` and `-`; what else stands in a name becomes a dash. */
-export const safeId = (name: string): string =>
-  name
+import { isReservedName } from '../document/safe-path.ts';
+
+/** Letters, digits, `_`, `.` and `-`; what else stands in a name becomes a dash, and `constructor` is `constructor-1`. */
+export function safeId(name: string): string {
+  const id = name
     .replaceAll(/[^A-Za-z0-9_.-]+/g, '-')
     .replace(/^[-.]+|[-.]+$/g, '')
     .slice(0, 80);
+  return isReservedName(id) ? `${id}-1` : id;
+}
 
 /** Numbers for ids that are taken, one run for each name, so that ten thousand of one name are quick. */
 export class FreeIds {

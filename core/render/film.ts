@@ -9,7 +9,7 @@
  * @example
  * const film = createFilm({ x: 0, y: 0, width: 32, height: 32 });
  * renderGroups(scene, settings, film, 8);   // 8 groups of 4 samples
- * const bytes = packFilm(film);
+ * const [bytes, time] = [packFilm(film), packTime(film)];
  */
 import type { Region } from '../data/picture.ts';
 import { luminance } from '../data/colour.ts';
@@ -37,7 +37,7 @@ export interface Film {
   ids: Float32Array;
   /** See `BRIGHTEST`. */
   brightest: Float32Array;
-  /** Microseconds spent, by the clock the host handed in; the only numbers that are not the same every time. */
+  /** Microseconds spent, by the clock the host handed in; the only numbers that are not the same every time, and packed apart for it. */
   time: Float32Array;
 }
 
@@ -134,13 +134,19 @@ export function channelError(film: Film, pixel: number, pass: number, c: number)
   return n < 2 ? 0 : Math.sqrt(moment / (n * (n - 1)));
 }
 
-const MAGIC = 0x324d4c46; // "FLM2"
+const MAGIC = 0x334d4c46; // "FLM3"
+/** Films that were packed with their time, as its last plane. */
+const MAGIC_WITH_TIME = 0x324d4c46; // "FLM2"
+const PACKED = PLANES.filter((plane) => plane !== 'time');
 const HEADER = 8;
 
-/** The film as bytes: 8 little-endian 32-bit words (magic, x, y, width, height, groups, means a pixel, errors per channel), then the planes. */
+/**
+ * The film as bytes, all but its time: 8 little-endian 32-bit words (magic, x, y, width, height, groups, means a pixel,
+ * errors per channel), then the planes. The same groups are the same bytes, whoever rendered them.
+ */
 export function packFilm(film: Film): Uint8Array {
   const { region } = film;
-  const floats = PLANES.reduce((sum, plane) => sum + film[plane].length, HEADER);
+  const floats = PACKED.reduce((sum, plane) => sum + film[plane].length, HEADER);
   const words = new Uint32Array(floats);
   words.set([
     MAGIC,
@@ -154,27 +160,39 @@ export function packFilm(film: Film): Uint8Array {
   ]);
   const out = new Float32Array(words.buffer);
   let at = HEADER;
-  for (const plane of PLANES) {
+  for (const plane of PACKED) {
     out.set(film[plane], at);
     at += film[plane].length;
   }
   return new Uint8Array(words.buffer);
 }
 
-/** Throws a RangeError when the bytes are not a whole film. */
-export function unpackFilm(bytes: Uint8Array): Film {
+/** What the film's pixels took, as little-endian 32-bit floats. */
+export const packTime = ({ time }: Film): Uint8Array =>
+  new Uint8Array(time.slice().buffer, 0, time.byteLength);
+
+/**
+ * @param time as `packTime` gave it; without it no pixel took any
+ * @throws RangeError when the bytes are not a whole film
+ */
+export function unpackFilm(bytes: Uint8Array, time: Uint8Array | null = null): Film {
   if (bytes.byteLength < HEADER * 4) throw new RangeError(`film of ${bytes.byteLength} bytes has no whole header`);
   const copy = bytes.slice().buffer;
   const [magic, x, y, width, height, groups, perPixel, channels] = new Uint32Array(copy, 0, HEADER);
   const pixels = width * height;
+  const planes = magic === MAGIC_WITH_TIME ? PLANES : PACKED;
   const need =
-    (HEADER + PLANES.reduce((sum, plane) => sum + pixels * floatsOf(plane, perPixel, channels === 1), 0)) * 4;
-  if (magic !== MAGIC || pixels >= 2 ** 28 || bytes.byteLength !== need)
+    (HEADER + planes.reduce((sum, plane) => sum + pixels * floatsOf(plane, perPixel, channels === 1), 0)) * 4;
+  if ((magic !== MAGIC && magic !== MAGIC_WITH_TIME) || pixels >= 2 ** 28 || bytes.byteLength !== need)
     throw new RangeError(`film of ${bytes.byteLength} bytes is not whole`);
   let at = HEADER * 4;
-  return filmOver({ x, y, width, height }, groups, perPixel, channels === 1, (floats) => {
+  const film = filmOver({ x, y, width, height }, groups, perPixel, channels === 1, (floats) => {
+    // The time is the last plane, and beyond the end where it was packed apart.
+    if (at + floats * 4 > copy.byteLength) return new Float32Array(floats);
     const plane = new Float32Array(copy, at, floats);
     at += floats * 4;
     return plane;
   });
+  if (time?.byteLength === pixels * 4) film.time.set(new Float32Array(time.slice().buffer));
+  return film;
 }

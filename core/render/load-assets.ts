@@ -1,6 +1,7 @@
 /** Reads what a document refers to, through whatever keeps the files. */
 import type { Mesh } from '../data/mesh.ts';
 import type { Texture } from '../data/texture.ts';
+import { parseJson } from '../document/json-text.ts';
 import { completeFragments } from '../document/complete.ts';
 import { defaultCoat, defaultMap } from '../document/defaults.ts';
 import { InvalidInput, type Problem } from '../document/problem.ts';
@@ -155,7 +156,7 @@ export async function findShared<K extends 'maps' | 'coats'>(
 function readFragments(bytes: Uint8Array, file: string): Fragments {
   let value: unknown;
   try {
-    value = completeFragments(JSON.parse(new TextDecoder().decode(bytes)));
+    value = completeFragments(parseJson(new TextDecoder().decode(bytes), file));
   } catch (error) {
     throw new RangeError(`${file}: is not JSON text (${(error as Error).message})`, { cause: error });
   }

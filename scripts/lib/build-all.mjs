@@ -11,7 +11,8 @@ const ENTRIES = {
   main: 'server/main.ts',
   worker: 'server/worker.ts',
   'render-thread': 'server/render/render-thread.ts',
-  'apart-thread': 'server/apart-thread.ts',
+  'apart-process': 'server/apart/process.ts',
+  'apart-watch': 'server/apart/watch.ts',
   seed: 'demo/seed.ts',
 };
 const stamp = join(root, 'dist', 'sources');

@@ -12,6 +12,17 @@ export function attempt(command, args, options = {}) {
   };
 }
 
+/** The same, while this process goes on. */
+export function attemptMeanwhile(command, args, options = {}) {
+  return new Promise((resolve) => {
+    const child = spawn(command, args, { ...options, stdio: ['ignore', 'pipe', 'pipe'] });
+    let out = '';
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (piece) => (out += piece));
+    child.once('error', (error) => resolve({ ok: false, out: error.message }));
+    child.once('close', (code) => resolve({ ok: code === 0, out: out.trim() }));
+  });
+}
+
 /** Runs with the terminal as its own. */
 export function show(command, args, options = {}) {
   return spawnSync(command, args, { stdio: ['inherit', terminalFd(), 'inherit'], ...options }).status === 0;

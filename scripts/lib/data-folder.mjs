@@ -1,40 +1,59 @@
 /** The folder that holds all a Dusting keeps, and which Dusting is using it. */
-import { accessSync, constants, existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { createHash } from 'node:crypto';
+import { accessSync, constants, mkdirSync, readFileSync, realpathSync, rmSync, writeFileSync } from 'node:fs';
+import { createServer } from 'node:net';
 import { join, resolve } from 'node:path';
 import process from 'node:process';
 import { root } from './machine.mjs';
 import { CannotGoOn } from './say.mjs';
 
 /**
- * Makes sure the folder is there, can be written, and is nobody else's at the moment.
- * @returns {{ folder: string, logs: string, release: () => void }}
+ * Makes sure the folder is there, can be written, and is nobody else's at the moment. Whoever has it holds a socket that
+ * is named after it: the system gives that to one process alone, and takes it back when the process ends, however it
+ * does. A file with a process number in it would be neither: two starts can find the same stale one, and numbers are
+ * used again. The file says who it is, no more.
+ * @returns {Promise<{ folder: string, logs: string, release: () => Promise<void> }>}
  */
-export function claimDataFolder() {
-  const folder = resolve(process.env.DUSTING_DATA || join(root, '.dusting'));
-  const logs = join(folder, 'logs');
+export async function claimDataFolder() {
+  const wanted = resolve(process.env.DUSTING_DATA || join(root, '.dusting'));
   try {
-    mkdirSync(logs, { recursive: true });
-    accessSync(folder, constants.W_OK);
+    mkdirSync(join(wanted, 'logs'), { recursive: true });
+    accessSync(wanted, constants.W_OK);
   } catch (error) {
     throw new CannotGoOn(
-      `The data folder ${folder} cannot be written (${error.code}). Name another one in DUSTING_DATA.`,
+      `The data folder ${wanted} cannot be written (${error.code}). Name another one in DUSTING_DATA.`,
     );
   }
+  const folder = realpathSync(wanted);
   const claim = join(folder, 'running');
-  const owner = existsSync(claim) ? Number(readFileSync(claim, 'utf8')) : 0;
-  if (owner && owner !== process.pid && isStarter(owner))
+  const holder = await hold(`\0dusting-${createHash('sha256').update(folder).digest('hex').slice(0, 40)}`);
+  if (!holder) {
+    const owner = attemptRead(claim);
     throw new CannotGoOn(
-      `Process ${owner} is running Dusting on ${folder} already. Stop it, or name another folder in DUSTING_DATA.`,
+      `${owner ? `Process ${owner}` : 'Another process'} is running Dusting on ${folder} already. Stop it, or name another folder in DUSTING_DATA.`,
     );
+  }
   writeFileSync(claim, String(process.pid));
-  return { folder, logs, release: () => rmSync(claim, { force: true }) };
+  const release = () => {
+    rmSync(claim, { force: true });
+    return new Promise((done) => holder.close(done));
+  };
+  return { folder, logs: join(folder, 'logs'), release };
 }
 
-/** Process numbers are used again: it must be alive and one of our start commands. */
-function isStarter(pid) {
+/** Listens on a name of Linux's abstract sockets; null where somebody else does. */
+function hold(name) {
+  return new Promise((done, fail) => {
+    const server = createServer((socket) => socket.destroy());
+    server.once('error', (error) => (error.code === 'EADDRINUSE' ? done(null) : fail(error)));
+    server.listen({ path: name }, () => done(server.unref()));
+  });
+}
+
+function attemptRead(path) {
   try {
-    return /scripts\/(start|dev)\.mjs/.test(readFileSync(`/proc/${pid}/cmdline`, 'utf8'));
+    return readFileSync(path, 'utf8').trim();
   } catch {
-    return false;
+    return '';
   }
 }

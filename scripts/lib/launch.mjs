@@ -5,6 +5,7 @@ import { startApplication } from './application.mjs';
 import { clusterFolder, portTaken, startCluster } from './cluster.mjs';
 import { claimDataFolder } from './data-folder.mjs';
 import { needPostgres } from './machine.mjs';
+import { needTokenBeyondLoopback } from './network.mjs';
 import { CannotGoOn, say } from './say.mjs';
 
 /** How long each part may take to stop before the next is stopped all the same. */
@@ -18,8 +19,9 @@ export async function launch(parts, port, beside = null) {
   const host = process.env.DUSTING_HOST || '127.0.0.1';
   if (!/^\d+$/.test(String(port)) || port < 1 || port > 65535)
     throw new CannotGoOn(`DUSTING_PORT is "${port}"; it must be a number from 1 to 65535.`);
+  needTokenBeyondLoopback(host);
   const postgres = needPostgres();
-  const data = claimDataFolder();
+  const data = await claimDataFolder();
   const started = [{ stop: data.release }];
   let stopping = false;
   const stopAll = async () => {
@@ -46,6 +48,7 @@ export async function launch(parts, port, beside = null) {
       await stopAll();
       process.exit(1);
     };
+    started.push(cluster.watch(died));
     started.push(await startApplication(parts, env, data.logs, died));
     if (beside) started.push(await beside(host, port));
   } catch (error) {

@@ -60,6 +60,12 @@ export function needUnzip() {
   if (!existsSync('/usr/bin/unzip')) install('unzip', 'unzip, for the tests of packages');
 }
 
+/** A proxy that speaks TLS, as one stands before a Dusting on a network. */
+export function needProxy() {
+  if (!existsSync('/usr/sbin/haproxy')) install('haproxy', 'the HAProxy proxy, for the tests of signing in');
+  if (!existsSync('/usr/bin/openssl')) install('openssl', 'OpenSSL, for the tests of signing in');
+}
+
 function install(name, what) {
   if (process.getuid?.() !== 0 || !existsSync('/usr/bin/apt-get'))
     throw new CannotGoOn(

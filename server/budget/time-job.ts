@@ -8,6 +8,7 @@ import { loadAssets } from '../../core/render/load-assets.ts';
 import { lentByHost, packScene } from '../../host/kernel.ts';
 import type { Context } from '../context.ts';
 import { frameTimes, versions } from '../db/schema.ts';
+import { isAway, tellError } from '../errors.ts';
 import { shotChanged } from '../notify.ts';
 import type { TimeJob } from '../queue.ts';
 import type { RenderThreads } from '../render/render-threads.ts';
@@ -45,7 +46,8 @@ export async function timeVersions(context: Context, threads: RenderThreads, job
     try {
       await work();
     } catch (error) {
-      await write(version, { state: 'failed', error: `It could not be measured: ${(error as Error).message}` });
+      if (isAway(error)) throw error;
+      await write(version, { state: 'failed', error: `It could not be measured: ${tellError(error)}` });
     }
   };
   for (const { version } of rows)
@@ -69,7 +71,7 @@ async function prepare(context: Context, version: VersionRow, name: SheetName): 
   const manifest = JSON.parse(version.manifest) as Record<string, string>;
   const sheet = document.sheets[name];
   const begun = performance.now();
-  const read = async (path: string) => (manifest[path] ? context.blobs.get(manifest[path]) : null);
+  const read = async (path: string) => (Object.hasOwn(manifest, path) ? context.blobs.get(manifest[path]) : null);
   const assets = sharedAssets(await loadAssets(document, read, document.code, 'stand in'));
   const scene = compileScene(document, assets, sheet, lentByHost);
   const packed = packScene(scene);

@@ -5,6 +5,7 @@ import { sql } from 'drizzle-orm';
 import { existsSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import pg from 'pg';
+import { writeKey } from './once-key.ts';
 import * as schema from './schema.ts';
 
 export type Database = NodePgDatabase<typeof schema>;
@@ -13,10 +14,19 @@ export type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0];
 const MIGRATION_LOCK = 814_200_117;
 
 export function connect(url: string): { db: Database; pool: pg.Pool } {
-  const pool = new pg.Pool({ connectionString: url, max: 10 });
-  // A lost idle connection is replaced by the pool; without a listener it would end the process.
+  const pool = new pg.Pool({ connectionString: url, max: 14, connectionTimeoutMillis: 5000 });
+  // A lost connection is replaced by the pool, and what was running on it is told by its own error. Without a listener,
+  // on idle ones and on those in use, it would end the process.
   pool.on('error', () => {});
-  return { db: drizzle(pool, { schema, casing: 'snake_case' }), pool };
+  pool.on('connect', (client) => client.on('error', () => {}));
+  const db = drizzle(pool, { schema, casing: 'snake_case' });
+  const transaction = db.transaction.bind(db);
+  db.transaction = (work, options) =>
+    transaction(async (tx) => {
+      if (options?.accessMode !== 'read only') await writeKey(tx);
+      return work(tx);
+    }, options);
+  return { db, pool };
 }
 
 /** Brings the tables up to date; processes that start together take turns. */

@@ -43,6 +43,8 @@ export const shots = pgTable('shots', {
   balance: text().notNull().default('{}'),
   /** `FarmRequest` as JSON; null until somebody says what farm it is for. */
   farm: text(),
+  /** When it was archived: it is out of the list then, and nothing of it is gone. */
+  archivedAt: timestamp({ withTimezone: true }),
   createdAt: createdAt(),
 });
 
@@ -82,6 +84,9 @@ export const renders = pgTable(
     /** JSON Patch on the version's document that this render is made with. */
     patch: text().notNull(),
     ...region(),
+    /** The sheet's frame, pixels. */
+    frameWidth: integer().notNull(),
+    frameHeight: integer().notNull(),
     /** Whether the region is all of the sheet's frame. Causes are looked for in whole frames. */
     wholeFrame: boolean().notNull(),
     seed: doublePrecision().notNull(),
@@ -121,6 +126,8 @@ export const tiles = pgTable(
     tile: integer().notNull(),
     groups: integer().notNull(),
     film: text().notNull(),
+    /** Blob of what its pixels took, apart because it is never the same twice; null in films that hold it themselves. */
+    time: text(),
     /** Rays and milliseconds this round took. */
     rays: doublePrecision().notNull(),
     ms: doublePrecision().notNull(),
@@ -376,3 +383,28 @@ export const looks = pgTable(
   },
   (t) => [index().on(t.shotId)],
 );
+
+/** Who is signed in. The key is made of the token as well, so that a new token ends all of them. */
+export const sessions = pgTable('sessions', {
+  key: text().primaryKey(),
+  expiresAt: timestamp({ withTimezone: true }).notNull(),
+});
+
+/** Requests that said by a key of theirs that they are one, however often they are sent. */
+export const onceKeys = pgTable('once_keys', {
+  key: text().primaryKey(),
+  /** `{ status, body }` as JSON; null while it is being done, and where the process died before it could say. */
+  answer: text(),
+  createdAt: createdAt(),
+});
+
+/** Jobs that a worker process has in hand, and how often they went wrong. */
+export const takenJobs = pgTable('taken_jobs', {
+  jobId: text().primaryKey(),
+  queue: text().notNull(),
+  /** Number of the process, which holds a lock by it for as long as it lives; null: nobody has it. */
+  worker: integer(),
+  errors: integer().notNull().default(0),
+  /** Processes that ended with it in hand. */
+  deaths: integer().notNull().default(0),
+});

@@ -1,19 +1,41 @@
 /** How handlers answer: a promise's value as JSON, or an error as a sentence with its places. */
+import { basename } from 'node:path';
+import { setTimeout as sleep } from 'node:timers/promises';
 import type { TSchema, Static } from '@sinclair/typebox';
 import type { NextFunction, Request, RequestHandler, Response } from 'express';
 import type { ErrorBody } from '../../core/contracts/events.ts';
 import { InvalidInput } from '../../core/document/problem.ts';
 import { checkSchema } from '../../core/document/schema-check.ts';
-import { notFound, RequestError } from '../errors.ts';
+import { DamagedBlob } from '../blobs.ts';
+import { config } from '../config.ts';
+import { DoneAlready } from '../db/once-key.ts';
+import { isAway, notFound, RequestError, storageFault } from '../errors.ts';
 import { log } from '../log.ts';
+import type { KeepAnswer } from './once.ts';
 
-/** Answers with what the handler gives, or with 204 when that is nothing. */
+/** How long something that is read waits for a database that is away, milliseconds. */
+const PATIENCE_MS = 4000;
+const PAUSE_MS = 200;
+
+/** Answers with what the handler gives, or with 204 when that is nothing. What is only read is read again while the database is away. */
 export function answer(handle: (request: Request, response: Response) => Promise<unknown>): RequestHandler {
   return (request, response, next) => {
-    handle(request, response)
-      .then((value) => {
+    const until = request.method === 'GET' ? Date.now() + PATIENCE_MS : 0;
+    const attempt = async (): Promise<unknown> => {
+      try {
+        return await handle(request, response);
+      } catch (error) {
+        if (!isAway(error) || Date.now() > until || response.headersSent) throw error;
+        await sleep(PAUSE_MS);
+        return attempt();
+      }
+    };
+    attempt()
+      .then(async (value) => {
         if (response.headersSent) return;
-        if (value === undefined) response.status(204).end();
+        const status = value === undefined && response.statusCode === 200 ? 204 : response.statusCode;
+        await (response.locals.keepAnswer as KeepAnswer | undefined)?.(status, value);
+        if (value === undefined) response.status(status).end();
         else response.json(value);
       })
       .catch(next);
@@ -36,6 +58,28 @@ export function idOf(request: Request, what: string): number {
   return Number(text);
 }
 
+/** One value of the query, as text; `fallback` where it is left out or given several times. */
+export function queryOf(request: Request, name: string, fallback = ''): string {
+  const value = request.query[name];
+  return typeof value === 'string' ? value : fallback;
+}
+
+/** Sends a file whose name tells its contents, with that as its validator, and in the parts that are asked for. */
+export function sendPlace(
+  response: Response,
+  place: string,
+  headers: Record<string, string>,
+  send: 'inline' | { attachment: string } = 'inline',
+): Promise<void> {
+  if (send !== 'inline') response.attachment(send.attachment);
+  return new Promise((resolve, reject) =>
+    response.sendFile(place, { dotfiles: 'allow', headers: { ETag: `"${basename(place)}"`, ...headers }, cacheControl: false, lastModified: false }, (error) => // prettier-ignore
+      // A reader that leaves midway is nobody's fault.
+      error && !response.headersSent ? reject(error) : resolve(),
+    ),
+  );
+}
+
 export function unknownRoute(request: Request): never {
   throw notFound(`address ${request.method} ${request.path.slice(0, 120)} here`);
 }
@@ -43,20 +87,31 @@ export function unknownRoute(request: Request): never {
 // Express knows error handlers by their four parameters.
 export function answerError(error: unknown, request: Request, response: Response, _next: NextFunction): void {
   const { status, body } = errorBody(error);
-  if (status >= 500) log.error({ error: (error as Error).stack, path: request.path }, 'request failed');
-  if (response.headersSent) response.end();
-  else response.status(status).json(body);
+  if (status >= 500 && status !== 507)
+    log.error({ error: (error as Error).stack, path: request.path }, 'request failed');
+  if (response.headersSent) {
+    response.end();
+    return;
+  }
+  if (status === 503) response.set('Retry-After', '1');
+  response.status(status).json({ ...body, error: withoutPlaces(body.error) });
 }
 
+/** Where things stand on the server is nobody's business outside. */
+const withoutPlaces = (text: string): string => text.replaceAll(config.data, '…');
+
 function errorBody(error: unknown): { status: number; body: ErrorBody } {
+  const told = (status: number, sentence: string) => ({ status, body: { error: sentence, problems: [] } });
   if (error instanceof InvalidInput) return { status: 400, body: { error: error.message, problems: error.problems } };
-  if (error instanceof RequestError) return { status: error.status, body: { error: error.message, problems: [] } };
+  if (error instanceof RequestError) return told(error.status, error.message);
+  if (error instanceof DoneAlready) return told(409, 'This was asked twice at the same moment; it is done once.');
+  if (error instanceof DamagedBlob)
+    return told(409, `${error.message} Bring the file in again, or render again: the same bytes mend it.`);
+  if (isAway(error)) return told(503, 'The database is away for a moment. Nothing was changed; try it again.');
+  const fault = storageFault(error);
+  if (fault) return told(507, `${fault} Nothing was kept.`);
   // Express's own: a body that is no JSON, or too large.
   const { status, message } = error as { status?: number; message?: string };
-  if (status && status < 500)
-    return { status, body: { error: `The request could not be read: ${message}.`, problems: [] } };
-  return {
-    status: 500,
-    body: { error: 'The server failed at this; its log says why. Nothing was changed.', problems: [] },
-  };
+  if (status && status < 500) return told(status, `The request could not be read: ${message}.`);
+  return told(500, 'The server failed at this; its log says why. Nothing was changed.');
 }

@@ -3,85 +3,55 @@
  * is gone when the request is. Nothing is kept of an upload that is refused.
  */
 import busboy from 'busboy';
-import type { Request } from 'express';
+import type { Request, Response } from 'express';
 import { createWriteStream } from 'node:fs';
-import { mkdir, mkdtemp, rm } from 'node:fs/promises';
+import { mkdir, rm } from 'node:fs/promises';
 import { basename, dirname, join } from 'node:path';
-import { Transform, type Readable } from 'node:stream';
+import type { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { promisify } from 'node:util';
 import yauzl from 'yauzl';
-import { FILE_PATTERN } from '../../core/document/schema.ts';
+import { placeIn } from '../../host/place-in.ts';
+import { config } from '../config.ts';
 import { RequestError } from '../errors.ts';
-import { filesInFolder, type ShotFiles } from '../shots/shot-files.ts';
+import { Allowance } from './allowance.ts';
+import { goneSignal } from './gone.ts';
+import { readOut } from './read-out.ts';
+import { withFolder } from './upload-folders.ts';
 
 const MOST_FILES = 20_000;
-/** Milliseconds that a refused upload may go on arriving before its connection is closed all the same. */
-const LONGEST_READ_OUT = 15_000;
-const SAFE_PATH = new RegExp(FILE_PATTERN);
 
-/** Bytes that an upload may still bring, over all its files, packed or not. */
-class Allowance {
-  private left: number;
-  constructor(private readonly limit: number) {
-    this.left = limit;
-  }
-
-  take(bytes: number): void {
-    this.left -= bytes;
-    if (this.left < 0) throw this.tooLarge();
-  }
-
-  tooLarge(): RequestError {
-    return new RequestError(
-      413,
-      `The upload is larger than ${tellBytes(this.limit)}, the most this server takes. Nothing was kept.`,
-    );
-  }
-
-  meter(): Transform {
-    return new Transform({
-      transform: (chunk: Buffer, _encoding, done) => {
-        try {
-          this.take(chunk.length);
-          done(null, chunk);
-        } catch (error) {
-          done(error as Error);
-        }
-      },
-    });
-  }
+export interface Upload {
+  /** Where its files stand, archives unpacked. */
+  folder: string;
+  bytes: number;
+  /** Aborted when the sender is gone. */
+  gone: AbortSignal;
 }
 
-/**
- * @param folder where uploads may stand while they come in
- * @param limit most bytes, before and after unpacking
- * @param use what to do with the files; they are gone afterwards
- */
+/** @param use what to do with the files; they are gone afterwards */
 export async function receiveUpload<T>(
   request: Request,
-  folder: string,
-  limit: number,
-  use: (files: ShotFiles) => Promise<T>,
+  response: Response,
+  use: (upload: Upload) => Promise<T>,
 ): Promise<T> {
-  const allowance = new Allowance(limit);
+  const allowance = new Allowance(config.uploadLimit);
+  const gone = goneSignal(response);
   // However it ends, a connection that carried an upload may have unread bytes: it is not used again.
-  request.res!.setHeader('Connection', 'close');
+  response.setHeader('Connection', 'close');
   // Refused by what it says of itself, before a byte of it is read.
-  if (Number(request.headers['content-length'] ?? 0) > limit + 1024 ** 2) throw allowance.tooLarge();
-  await mkdir(folder, { recursive: true });
-  const own = await mkdtemp(join(folder, 'upload-'));
-  try {
-    const archives = await receiveFiles(request, own, allowance);
-    for (const archive of archives) {
-      await unpack(archive, own, allowance);
+  if (Number(request.headers['content-length'] ?? 0) > config.uploadLimit + 1024 ** 2) throw allowance.tooLarge();
+  return withFolder(join(config.data, 'uploads'), async (own) => {
+    for (const archive of await receiveFiles(request, own, allowance)) {
+      await unpack(archive, own, allowance, gone);
       await rm(archive);
     }
-    return await use(await filesInFolder(own));
-  } finally {
-    await rm(own, { recursive: true, force: true });
-  }
+    if (gone.aborted) throw brokenOff();
+    return use({ folder: own, bytes: allowance.taken, gone });
+  });
 }
+
+const brokenOff = () => new RequestError(400, 'The upload broke off. Nothing was kept.');
 
 /** @returns paths of the archives among what came */
 async function receiveFiles(request: Request, own: string, allowance: Allowance): Promise<string[]> {
@@ -118,11 +88,13 @@ async function receiveFiles(request: Request, own: string, allowance: Allowance)
       writes.push(written);
     });
     form.on('filesLimit', () => refuse(new RequestError(413, `The upload has more than ${MOST_FILES} files.`)));
-    const brokeOff = () => refuse(new RequestError(400, 'The upload broke off. Nothing was kept.'));
+    const brokeOff = () => refuse(brokenOff());
     form.on('error', brokeOff);
     form.on('close', resolve);
     request.on('error', brokeOff);
     request.on('close', () => !request.complete && brokeOff());
+    // It may have closed before anybody listened.
+    if (request.destroyed && !request.complete) brokeOff();
     request.pipe(form);
   });
   try {
@@ -133,26 +105,10 @@ async function receiveFiles(request: Request, own: string, allowance: Allowance)
     throw error;
   } finally {
     // Nothing may be writing any more when the folder is removed.
+    refused.abort();
     await Promise.allSettled(writes);
   }
   return archives;
-}
-
-/**
- * Reads and forgets what a sender still has to say. A connection that is closed while its sender writes is
- * reset, and takes the answer with it: the page would tell of a broken network, not of what was wrong.
- */
-async function readOut(request: Request): Promise<void> {
-  if (request.complete || request.destroyed) return;
-  await new Promise<void>((resolve) => {
-    const enough = setTimeout(resolve, LONGEST_READ_OUT);
-    const over = () => {
-      clearTimeout(enough);
-      resolve();
-    };
-    request.once('end', over).once('close', over).once('error', over);
-    request.resume();
-  });
 }
 
 async function writeInto(
@@ -162,16 +118,25 @@ async function writeInto(
   allowance: Allowance,
   signal?: AbortSignal,
 ): Promise<string> {
-  if (!path || !SAFE_PATH.test(path))
-    throw new RequestError(400, `A file of the upload is called "${path.slice(0, 80)}", which leaves its folder.`);
-  const place = join(own, path);
-  await mkdir(dirname(place), { recursive: true });
-  await pipeline(from, allowance.meter(), createWriteStream(place), { signal });
-  return place;
+  try {
+    const place = placeIn(own, path);
+    await mkdir(dirname(place), { recursive: true });
+    await pipeline(from, allowance.meter(), createWriteStream(place), { signal });
+    return place;
+  } catch (error) {
+    if (error instanceof RangeError) throw new RequestError(400, `${error.message}. Nothing was kept.`);
+    // `a` beside `a/b`: no system keeps a file and a folder of one name.
+    if (['EEXIST', 'ENOTDIR', 'EISDIR', 'ENAMETOOLONG'].includes(String((error as NodeJS.ErrnoException).code)))
+      throw new RequestError(
+        400,
+        `A file of the upload is called ${JSON.stringify(path.slice(0, 80))}, beside another of which it would be part. Nothing was kept.`,
+      );
+    throw error;
+  }
 }
 
-/** yauzl refuses names that leave the folder by itself; sizes are counted as bytes come out, not believed. */
-async function unpack(archive: string, own: string, allowance: Allowance): Promise<void> {
+/** Names are ours to check, sizes are counted as bytes come out, not believed. */
+async function unpack(archive: string, own: string, allowance: Allowance, gone: AbortSignal): Promise<void> {
   try {
     const zip = await promisify<string, yauzl.Options, yauzl.ZipFile>(yauzl.open)(archive, {
       lazyEntries: true,
@@ -184,7 +149,9 @@ async function unpack(archive: string, own: string, allowance: Allowance): Promi
       zip.on('entry', (entry: yauzl.Entry) => {
         const next = async () => {
           if (++count > MOST_FILES) throw new RequestError(413, `The archive has more than ${MOST_FILES} files.`);
-          if (!entry.fileName.endsWith('/')) await writeInto(own, entry.fileName, await openEntry(entry), allowance);
+          if (gone.aborted) throw brokenOff();
+          if (!entry.fileName.endsWith('/'))
+            await writeInto(own, entry.fileName, await openEntry(entry), allowance, gone);
           zip.readEntry();
         };
         next().catch((error: Error) => {
@@ -199,8 +166,4 @@ async function unpack(archive: string, own: string, allowance: Allowance): Promi
     const why = (error as Error).message.replace(/\.$/, '');
     throw new RequestError(400, `The archive ${basename(archive)} could not be unpacked: ${why}. Nothing was kept.`);
   }
-}
-
-function tellBytes(bytes: number): string {
-  return bytes >= 1024 ** 3 ? `${+(bytes / 1024 ** 3).toFixed(1)} GB` : `${+(bytes / 1024 ** 2).toFixed(1)} MB`;
 }

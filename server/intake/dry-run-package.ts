@@ -1,6 +1,6 @@
-/** A shot packed, opened where nothing else is, and rendered there; on a thread, see `apart.ts`. */
+/** A shot packed, opened where nothing else is, and rendered there; apart, see `apart/`. */
 import { createWriteStream } from 'node:fs';
-import { mkdtemp, readFile, rm } from 'node:fs/promises';
+import { mkdir, mkdtemp, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import type { DryRunTold } from '../../core/contracts/intake.ts';
@@ -8,19 +8,22 @@ import type { ShotDocument } from '../../core/document/schema.ts';
 import { packShot } from '../../core/intake/files/package.ts';
 import { dryRun } from '../../host/dry-run.ts';
 import { sha256, zipOf } from '../../host/package-zip.ts';
+import { BlobStore } from '../blobs.ts';
+import { readerOfManifest } from '../shots/version-files.ts';
 
 export interface DryRunTask {
-  document: ShotDocument;
-  /** Where each file of the shot is on disk, by its path. */
-  places: Record<string, string>;
+  document: string;
+  manifest: string;
+  blobs: string;
   /** Where the package may stand meanwhile. */
   folder: string;
 }
 
 /** @returns how it went, or why no package could be made */
-export async function dryRunPackage({ document, places, folder }: DryRunTask): Promise<DryRunTold> {
-  const read = async (path: string) =>
-    Object.hasOwn(places, path) ? new Uint8Array(await readFile(places[path])) : null;
+export async function dryRunPackage({ document: text, manifest, blobs, folder }: DryRunTask): Promise<DryRunTold> {
+  const document = JSON.parse(text) as ShotDocument;
+  const read = readerOfManifest(new BlobStore(blobs), manifest);
+  await mkdir(folder, { recursive: true });
   const own = await mkdtemp(join(folder, 'package-'));
   try {
     const packed = await packShot(document, read, sha256);

@@ -9,6 +9,7 @@ import { runPreflight } from '../../core/intake/preflight/run.ts';
 import { fitTarget } from '../../core/intake/fit/fit.ts';
 import type { Context } from '../context.ts';
 import { preflights, shots, versions } from '../db/schema.ts';
+import { isAway, tellError } from '../errors.ts';
 import { log } from '../log.ts';
 import { shotChanged } from '../notify.ts';
 import type { PreflightJob } from '../queue.ts';
@@ -21,8 +22,9 @@ export async function preflightVersion(context: Context, { versionId }: Prefligh
   const [version] = await context.db.select().from(versions).where(eq(versions.id, versionId));
   const started = performance.now();
   const values = await results(context, version).catch((error: unknown) => {
+    if (isAway(error)) throw error;
     log.error({ error: String(error), version: versionId }, 'preflight failed');
-    return { state: 'failed' as const, error: `The shot could not be examined: ${(error as Error).message}` };
+    return { state: 'failed' as const, error: `The shot could not be examined: ${tellError(error)}` };
   });
   await context.db.transaction(async (tx) => {
     const seconds = (performance.now() - started) / 1000;

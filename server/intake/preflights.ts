@@ -1,5 +1,5 @@
 /** Preflight of versions as rows: queued with each version, read by pages, its repairs carried out. */
-import { eq } from 'drizzle-orm';
+import { eq, inArray } from 'drizzle-orm';
 import { createHash } from 'node:crypto';
 import type { CameIn, Intake, PreflightSummary } from '../../core/contracts/intake.ts';
 import { canonicalText } from '../../core/document/canonical.ts';
@@ -53,21 +53,20 @@ export async function intakeOf(context: Context, code: string): Promise<Intake> 
   };
 }
 
-export async function preflightSummary(
+/** Of versions, by their numbers; those that were never checked are missing. */
+export async function preflightSummaries(
   tx: Transaction | Database,
-  versionId: number,
-): Promise<PreflightSummary | null> {
-  const [row] = await tx
-    .select({
-      state: preflights.state,
-      run: preflights.run,
-      stop: preflights.stops,
-      caution: preflights.cautions,
-      told: preflights.told,
-    })
+  versionIds: number[],
+): Promise<Map<number, PreflightSummary>> {
+  if (versionIds.length === 0) return new Map();
+  const { versionId, state, run, stops, cautions, told } = preflights;
+  const rows = await tx
+    .select({ versionId, state, run, stop: stops, caution: cautions, told })
     .from(preflights)
-    .where(eq(preflights.versionId, versionId));
-  return row ? { ...row, told: JSON.parse(row.told) as PreflightSummary['told'] } : null;
+    .where(inArray(versionId, versionIds));
+  return new Map(
+    rows.map(({ versionId: of, ...row }) => [of, { ...row, told: JSON.parse(row.told) as PreflightSummary['told'] }]),
+  );
 }
 
 /** @param kind ending of a report: html, md, csv or json */

@@ -1,7 +1,6 @@
 /** Profiles that shows keep, and which of them a shot goes by. */
 import { and, eq } from 'drizzle-orm';
 import type { ProfileKind, ProfileTold } from '../../core/contracts/intake.ts';
-import type { LogFormat } from '../../core/intake/log/format.ts';
 import { defaultProfile, type Profile } from '../../core/intake/preflight/profile.ts';
 import { PROFILE_SORTS } from '../../core/intake/profiles.ts';
 import type { Target } from '../../core/intake/fit/target.ts';
@@ -86,13 +85,6 @@ export async function profilesOf(
   const show = showProfile === null ? null : await find(db, 'show', showProfile);
   const target = targetProfile === null ? null : await find(db, 'target', targetProfile);
   return { profile: (show as Profile | null) ?? defaultProfile(), target: target as Target | null };
-}
-
-/** Formats of logs to tell a log by: those of the show first. */
-export async function logFormats(db: Database | Transaction): Promise<LogFormat[]> {
-  const { parse, ships } = PROFILE_SORTS['log-format'];
-  const own = await db.select().from(profiles).where(eq(profiles.kind, 'log-format'));
-  return [...own.map(({ name, body }) => parse(body, name)), ...ships] as LogFormat[];
 }
 
 async function find(db: Database | Transaction, kind: ProfileKind, name: string): Promise<{ name: string } | null> {

@@ -1,20 +1,19 @@
 /** Pictures that are brought in beside a shot, whoever made them: stored by their hash, read once, told in sets. */
 import { and, asc, desc, eq, inArray } from 'drizzle-orm';
-import type { Request } from 'express';
 import type { ReadingRequest } from '../../core/contracts/requests.ts';
 import { isPictureName, PICTURE_ENDINGS } from '../../core/formats/picture-names.ts';
 import type { KeptLook, PictureFacts, PictureSet, SetReading, ShotPictures } from '../../core/picture/brought.ts';
 import type { Balance } from '../../core/picture/balance.ts';
 import { frameOf } from '../../core/picture/sequence/names.ts';
 import { spaceOf } from '../../core/picture/spaces.ts';
-import { apart } from '../apart.ts';
-import { config } from '../config.ts';
+import { apart } from '../apart/apart.ts';
 import type { Context } from '../context.ts';
 import type { Transaction } from '../db/database.ts';
 import { looks, pictures, pictureSets } from '../db/schema.ts';
 import { notFound, RequestError } from '../errors.ts';
+import type { ReceivedFile } from '../http/receive-file.ts';
 import { lookChanged } from '../notify.ts';
-import { shotByCode } from '../shots/versions.ts';
+import { lockHead, shotByCode } from '../shots/versions.ts';
 import { shotForPicture } from './shot-for-picture.ts';
 
 export interface Added {
@@ -34,34 +33,24 @@ export async function addPicture(
   context: Context,
   code: string | null,
   name: string,
-  request: Request,
+  { place, bytes, hash, gone }: ReceivedFile,
 ): Promise<Added> {
+  const called = pictureName(name);
+  if (code !== null) await shotByCode(context.db, code);
+  const facts = await apart('examineFile', { place, name: called }, { gone, bytes });
+  await context.blobs.adopt(place, hash);
+  return context.db.transaction(async (tx) => {
+    const into = code ?? (await shotForPicture(context, tx, called, facts));
+    return { code: into, ...(await keep(tx, into, called, hash, bytes, facts)) };
+  });
+}
+
+/** What a picture is called: the last part of its path. @throws RequestError 400 for what is no picture's */
+export function pictureName(name: string): string {
   const called = name.split(/[\\/]/).at(-1)!.slice(0, 200);
   if (!isPictureName(called))
     throw new RequestError(400, `"${called}" is no picture that can be read; ${PICTURE_ENDINGS.join(', ')} can.`);
-  if (code !== null) await shotByCode(context.db, code);
-  const { blob, bytes } = await storeBody(context, request);
-  const facts = await apart('examineFile', { place: context.blobs.place(blob), name: called });
-  if ('refused' in facts) throw new RequestError(400, `${facts.refused}. Nothing was kept.`);
-  const into = code ?? (await shotForPicture(context, called, facts));
-  return context.db.transaction(async (tx) => ({ code: into, ...(await keep(tx, into, called, blob, bytes, facts)) }));
-}
-
-async function storeBody(context: Context, request: Request): Promise<{ blob: string; bytes: number }> {
-  const writer = await context.blobs.begin();
-  let bytes = 0;
-  try {
-    for await (const piece of request as AsyncIterable<Buffer>) {
-      bytes += piece.length;
-      if (bytes > config.uploadLimit)
-        throw new RequestError(413, `The picture is larger than ${config.uploadLimit} bytes, the most this server takes. Nothing was kept.`); // prettier-ignore
-      await writer.write(piece);
-    }
-    return { blob: await writer.keep(), bytes };
-  } catch (error) {
-    await writer.drop().catch(() => {});
-    throw error;
-  }
+  return called;
 }
 
 async function keep(
@@ -72,7 +61,8 @@ async function keep(
   bytes: number,
   facts: PictureFacts,
 ): Promise<{ set: number; picture: number }> {
-  const shot = await shotByCode(tx, code);
+  // Locked, so that frames that come at the same time go into one set.
+  const { shot } = await lockHead(tx, code);
   const { stem, frame } = frameOf(name);
   const sets = await tx
     .select()
@@ -147,7 +137,7 @@ export async function shotPictures({ db }: Context, code: string): Promise<ShotP
 export async function picturePlace({ db, blobs }: Context, id: number): Promise<{ place: string; name: string }> {
   const [row] = await db.select().from(pictures).where(eq(pictures.id, id));
   if (!row) throw notFound(`picture ${id}`);
-  return { place: blobs.place(row.blob), name: row.name };
+  return { place: await blobs.sound(row.blob), name: row.name };
 }
 
 export async function readSet({ db }: Context, id: number, reading: ReadingRequest): Promise<void> {

@@ -5,6 +5,7 @@ import { pilotSeed } from '../../core/predict/seeds.ts';
 import { samplesOf } from '../../core/render/rounds.ts';
 import type { Context } from '../context.ts';
 import { findings, renders } from '../db/schema.ts';
+import { isAway, storageFault, tellError } from '../errors.ts';
 import { log } from '../log.ts';
 import { shotChanged } from '../notify.ts';
 import type { ExamineJob } from '../queue.ts';
@@ -53,9 +54,10 @@ export async function examineRender(context: Context, scenes: Scenes, threads: R
       await shotChanged(tx, render.shotId);
     });
   } catch (error) {
+    if (isAway(error) || storageFault(error)) throw error;
     log.error({ error: String(error), render: render.id }, 'examining failed');
     await db.transaction(async (tx) => {
-      const message = `Causes could not be looked for: ${(error as Error).message}`;
+      const message = `Causes could not be looked for: ${tellError(error)}`;
       await tx.update(renders).set({ examined: 'failed', error: message }).where(eq(renders.id, render.id));
       await shotChanged(tx, render.shotId);
     });

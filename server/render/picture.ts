@@ -1,100 +1,139 @@
 /** Pictures of renders, as far as they are. */
-import { and, asc, desc, eq, inArray } from 'drizzle-orm';
-import { channel, type Picture } from '../../core/data/picture.ts';
-import type { PassFigures } from '../../core/picture/pass-figures.ts';
-import { packPicture } from '../../core/picture/planes.ts';
+import { eq } from 'drizzle-orm';
+import type { Picture } from '../../core/data/picture.ts';
 import { unpackFilm } from '../../core/render/film.ts';
-import { fillPicture, pictureOf } from '../../core/render/film-picture.ts';
+import { pictureOf } from '../../core/render/film-picture.ts';
 import { filmLayout } from '../../core/render/film-layout.ts';
 import { samplesOf } from '../../core/render/rounds.ts';
 import { passList } from '../../core/render/pass-list.ts';
-import type { FilmLayout } from '../../core/render/passes.ts';
 import type { JsonPatch } from '../../core/document/patch.ts';
 import type { ShotDocument } from '../../core/document/schema.ts';
+import { createHash } from 'node:crypto';
+import { apart, type ApartOptions } from '../apart/apart.ts';
+import { DamagedBlob } from '../blobs.ts';
 import type { Context } from '../context.ts';
-import { renders, tiles, versions } from '../db/schema.ts';
+import { renders, versions } from '../db/schema.ts';
 import { conflict, notFound, RequestError } from '../errors.ts';
-import { apart } from '../apart.ts';
-import { eachFilm, filmPlaces } from './films.ts';
-import { patchedDocument, tileRegions, type RenderRow } from './renders.ts';
-
-/** Passes of a render over its region; see `core/picture/planes.ts` for the bytes. */
-export async function renderPicture(context: Context, id: number, passes: string[]): Promise<Uint8Array> {
-  const render = await findRender(context, id);
-  const layout = await layoutOf(context, render);
-  const known = passList(layout).map((pass) => pass.name);
-  if (!passes.length || !passes.every((pass) => known.includes(pass)))
-    throw new RequestError(400, `passes is "${passes.join(',')}"; it must name some of ${known.join(', ')}.`);
-  return packPicture(await pictureNow(context, render, passes, layout), { revision: render.revision });
-}
+import { patchedDocument } from '../shots/document-work.ts';
+import { filmBlobs, tileOfBlob } from './films.ts';
+import type { FilmTask } from './film-work.ts';
+import { tileRegions, type RenderRow } from './renders.ts';
 
 /** Figures are statistics: so many pixels of a large frame tell them as well as all. */
 const FIGURE_PIXELS = 600_000;
 
-/** Figures of every pass, for the rail beside the picture. */
-export async function renderFigures(context: Context, id: number): Promise<PassFigures> {
+/** Passes of a render over its region, as a file; see `core/picture/planes.ts` for the bytes. */
+export async function renderPicture(
+  context: Context,
+  id: number,
+  passes: string[],
+  options: ApartOptions,
+): Promise<string> {
   const render = await findRender(context, id);
-  const layout = await layoutOf(context, render);
+  const { layout } = await madeOf(context, render);
+  const known = passList(layout).map((pass) => pass.name);
+  if (!passes.length || !passes.every((pass) => known.includes(pass)))
+    throw new RequestError(400, `passes is "${passes.join(',').slice(0, 200)}"; it must name some of ${known.join(', ')}.`); // prettier-ignore
+  const { revision } = render;
+  const which = passes.length === 1 ? passes[0] : createHash('sha256').update(passes.join()).digest('hex').slice(0, 16);
+  return ofFilms(context, render, `picture-${id}-${fileNameOf(which)}`, (task) =>
+    apart('pictureOfFilms', { ...task, passes, revision }, options),
+  );
+}
+
+/** Figures of every pass, for the rail beside the picture: `PassFigures` as a file of JSON. */
+export async function renderFigures(context: Context, id: number, options: ApartOptions): Promise<string> {
+  const render = await findRender(context, id);
   const step = Math.ceil(Math.sqrt((render.width * render.height) / FIGURE_PIXELS));
-  const { x, y, width, height } = render;
-  const films = await filmPlaces(context, id);
-  return apart('figuresOfFilms', { films, region: { x, y, width, height }, layout, step });
+  return ofFilms(context, render, `figures-${id}`, (task) => apart('figuresOfFilms', { ...task, step }, options));
 }
 
 /** The render as it is, every pass of it, as an EXR file; with the name to keep it under. */
-export async function renderExr(context: Context, id: number): Promise<{ bytes: Uint8Array; name: string }> {
+export async function renderExr(
+  context: Context,
+  id: number,
+  options: ApartOptions,
+): Promise<{ place: string; name: string }> {
   const render = await findRender(context, id);
-  const document = await documentOf(context, render);
-  const { x, y, width, height, sheet } = render;
-  const films = await filmPlaces(context, id);
-  if (films.length === 0) throw conflict(`Render ${id} has no pixels yet.`);
-  const bytes = await apart('exrOfFilms', {
-    films,
-    region: { x, y, width, height },
-    layout: filmLayout(document, document.sheets[sheet]),
-    document,
-    sheet,
-    statistics: {
-      samples: samplesOf(render.doneGroups) / render.tileCount,
-      seed: render.seed,
-      rays: render.rays,
-      threadSeconds: render.ms / 1000,
-    },
-  });
-  return { bytes, name: `${document.code}.${sheet}.${String(document.frame).padStart(4, '0')}.exr` };
+  const { document } = await madeOf(context, render);
+  const { sheet } = render;
+  if (render.doneGroups === 0) throw conflict(`Render ${id} has no pixels yet.`);
+  const statistics = {
+    samples: samplesOf(render.doneGroups) / render.tileCount,
+    seed: render.seed,
+    rays: render.rays,
+    threadSeconds: render.ms / 1000,
+  };
+  const place = await ofFilms(context, render, `exr-${id}`, (task) =>
+    apart('exrOfFilms', { ...task, document, sheet, statistics }, options),
+  );
+  return { place, name: `${document.code}.${sheet}.${String(document.frame).padStart(4, '0')}.exr` };
 }
 
-/** Where an object is seen in a whole frame: a byte a pixel, 1 where it is what the pixel shows most of. */
-export async function objectMask(context: Context, id: number, object: string): Promise<Uint8Array> {
+/** Where an object is seen in a whole frame: a byte a pixel, as a file. */
+export async function objectMask(
+  context: Context,
+  id: number,
+  object: string,
+  options: ApartOptions,
+): Promise<string> {
   const render = await findRender(context, id);
-  const document = await documentOf(context, render);
+  const { document } = await madeOf(context, render);
   const number = Object.keys(document.objects).sort().indexOf(object) + 1;
   if (number === 0) throw notFound(`object "${object.slice(0, 80)}" in render ${id}`);
-  const layout = filmLayout(document, document.sheets[render.sheet]);
-  const picture = await pictureNow(context, render, ['object'], layout);
-  return Uint8Array.from(channel(picture, 'object'), (one) => Number(one === number));
+  return ofFilms(context, render, `mask-${id}-${number}`, (task) =>
+    apart('maskOfFilms', { ...task, object: number }, options),
+  );
+}
+
+const fileNameOf = (pass: string): string => pass.replaceAll(/[^A-Za-z0-9_.]/g, (c) => `-${c.codePointAt(0)}-`).slice(0, 100); // prettier-ignore
+
+/** A file that is made of a render's films, once for each of its revisions. */
+async function ofFilms(
+  context: Context,
+  render: RenderRow,
+  of: string,
+  make: (task: FilmTask) => Promise<void>,
+): Promise<string> {
+  const { x, y, width, height, revision } = render;
+  try {
+    return await context.made.place({ of, state: String(revision) }, async (place) => {
+      const films = await filmBlobs(context.db, render.id);
+      const { layout } = await madeOf(context, render);
+      await make({ blobs: context.blobs.folder, films, region: { x, y, width, height }, layout, place });
+    });
+  } catch (error) {
+    throw await damageOf(context, render, error);
+  }
+}
+
+/** What is damaged, and how to come by it again. */
+async function damageOf({ db }: Context, render: RenderRow, error: unknown): Promise<unknown> {
+  if (!(error instanceof DamagedBlob)) return error;
+  const tile = await tileOfBlob(db, render.id, error.hash);
+  const how = error.isGone ? 'is gone from the disk' : 'was changed on the disk';
+  return conflict(
+    `Tile ${tile ?? '?'} of render ${render.id} ${how}, so that nothing is shown of it. Render version and sheet again: the same pixels mend it.`,
+  );
 }
 
 /** The document that a render was made of, with its patch. */
 export const renderDocument = async (context: Context, id: number): Promise<ShotDocument> =>
-  documentOf(context, await findRender(context, id));
+  (await madeOf(context, await findRender(context, id))).document;
 
-async function documentOf({ db }: Context, render: RenderRow): Promise<ShotDocument> {
+/** Of the renders asked for last: neither changes once a render is there. */
+const kept = new Map<number, { document: ShotDocument; layout: ReturnType<typeof filmLayout> }>();
+const KEPT = 24;
+
+async function madeOf({ db }: Context, render: RenderRow) {
+  const present = kept.get(render.id);
+  if (present) return present;
   const [version] = await db.select().from(versions).where(eq(versions.id, render.versionId));
-  return patchedDocument(version, JSON.parse(render.patch) as JsonPatch);
-}
-
-/** What the render's films keep beyond what all do. */
-async function layoutOf(context: Context, render: RenderRow): Promise<FilmLayout> {
-  const document = await documentOf(context, render);
-  return filmLayout(document, document.sheets[render.sheet]);
-}
-
-async function pictureNow(context: Context, render: RenderRow, passes: string[], layout: FilmLayout): Promise<Picture> {
-  const { x, y, width, height } = render;
-  const { picture, add } = fillPicture({ x, y, width, height }, passes, layout);
-  for await (const film of eachFilm(context, context.db, render.id)) add(unpackFilm(film));
-  return picture;
+  const document = patchedDocument(version, JSON.parse(render.patch) as JsonPatch);
+  const made = { document, layout: filmLayout(document, document.sheets[render.sheet]) };
+  kept.set(render.id, made);
+  if (kept.size > KEPT) kept.delete(kept.keys().next().value!);
+  return made;
 }
 
 /** Every channel's value at one pixel of the full frame; RequestError 404 outside the render's region. */
@@ -135,15 +174,19 @@ async function pixelsAround(context: Context, id: number, x: number, y: number, 
   const wanted = tileRegions(render).flatMap((r, tile) =>
     r.x < left + width && r.x + r.width > left && r.y < top + height && r.y + r.height > top ? [tile] : [],
   );
-  const rows = await context.db
-    .selectDistinctOn([tiles.tile], { film: tiles.film })
-    .from(tiles)
-    .where(and(eq(tiles.renderId, id), inArray(tiles.tile, wanted)))
-    .orderBy(asc(tiles.tile), desc(tiles.groups));
-  const layout = await layoutOf(context, render);
-  const films = await Promise.all(rows.map(async ({ film }) => unpackFilm(await context.blobs.get(film))));
-  const region = { x: left, y: top, width, height };
-  return pictureOf(films, region, passList(layout).map((pass) => pass.name), layout); // prettier-ignore
+  const { layout } = await madeOf(context, render);
+  const { blobs, db } = context;
+  try {
+    const films = await Promise.all(
+      (await filmBlobs(db, id, wanted)).map(async ({ film, time }) =>
+        unpackFilm(await blobs.get(film), time === null ? null : await blobs.get(time)),
+      ),
+    );
+    const region = { x: left, y: top, width, height };
+    return pictureOf(films, region, passList(layout).map((pass) => pass.name), layout); // prettier-ignore
+  } catch (error) {
+    throw await damageOf(context, render, error);
+  }
 }
 
 async function findRender({ db }: Context, id: number): Promise<RenderRow> {

@@ -9,7 +9,7 @@ import { timeFrame, type FrameTime } from '../../core/predict/frame-time.ts';
 import { predictChanges, type Change } from '../../core/predict/predict-change.ts';
 import type { ChangeSide } from '../../core/predict/small-render.ts';
 import type { Assets } from '../../core/render/assets.ts';
-import { createFilm, packFilm, unpackFilm } from '../../core/render/film.ts';
+import { createFilm, packFilm, packTime, unpackFilm } from '../../core/render/film.ts';
 import { pictureOf } from '../../core/render/film-picture.ts';
 import { renderGroups } from '../../core/render/render-tile.ts';
 import { settingsOf, type CompiledScene } from '../../core/render/scene.ts';
@@ -25,22 +25,24 @@ export interface TileTask extends SceneTask {
   sheet: Sheet;
   seed: number;
   region: Region;
-  /** The film so far, or null for a new one. */
+  /** The film so far and what its pixels took, or null for a new one. */
   film: Uint8Array | null;
+  time: Uint8Array | null;
   groups: number;
 }
 
 export interface TileResult {
   film: Uint8Array;
+  time: Uint8Array;
   rays: number;
   ms: number;
 }
 
-export function renderTile({ scene, packed, sheet, seed, region, film: before, groups }: TileTask): TileResult {
-  const film = before ? unpackFilm(before) : createFilm(region, scene.layout);
+export function renderTile({ scene, packed, sheet, seed, region, film: before, time, groups }: TileTask): TileResult {
+  const film = before ? unpackFilm(before, time) : createFilm(region, scene.layout);
   const started = performance.now();
   const rays = renderGroups(withKernel(scene, packed), settingsOf(sheet, seed), film, groups, () => performance.now());
-  return { film: packFilm(film), rays, ms: performance.now() - started };
+  return { film: packFilm(film), time: packTime(film), rays, ms: performance.now() - started };
 }
 
 export interface ExamineTask extends SceneTask {
@@ -100,7 +102,7 @@ export const timeOnThread = ({ scene, packed, sheet, seed }: TimeTask): FrameTim
 
 function wholePicture(sheet: Sheet, films: Uint8Array[], passes: string[]) {
   const frame = { x: 0, y: 0, width: sheet.width, height: sheet.height };
-  return pictureOf(films.map(unpackFilm), frame, passes);
+  return pictureOf(films.map((film) => unpackFilm(film)), frame, passes);
 }
 
 /** What a thread can be asked to do, by the exported function's name. */

@@ -1,44 +1,24 @@
 /** Renders as rows and as queued batches of tiles: made, stopped, continued. */
-import { totalmem } from 'node:os';
 import { and, eq, sql } from 'drizzle-orm';
-import { clipRegion, type Region } from '../../core/data/picture.ts';
+import type { Region } from '../../core/data/picture.ts';
 import { canonicalText } from '../../core/document/canonical.ts';
-import { applyPatch, type JsonPatch } from '../../core/document/patch.ts';
-import { InvalidInput } from '../../core/document/problem.ts';
-import type { Sheet, SheetName, ShotDocument } from '../../core/document/schema.ts';
-import { validateDocument } from '../../core/document/validate.ts';
+import type { JsonPatch } from '../../core/document/patch.ts';
+import type { SheetName } from '../../core/document/schema.ts';
 import { CORE_BUILD } from '../../core/render/build.ts';
 import { tilesOf } from '../../core/render/render-tile.ts';
 import { groupsOf, nextRound, samplesOf } from '../../core/render/rounds.ts';
-import { frameBytes, tellBytes } from '../../core/render/memory.ts';
 import type { Context } from '../context.ts';
 import type { Transaction } from '../db/database.ts';
 import { renders, tiles, versions } from '../db/schema.ts';
 import { conflict, notFound } from '../errors.ts';
 import { shotChanged } from '../notify.ts';
+import { TILE, type RenderPlan } from '../shots/document-work.ts';
 
 export type RenderRow = typeof renders.$inferSelect;
 export type VersionRow = typeof versions.$inferSelect;
 
-const TILE = 32;
 /** Tiles of a first batch, before it is known how long a tile takes. */
 const FIRST_BATCH = 8;
-
-/** The document a render is made with: its version's, patched. */
-export function patchedDocument(version: { document: string }, patch: JsonPatch): ShotDocument {
-  const document = JSON.parse(version.document) as ShotDocument;
-  return patch.length ? validateDocument(applyPatch(document, patch)) : document;
-}
-
-/** Pictures are put together in memory before they are sent: what cannot fit there is not begun. */
-function refuseTooLarge(document: ShotDocument, sheet: Sheet, region: Region): void {
-  const share = (region.width * region.height) / (sheet.width * sheet.height);
-  const needed = frameBytes(document, sheet) * share;
-  if (needed > totalmem())
-    throw conflict(
-      `${region.width} × ${region.height} pixels need about ${tellBytes(needed)} of memory and this machine has ${tellBytes(totalmem())}. Make the frame smaller, or render a region.`,
-    );
-}
 
 /** Tiles of a render, those at the middle of its region first. */
 export function tileRegions(render: Region & { tileSize: number }): Region[] {
@@ -54,30 +34,28 @@ export interface NewRender {
   patch: JsonPatch;
   /** Null: the full frame. */
   region: Region | null;
-  /** Null: the sheet's own. */
+  /** Left out: the sheet's own. */
   seed?: number;
+  /** Where it was worked out already. */
+  plan?: RenderPlan;
 }
 
 export async function createRender(context: Context, tx: Transaction, wanted: NewRender): Promise<RenderRow> {
-  const { version, purpose, patch } = wanted;
-  const document = patchedDocument(version, patch);
-  const sheet = document.sheets[wanted.sheet];
-  const region = regionIn(sheet, wanted.region);
-  refuseTooLarge(document, sheet, region);
+  const { version, purpose, sheet, patch } = wanted;
+  const task = { document: version.document, sheet, patches: [patch], region: wanted.region };
+  const { region, seed, ...plan } = wanted.plan ?? (await context.documents.planRenders(task))[0];
   const [render] = await tx
     .insert(renders)
     .values({
       shotId: version.shotId,
       versionId: version.id,
       purpose,
-      sheet: wanted.sheet,
+      sheet,
       patch: canonicalText(patch),
       ...region,
-      wholeFrame: region.width === sheet.width && region.height === sheet.height,
-      seed: wanted.seed ?? sheet.seed,
-      targetGroups: groupsOf(sheet.samples),
+      ...plan,
+      seed: wanted.seed ?? seed,
       tileSize: TILE,
-      tileCount: tilesOf(region, TILE).length,
       state: 'active',
       build: CORE_BUILD,
     })
@@ -85,24 +63,6 @@ export async function createRender(context: Context, tx: Transaction, wanted: Ne
   await queueTiles(context, tx, render, new Map());
   await shotChanged(tx, render.shotId);
   return render;
-}
-
-/** The wanted region inside the sheet's frame; InvalidInput when nothing of it is. */
-export function regionIn(sheet: Sheet, wanted: Region | null): Region {
-  const region = clipRegion(
-    wanted ?? { x: 0, y: 0, width: sheet.width, height: sheet.height },
-    sheet.width,
-    sheet.height,
-  );
-  if (region.width * region.height === 0)
-    throw new InvalidInput('region', [
-      {
-        path: '',
-        value: JSON.stringify(wanted),
-        expected: `pixels of a ${sheet.width} × ${sheet.height} frame`,
-      },
-    ]);
-  return region;
 }
 
 /** Queues the next round of every tile that has not reached the target. */

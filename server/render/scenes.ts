@@ -13,7 +13,7 @@ import type { Context } from '../context.ts';
 import { versions } from '../db/schema.ts';
 import { notFound } from '../errors.ts';
 import { lentByHost, packScene, type PackedScene } from '../../host/kernel.ts';
-import { patchedDocument } from './renders.ts';
+import { patchedDocument } from '../shots/document-work.ts';
 import { sharedAssets } from './shared-assets.ts';
 
 export interface LoadedScene {
@@ -58,7 +58,7 @@ export class Scenes {
       () => this.ask(versionId, patch, sheetName),
     );
     const assets = await keep(this.assets, KEPT, assetsKey, () => {
-      const read = async (path: string) => (manifest[path] ? this.context.blobs.get(manifest[path]) : null);
+      const read = async (path: string) => (Object.hasOwn(manifest, path) ? this.context.blobs.get(manifest[path]) : null);
       return loadAssets(document, read, document.code, 'stand in').then(sharedAssets);
     });
     const compiled = await keep(this.compiled, KEPT, sceneKey, () => this.compile(document, assets, sheet));

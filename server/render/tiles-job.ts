@@ -3,9 +3,12 @@ import { and, desc, eq, lt, sql } from 'drizzle-orm';
 import type { JsonPatch } from '../../core/document/patch.ts';
 import type { ShotDocument } from '../../core/document/schema.ts';
 import { nextRound, samplesOf } from '../../core/render/rounds.ts';
+import { CORE_BUILD } from '../../core/render/build.ts';
+import { DamagedBlob } from '../blobs.ts';
 import { config } from '../config.ts';
 import type { Context } from '../context.ts';
 import { batches, renders, tiles } from '../db/schema.ts';
+import { log } from '../log.ts';
 import { shotChanged } from '../notify.ts';
 import type { TilesJob } from '../queue.ts';
 import { sideFailed, sideFinished } from '../trials/trial-renders.ts';
@@ -34,6 +37,12 @@ export async function renderBatch(
     return now?.epoch === job.epoch && now.state === 'active';
   };
   if (!render || render.epoch !== job.epoch || render.state !== 'active') return;
+  if (render.build !== CORE_BUILD) {
+    const why = `The render was begun by another build of the renderer (${render.build}; this is ${CORE_BUILD}), whose pixels are not mixed with ours. Render it again.`;
+    await failRender(context, render.id, why);
+    if (render.purpose === 'trial') await sideFailed(context, render.id, why);
+    return;
+  }
   try {
     const { document, scene, packed } = await scenes.get(
       render.versionId,
@@ -48,8 +57,8 @@ export async function renderBatch(
         const before = await filmBefore(context, render.id, tile, job.groups);
         if (before?.groups === job.groups) return before.ms;
         if (!(await isCurrent())) return null;
-        const film = before ? await context.blobs.get(before.film) : null;
-        const task = { scene, packed, sheet, seed: render.seed, region: regions[tile], film, groups: job.groups };
+        const { film, time } = await soFar(context, before);
+        const task = { scene, packed, sheet, seed: render.seed, region: regions[tile], film, time, groups: job.groups };
         const result = await threads.run('renderTile', task);
         await recordTile(context, job, tile, result, document.frame);
         return result.ms;
@@ -101,6 +110,19 @@ async function filmBefore({ db }: Context, renderId: number, tile: number, group
   return row ?? null;
 }
 
+/** What a tile has so far. One that the disk damaged is rendered from its first group: that gives the same bits. */
+async function soFar({ blobs }: Context, before: { film: string; time: string | null } | null) {
+  if (!before) return { film: null, time: null };
+  try {
+    const film = await blobs.get(before.film);
+    return { film, time: before.time === null ? null : await blobs.get(before.time) };
+  } catch (error) {
+    if (!(error instanceof DamagedBlob)) throw error;
+    log.warn({ film: before.film }, 'a film was damaged and is rendered again');
+    return { film: null, time: null };
+  }
+}
+
 /** Writes a result down, unless it or a later one is there already, and ends the render with its last tile. */
 async function recordTile(
   context: Context,
@@ -110,6 +132,7 @@ async function recordTile(
   frame: number,
 ): Promise<void> {
   const film = await context.blobs.put(result.film);
+  const time = await context.blobs.put(result.time);
   await context.db.transaction(async (tx) => {
     const render = await lockRender(tx, job.renderId);
     const [{ most }] = await tx
@@ -122,6 +145,7 @@ async function recordTile(
       tile,
       groups: job.groups,
       film,
+      time,
       rays: result.rays,
       ms: result.ms,
       worker: config.processName,

@@ -1,7 +1,6 @@
 /** Setting controls by hand: dials of sheets, and values of lights, materials, objects. */
 import { isOfDocument } from '../../core/document/pointers.ts';
-import type { ShotDocument } from '../../core/document/schema.ts';
-import { tellValues, valuesPatch } from '../../core/document/set-values.ts';
+import { tellValues } from '../../core/document/set-values.ts';
 import type { DialRequest } from '../../core/contracts/requests.ts';
 import type { Context } from '../context.ts';
 import { conflict } from '../errors.ts';
@@ -11,9 +10,9 @@ export async function setDials(context: Context, code: string, { base, sheets, v
   await context.db.transaction(async (tx) => {
     const { shot, head } = await lockHead(tx, code);
     needBase(head, base);
-    const patch = valuesPatch(JSON.parse(head.document) as ShotDocument, sheets, values);
-    if (patch.length === 0) throw conflict(`The dials of ${code} stand like that already.`);
     const where = Object.keys(values).every(isOfDocument) ? '' : ` (${sheets.join(' and ')})`;
-    await addVersion(context, tx, shot, head, patch, `Set ${tellValues(values)}${where}`);
+    const change = { sheets, values, reason: `Set ${tellValues(values)}${where}` };
+    if (!(await addVersion(context, tx, shot, head, change)))
+      throw conflict(`The dials of ${code} stand like that already.`);
   });
 }

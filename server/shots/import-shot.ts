@@ -3,52 +3,49 @@
  * refers to is read and kept, and only then are rows written. Its first base render is queued with them.
  */
 import { eq } from 'drizzle-orm';
-import { canonicalText } from '../../core/document/canonical.ts';
-import { neededFiles } from '../../core/render/load-assets.ts';
+import { apart } from '../apart/apart.ts';
 import type { Context } from '../context.ts';
+import type { Transaction } from '../db/database.ts';
 import { shots, versions } from '../db/schema.ts';
 import { conflict } from '../errors.ts';
+import type { Upload } from '../http/upload.ts';
 import { queuePreflight } from '../intake/preflight-queue.ts';
 import { shotChanged } from '../notify.ts';
 import { createRender } from '../render/renders.ts';
-import { bringIn } from './bring-in.ts';
-import type { ShotFiles } from './shot-files.ts';
+import type { ImportedFiles } from './import-files.ts';
 
 /**
  * @returns the shot's code
  * @throws InvalidInput when document or files cannot be used; RequestError 409 when the code is taken
  */
-export async function importShot(context: Context, files: ShotFiles): Promise<string> {
-  const { document, read, cameIn } = await bringIn(files);
-  const [present] = await context.db.select().from(shots).where(eq(shots.code, document.code));
-  if (present) {
-    const how = cameIn ? `Give ${cameIn.file} another name` : 'Give this one another code in shot.json';
-    throw conflict(`A shot with the code ${document.code} is here already. ${how}.`);
-  }
-  // What is missing is told by preflight and shown in the picture: a broken shot comes in to be mended.
-  const manifest: Record<string, string> = {};
-  for (const path of await neededFiles(document, read, document.code, 'stand in'))
-    manifest[path] = await context.blobs.put((await read(path))!);
-
+export async function importShot(context: Context, { folder, bytes, gone }: Upload): Promise<string> {
+  const made = await apart('importFiles', { folder, blobs: context.blobs.folder }, { gone, bytes });
   await context.db.transaction(async (tx) => {
-    const [shot] = await tx
-      .insert(shots)
-      .values({ code: document.code, name: document.name, cameIn: cameIn && JSON.stringify(cameIn) })
-      .returning();
-    const [version] = await tx
-      .insert(versions)
-      .values({
-        shotId: shot.id,
-        number: 1,
-        document: canonicalText(document),
-        manifest: canonicalText(manifest),
-        reason: 'Came in',
-      })
-      .returning();
-    await tx.update(shots).set({ headVersionId: version.id }).where(eq(shots.id, shot.id));
-    await createRender(context, tx, { version, purpose: 'base', sheet: 'preview', patch: [], region: null });
-    await queuePreflight(context, tx, version.id);
-    await shotChanged(tx, shot.id);
+    const shotId = await addShot(context, tx, made, 'Came in');
+    const [version] = await tx.select().from(versions).where(eq(versions.shotId, shotId));
+    await createRender(context, tx, { version, purpose: 'base', sheet: 'preview', patch: [], region: null, plan: made.plan }); // prettier-ignore
+    await shotChanged(tx, shotId);
   });
-  return document.code;
+  return made.code;
+}
+
+export type NewShot = Pick<ImportedFiles, 'code' | 'name' | 'document' | 'manifest' | 'cameIn'>;
+
+/** Rows of a shot and its first version. @throws RequestError 409 when the code is taken, also at the same moment */
+export async function addShot(context: Context, tx: Transaction, made: NewShot, reason: string): Promise<number> {
+  const { code, name, document, manifest, cameIn } = made;
+  const [shot] = await tx
+    .insert(shots)
+    .values({ code, name, cameIn: cameIn && JSON.stringify(cameIn) })
+    .onConflictDoNothing({ target: shots.code })
+    .returning();
+  if (!shot) {
+    const how = cameIn ? `Give ${cameIn.file} another name` : 'Give this one another code in shot.json';
+    throw conflict(`A shot with the code ${code} is here already. ${how}.`);
+  }
+  const [version] = await tx.insert(versions).values({ shotId: shot.id, number: 1, document, manifest, reason }).returning();
+  await tx.update(shots).set({ headVersionId: version.id }).where(eq(shots.id, shot.id));
+  await queuePreflight(context, tx, version.id);
+  await shotChanged(tx, shot.id);
+  return shot.id;
 }

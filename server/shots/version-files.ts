@@ -1,18 +1,26 @@
-/** The files of a version as a page reads them, to render with them itself. */
+/** The files of a version. */
 import { eq } from 'drizzle-orm';
+import type { ReadFile } from '../../core/render/load-assets.ts';
+import type { BlobStore } from '../blobs.ts';
 import type { Context } from '../context.ts';
 import { versions } from '../db/schema.ts';
 import { notFound } from '../errors.ts';
 
-/** Hashes by path. */
-export async function manifestOf({ db }: Context, versionId: number): Promise<Record<string, string>> {
+/** JSON of hashes by path. */
+export async function manifestOf({ db }: Context, versionId: number): Promise<string> {
   const [version] = await db.select({ manifest: versions.manifest }).from(versions).where(eq(versions.id, versionId));
   if (!version) throw notFound(`version ${versionId}`);
-  return JSON.parse(version.manifest) as Record<string, string>;
+  return version.manifest;
 }
 
-export async function fileBytes({ blobs }: Context, hash: string): Promise<Buffer> {
-  const unknown = notFound(`file ${hash.slice(0, 64)}`);
-  if (!/^[0-9a-f]{64}$/.test(hash)) throw unknown;
-  return Buffer.from(await blobs.get(hash).catch(() => Promise.reject(unknown)));
+/** Reads a version's files by their paths. @param manifest its text */
+export function readerOfManifest(blobs: BlobStore, manifest: string): ReadFile {
+  const hashes = JSON.parse(manifest) as Record<string, string>;
+  return async (path) => (Object.hasOwn(hashes, path) ? blobs.get(hashes[path]) : null);
+}
+
+/** Where a file of some version stands, by its hash. */
+export async function filePlace({ blobs }: Context, hash: string): Promise<string> {
+  if (!/^[0-9a-f]{64}$/.test(hash)) throw notFound(`file ${hash.slice(0, 64)}`);
+  return blobs.sound(hash);
 }

@@ -1,9 +1,9 @@
 /** A shot's versions: a tree by parents, and a head that undo and redo move along it. */
 import { and, desc, eq, max } from 'drizzle-orm';
 import { canonicalText } from '../../core/document/canonical.ts';
-import { applyPatch, type JsonPatch } from '../../core/document/patch.ts';
-import type { ShotDocument } from '../../core/document/schema.ts';
-import { validateDocument } from '../../core/document/validate.ts';
+import type { JsonPatch } from '../../core/document/patch.ts';
+import type { SheetName } from '../../core/document/schema.ts';
+import type { ControlValues } from '../../core/document/set-values.ts';
 import type { Context } from '../context.ts';
 import type { Transaction } from '../db/database.ts';
 import { shots, versions } from '../db/schema.ts';
@@ -35,20 +35,30 @@ export async function headOf(db: Context['db'], code: string): Promise<VersionRo
   return head;
 }
 
+export interface VersionChange {
+  reason: string;
+  patch?: JsonPatch;
+  /** Values that are set besides the patch, those of sheets in each of `sheets`. */
+  values?: ControlValues;
+  sheets?: SheetName[];
+  /** Hashes of files that are new with it, by path. */
+  files?: Record<string, string>;
+}
+
 /**
- * A new version on the head: its document patched, checked as a whole, and made the head.
- * @param files hashes of files that are new with it, by path
+ * A new version on the head: its document changed, checked as a whole, and made the head.
+ * @returns null where values stand like that already, and nothing else changes
  */
 export async function addVersion(
   context: Context,
   tx: Transaction,
   shot: ShotRow,
   head: VersionRow,
-  patch: JsonPatch,
-  reason: string,
-  files: Record<string, string> = {},
-): Promise<VersionRow> {
-  const document = validateDocument(applyPatch(JSON.parse(head.document) as ShotDocument, patch), shot.code);
+  { reason, patch: given = [], values = {}, sheets = [], files = {} }: VersionChange,
+): Promise<VersionRow | null> {
+  const task = { document: head.document, code: shot.code, patch: given, sheets, values };
+  const { patch, document } = await context.documents.changeDocument(task);
+  if (patch.length === 0 && Object.keys(files).length === 0) return null;
   const [{ last }] = await tx
     .select({ last: max(versions.number) })
     .from(versions)
@@ -59,7 +69,7 @@ export async function addVersion(
       shotId: shot.id,
       number: last! + 1,
       parentId: head.id,
-      document: canonicalText(document),
+      document,
       manifest: canonicalText({ ...(JSON.parse(head.manifest) as Record<string, string>), ...files }),
       patch: canonicalText(patch),
       reason,

@@ -5,6 +5,7 @@ import { objectNames } from '../../core/document/object-names.ts';
 import { pilotSeed } from '../../core/predict/seeds.ts';
 import type { Context } from '../context.ts';
 import { renders, trials } from '../db/schema.ts';
+import { isAway, tellError } from '../errors.ts';
 import { shotChanged } from '../notify.ts';
 import type { PredictJob } from '../queue.ts';
 import { filmsOf } from '../render/films.ts';
@@ -61,6 +62,7 @@ export async function predictTrials(context: Context, scenes: Scenes, threads: R
       await shotChanged(tx, lead.shotId);
     });
   } catch (error) {
-    for (const { id } of rows) await failTrial(context, id, `It could not be predicted: ${(error as Error).message}`);
+    if (isAway(error)) throw error;
+    for (const { id } of rows) await failTrial(context, id, `It could not be predicted: ${tellError(error)}`);
   }
 }

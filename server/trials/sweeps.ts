@@ -1,14 +1,14 @@
 /** Sweeps: several values of one thing as trials of one region, which share the render without any of them. */
 import { and, asc, eq, inArray } from 'drizzle-orm';
+import type { Region } from '../../core/data/picture.ts';
 import type { SweepRequest } from '../../core/contracts/requests.ts';
 import { canonicalText } from '../../core/document/canonical.ts';
 import type { Context } from '../context.ts';
 import { sweeps, trials } from '../db/schema.ts';
 import { conflict, notFound } from '../errors.ts';
 import { shotChanged } from '../notify.ts';
-import { regionIn } from '../render/renders.ts';
 import { lockHead } from '../shots/versions.ts';
-import { nextNumber, patchToTry, PREDICT_FIRST } from './trials.ts';
+import { nextNumber, PREDICT_FIRST } from './trials.ts';
 import { stopUnneeded } from './trial-renders.ts';
 
 /** @returns the sweep's id */
@@ -16,16 +16,20 @@ export async function createSweep(context: Context, code: string, request: Sweep
   return context.db.transaction(async (tx) => {
     const { shot, head } = await lockHead(tx, code);
     const { sheet, title, pointer, steps } = request;
-    const patches = steps.map(({ label, values }) => {
-      const { patch } = patchToTry(head, sheet, values);
-      if (patch.length === 0) throw conflict(`“${label}” is what stands in the ${sheet} sheet already: leave it out.`);
-      return canonicalText(patch);
-    });
+    const patches: string[] = [];
+    let region: Region | null = null;
+    for (const { label, values } of steps) {
+      const task = { document: head.document, sheet, values, region: request.region };
+      const tried = await context.documents.tryValues(task);
+      if (tried.patch.length === 0)
+        throw conflict(`“${label}” is what stands in the ${sheet} sheet already: leave it out.`);
+      patches.push(canonicalText(tried.patch));
+      region = tried.region;
+    }
     patches.forEach((patch, i) => {
       const first = patches.indexOf(patch);
       if (first < i) throw conflict(`“${steps[first].label}” and “${steps[i].label}” are the same change.`);
     });
-    const { before } = patchToTry(head, sheet, {});
     const [sweep] = await tx.insert(sweeps).values({ shotId: shot.id, title, pointer }).returning();
     const number = await nextNumber(tx, shot.id);
     const rows = await tx
@@ -38,7 +42,7 @@ export async function createSweep(context: Context, code: string, request: Sweep
           versionId: head.id,
           sheet,
           patch: patches[i],
-          ...regionIn(before, request.region),
+          ...region!,
           state: 'predicting' as const,
           sweepId: sweep.id,
           step: label,

@@ -13,7 +13,8 @@ import type { Transaction } from '../db/database.ts';
 import { findings, renders, trials, versions } from '../db/schema.ts';
 import { filmsOf } from '../render/films.ts';
 import { shotChanged } from '../notify.ts';
-import { createRender, patchedDocument, stopRender } from '../render/renders.ts';
+import { createRender, stopRender } from '../render/renders.ts';
+import { patchedDocument } from '../shots/document-work.ts';
 
 export type TrialRow = typeof trials.$inferSelect;
 
@@ -70,7 +71,7 @@ export async function sideFinished(context: Context, tx: Transaction, renderId: 
 }
 
 async function measureTrial(context: Context, tx: Transaction, trial: TrialRow, sides: number[]): Promise<void> {
-  const [before, after] = await Promise.all(sides.map(async (id) => (await filmsOf(context, tx, id)).map(unpackFilm)));
+  const [before, after] = await Promise.all(sides.map(async (id) => (await filmsOf(context, tx, id)).map((film) => unpackFilm(film))));
   const [version] = await tx.select().from(versions).where(eq(versions.id, trial.versionId));
   const document = patchedDocument(version, []);
   const names = objectNames(document);

@@ -1,20 +1,18 @@
 /** Trials: begun from a remedy or from values set by hand, stopped, kept, dropped. */
-import { and, desc, eq, max } from 'drizzle-orm';
+import { and, asc, desc, eq, max, or } from 'drizzle-orm';
 import type { Finding } from '../../core/contracts/finding.ts';
 import type { TrialRequest } from '../../core/contracts/requests.ts';
 import { alikeItems, forItems } from '../../core/document/alike-items.ts';
 import { canonicalText } from '../../core/document/canonical.ts';
 import { InvalidInput } from '../../core/document/problem.ts';
 import type { JsonPatch } from '../../core/document/patch.ts';
-import { tellValues, valuesPatch, type ControlValues } from '../../core/document/set-values.ts';
-import type { SheetName, ShotDocument } from '../../core/document/schema.ts';
-import { GROUP } from '../../core/render/random.ts';
+import { tellValues, type ControlValues } from '../../core/document/set-values.ts';
 import type { Context } from '../context.ts';
 import type { Transaction } from '../db/database.ts';
 import { decisions, findings, renders, shots, trials } from '../db/schema.ts';
 import { conflict, notFound } from '../errors.ts';
 import { shotChanged } from '../notify.ts';
-import { patchedDocument, regionIn, type VersionRow } from '../render/renders.ts';
+import { stopRender } from '../render/renders.ts';
 import { pointerOf } from '../../core/document/pointers.ts';
 import { addVersion, lockHead } from '../shots/versions.ts';
 import { beginTrials, stopUnneeded, type TrialRow } from './trial-renders.ts';
@@ -24,10 +22,11 @@ export async function createTrial(context: Context, code: string, request: Trial
   return context.db.transaction(async (tx) => {
     const { shot, head } = await lockHead(tx, code);
     const asked = await whatToTry(tx, shot.id, request);
-    const { patch, before } = patchToTry(head, request.sheet, asked.values);
+    const wanted = request.region ?? asked.finding?.region ?? null;
+    const task = { document: head.document, sheet: request.sheet, values: asked.values, region: wanted };
+    const { patch, region } = await context.documents.tryValues(task);
     if (patch.length === 0)
       throw conflict(`All of it stands like that already in the ${request.sheet} sheet: nothing to try.`);
-    const region = regionIn(before, request.region ?? asked.finding?.region ?? null);
     const [trial] = await tx
       .insert(trials)
       .values({
@@ -58,24 +57,6 @@ export async function createTrial(context: Context, code: string, request: Trial
 
 /** Predictions go before renders. */
 export const PREDICT_FIRST = 200;
-
-/** Two groups: one alone has no spread. */
-const LEAST_SAMPLES = 2 * GROUP;
-
-/** What values change in a version, which may be nothing, and the sheet they are tried in as it stands. */
-export function patchToTry(head: VersionRow, sheet: SheetName, values: ControlValues) {
-  const document = JSON.parse(head.document) as ShotDocument;
-  const patch = valuesPatch(document, [sheet], values);
-  const before = document.sheets[sheet];
-  const after = patchedDocument(head, patch).sheets[sheet];
-  if (after.width !== before.width || after.height !== before.height)
-    throw conflict('A trial compares the same pixels: it cannot change the width or height.');
-  if (Math.min(before.samples, after.samples) < LEAST_SAMPLES)
-    throw conflict(
-      `A trial needs ${LEAST_SAMPLES} samples at least: its noise is told by how groups of ${GROUP} differ.`,
-    );
-  return { patch, before };
-}
 
 export async function nextNumber(tx: Transaction, shotId: number): Promise<number> {
   const [{ last }] = await tx
@@ -148,6 +129,18 @@ export async function stopTrial(context: Context, id: number): Promise<void> {
   await stopUnneeded(context, [trial.beforeRenderId, trial.afterRenderId]);
 }
 
+/** Stops a render that somebody asked to stop: with it the trials it is a side of, which would wait for it for ever. */
+export async function stopAskedRender(context: Context, id: number): Promise<void> {
+  const sides = or(eq(trials.beforeRenderId, id), eq(trials.afterRenderId, id));
+  const running = await context.db
+    .select({ id: trials.id })
+    .from(trials)
+    .where(and(eq(trials.state, 'rendering'), sides))
+    .orderBy(asc(trials.id));
+  if (running.length === 0) return stopRender(context, id);
+  for (const trial of running) await stopTrial(context, trial.id);
+}
+
 export async function failTrial(context: Context, id: number, error: string): Promise<void> {
   await context.db.transaction(async (tx) => {
     const trial = await lockTrial(tx, id);
@@ -175,21 +168,14 @@ export async function keepTrial(context: Context, id: number, both: boolean): Pr
     const patch = JSON.parse(trial.patch) as JsonPatch;
     if (patch.some(({ path }) => path.endsWith('/file')))
       throw conflict(`Trial ${trial.number} shows what a missing file does: there is nothing in it to keep.`);
-    const document = JSON.parse(head.document) as ShotDocument;
     const other = trial.sheet === 'preview' ? ('final' as const) : ('preview' as const);
     const values: ControlValues = {};
     for (const step of patch)
       if (step.op === 'replace' && step.path.startsWith('/sheets/')) values[pointerOf(step.path)] = step.value;
-    const whole = both ? [...patch, ...valuesPatch(document, [other], values)] : patch;
     const sheets = both ? `${trial.sheet} and ${other}` : trial.sheet;
-    const version = await addVersion(
-      context,
-      tx,
-      shot,
-      head,
-      whole,
-      `Kept trial ${trial.number}: ${trial.title} (${sheets})`,
-    );
+    const reason = `Kept trial ${trial.number}: ${trial.title} (${sheets})`;
+    const change = { patch, reason, ...(both ? { values, sheets: [other] } : {}) };
+    const version = (await addVersion(context, tx, shot, head, change))!;
     await tx
       .insert(decisions)
       .values({ shotId: shot.id, trialId: id, verdict: 'keep', reason: sheets, versionId: version.id });

@@ -84,7 +84,7 @@ describe('bad input over HTTP', function () {
   it('refuses a file whose name leaves the folder', async () => {
     const { status, body } = await dusting.send([['../evil.sh', 'x'], ...filesOf(good)]);
     expect(status).to.equal(400);
-    expect(body.error).to.match(/"\.\.\/evil\.sh", which leaves its folder/);
+    expect(body.error).to.match(/"\.\.\/evil\.sh", which is not taken: it leaves its folder/);
   });
 
   it('hears a refused upload out, so that the answer arrives and not a broken connection', async () => {

@@ -57,10 +57,11 @@ export class Dusting {
     return child;
   }
 
-  async server(): Promise<ChildProcess> {
+  /** @param more DUSTING_… variables of this start */
+  async server(more: Record<string, string> = {}): Promise<ChildProcess> {
     const port = await freePort();
     this.address = `http://127.0.0.1:${port}`;
-    const child = this.start('main.mjs', { DUSTING_PORT: String(port) });
+    const child = this.start('main.mjs', { DUSTING_PORT: String(port), ...more });
     await until(
       'the server answers',
       async () => (await fetch(`${this.address}/api/health`).catch(() => null))?.ok,
@@ -69,8 +70,19 @@ export class Dusting {
     return child;
   }
 
-  worker(threads = 1): ChildProcess {
-    return this.start('worker.mjs', { DUSTING_THREADS: String(threads) });
+  worker(threads = 1, more: Record<string, string> = {}): ChildProcess {
+    return this.start('worker.mjs', { DUSTING_THREADS: String(threads), ...more });
+  }
+
+  /** What a server that is not to start says of it. */
+  async refusal(): Promise<string> {
+    const env = { ...process.env, DUSTING_DATABASE_URL: this.databaseUrl, DUSTING_DATA: this.folder, ...this.settings };
+    const child = spawn(process.execPath, [join(ROOT, 'dist/server/main.mjs')], { cwd: ROOT, env });
+    let out = '';
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (piece) => (out += piece));
+    const code = await new Promise((resolve) => child.once('close', resolve));
+    if (code === 0) throw new Error('it was begun');
+    return out;
   }
 
   async kill(child: ChildProcess, signal: NodeJS.Signals = 'SIGTERM'): Promise<void> {
@@ -154,7 +166,7 @@ async function admin(sql: string): Promise<void> {
   await client.end();
 }
 
-function freePort(): Promise<number> {
+export function freePort(): Promise<number> {
   return new Promise((resolve) => {
     const server = createServer();
     server.listen(0, '127.0.0.1', () => {

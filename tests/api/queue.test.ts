@@ -15,7 +15,7 @@ describe('queue', function () {
     dusting = await Dusting.create();
     await dusting.server();
     connection = connect(dusting.databaseUrl);
-    queue = new Queue(dusting.databaseUrl);
+    queue = new Queue(connection.pool);
     await queue.start();
   });
   after(async () => {
@@ -83,7 +83,7 @@ describe('queue', function () {
   it('gives a job again when it failed, and when its taker never came back', async () => {
     await queue.send(connection.db, 'tiles', [tiles('hard')]);
     const first = await queue.take('tiles');
-    await queue.failed('tiles', first!.id, new Error('disk full'));
+    await queue.retry(connection.db, 'tiles', first!.id, 0);
     const second = await queue.take('tiles');
     expect(second?.data.batch).to.equal('hard');
     // The second taker dies: after 12 s, looked at every 3 s, it is there again.

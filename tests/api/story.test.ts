@@ -1,4 +1,6 @@
 /** From a shot that is wrong to a kept change, over HTTP, and all of it there after a restart. */
+import { setTimeout as sleep } from 'node:timers/promises';
+import { isDeepStrictEqual } from 'node:util';
 import { expect } from 'chai';
 import type { FindingSummary, ShotState, TrialSummary } from '../../core/contracts/events.ts';
 import { Dusting, until } from './harness.ts';
@@ -171,7 +173,14 @@ describe('from finding to kept change', function () {
 
   it('loses nothing over a restart of everything', async () => {
     const strip = ({ revision: _, ...state }: ShotState) => state;
-    const before = strip(await shot());
+    // Tiles of the stopped trial that were in hand still come in.
+    let before = strip(await shot());
+    await until('nothing is under way', async () => {
+      const earlier = before;
+      await sleep(1500);
+      before = strip(await shot());
+      return before.preflight?.state === 'done' && isDeepStrictEqual(before, earlier);
+    });
     const picture = await dusting.bits(1);
     await dusting.stop();
     await dusting.server();

@@ -35,7 +35,7 @@ describe('blobs', () => {
     const [used, old, young] = await Promise.all(['a', 'b', 'c'].map((t) => blobs.put(bytes(t))));
     const past = new Date(Date.now() - 7200_000);
     for (const hash of [used, old]) await utimes(join(folder, hash.slice(0, 2), hash), past, past);
-    expect(await blobs.sweep(new Set([used]), 3600_000)).to.equal(1);
+    expect(await blobs.collect(new Set([used]), 3600_000)).to.deep.equal({ removed: 1, bytes: 1 });
     await blobs.get(used);
     await blobs.get(young);
     expect(await blobs.get(old).catch((e: NodeJS.ErrnoException) => e.code)).to.equal('ENOENT');

@@ -10,18 +10,45 @@ export class Refused extends Error {
   }
 }
 
-const UNREACHABLE = 'The server does not answer. Nothing was changed; it is tried again as soon as it is back.';
+const UNREACHABLE = 'The server does not answer. Nothing was changed; try it again once it is back.';
+/** Before each further try of a request that got no answer, milliseconds. */
+const PAUSES = [300, 700, 1500, 3000];
 
-async function request(path: string, init?: RequestInit): Promise<Response> {
-  let response: Response;
-  try {
-    response = await fetch(`/api${path}`, init);
-  } catch {
-    throw new Refused(0, { error: UNREACHABLE, problems: [] });
-  }
+/** What to do when the server wants people to sign in. */
+let signedOut: () => void = () => {};
+export const onSignedOut = (go: () => void): void => {
+  signedOut = go;
+};
+
+/** By this the server knows a request that it is sent again: what it asks is done once. */
+export function requestKey(): string {
+  const bytes = crypto.getRandomValues(new Uint8Array(16));
+  return [...bytes].map((byte) => byte.toString(16).padStart(2, '0')).join('');
+}
+
+async function request(path: string, init: RequestInit = {}): Promise<Response> {
+  const headers = new Headers(init.headers);
+  if (init.method && init.method !== 'GET') headers.set('Idempotency-Key', requestKey());
+  const response = await untilAnswered(`/api${path}`, { ...init, headers });
   if (response.ok) return response;
+  if (response.status === 401) signedOut();
   const body = (await response.json().catch(() => null)) as ErrorBody | null;
   throw new Refused(response.status, body ?? { error: `The server answered ${response.status}.`, problems: [] });
+}
+
+/** Asks again while the server, or its database, is away for a moment. */
+async function untilAnswered(address: string, init: RequestInit): Promise<Response> {
+  for (const pause of [...PAUSES, null]) {
+    const response = await fetch(address, init).catch(() => null);
+    init.signal?.throwIfAborted();
+    if (response && response.status !== 503) return response;
+    if (pause === null) {
+      if (response) return response;
+      throw new Refused(0, { error: UNREACHABLE, problems: [] });
+    }
+    await new Promise((resolve) => setTimeout(resolve, pause));
+  }
+  throw new Refused(0, { error: UNREACHABLE, problems: [] });
 }
 
 export async function getJson<T>(path: string): Promise<T> {
@@ -83,7 +110,10 @@ function send<T>(path: string, body: FormData | File, progress: (share: number) 
       try {
         const answer = JSON.parse(sending.responseText || 'null') as T & ErrorBody;
         if (sending.status < 300) resolve(answer);
-        else reject(new Refused(sending.status, answer));
+        else {
+          if (sending.status === 401) signedOut();
+          reject(new Refused(sending.status, answer));
+        }
       } catch {
         refuse(`The server answered ${sending.status}.`);
       }
@@ -92,6 +122,7 @@ function send<T>(path: string, body: FormData | File, progress: (share: number) 
     sending.onabort = () => refuse('The upload was cancelled. Nothing was kept.');
   });
   sending.open('POST', `/api${path}`);
+  sending.setRequestHeader('Idempotency-Key', requestKey());
   if (body instanceof File) sending.setRequestHeader('Content-Type', 'application/octet-stream');
   sending.send(body);
   return { done, cancel: () => sending.abort() };

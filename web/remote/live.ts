@@ -1,25 +1,53 @@
 /** A state the server keeps sending: the newest one, and whether the line is up. */
 import { onScopeDispose, ref, shallowRef, type Ref, type ShallowRef } from 'vue';
+import type { Notice } from '../../core/contracts/events.ts';
+import { useNotices } from '../stores/notices.ts';
+import { getJson } from './client.ts';
 
 export interface Live<T> {
   state: ShallowRef<T | null>;
-  /** False while the connection is lost; the browser connects again by itself. */
+  /** False while the connection is lost; it is made again by itself. */
   connected: Ref<boolean>;
   close(): void;
 }
 
-/** Follows an event stream until the calling scope ends. */
+/** Before each further try to connect, milliseconds; the last one from then on. */
+const PAUSES = [500, 1000, 2000, 4000];
+
+/**
+ * Follows an event stream until the calling scope ends. A browser connects again by itself after a broken line, but not
+ * after an answer that is no stream, which is what a server says whose database is away.
+ */
 export function follow<T>(path: string): Live<T> {
   const state = shallowRef<T | null>(null);
   const connected = ref(true);
-  const source = new EventSource(`/api${path}`);
-  source.addEventListener('state', (event) => {
-    state.value = JSON.parse((event as MessageEvent<string>).data) as T;
-    connected.value = true;
-  });
-  source.onopen = () => (connected.value = true);
-  source.onerror = () => (connected.value = false);
-  const close = () => source.close();
+  const notices = useNotices();
+  let source: EventSource | null = null;
+  let timer: ReturnType<typeof setTimeout> | null = null;
+  let failures = 0;
+  const connect = () => {
+    const next = new EventSource(`/api${path}`);
+    source = next;
+    next.addEventListener('state', (event) => {
+      state.value = JSON.parse((event as MessageEvent<string>).data) as T;
+      connected.value = true;
+      failures = 0;
+    });
+    next.addEventListener('notices', (event) => notices.tell(JSON.parse((event as MessageEvent<string>).data) as Notice[])); // prettier-ignore
+    next.onopen = () => (connected.value = true);
+    next.onerror = () => {
+      connected.value = false;
+      if (next.readyState !== EventSource.CLOSED) return;
+      timer = setTimeout(connect, PAUSES[Math.min(failures++, PAUSES.length - 1)]);
+      // Which may be because one is not signed in any more: that answer leads to the page for it.
+      if (failures === 2) void getJson('/profiles').catch(() => {});
+    };
+  };
+  connect();
+  const close = () => {
+    if (timer !== null) clearTimeout(timer);
+    source?.close();
+  };
   onScopeDispose(close);
   return { state, connected, close };
 }

@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { onBeforeUnmount, onMounted, ref } from 'vue';
+import Button from 'primevue/button';
+import Checkbox from 'primevue/checkbox';
+import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef } from 'vue';
 import { useRouter } from 'vue-router';
 import type { RenderSummary, ShotSummary } from '../../core/contracts/events.ts';
 import { isPictureName } from '../../core/formats/picture-names.ts';
@@ -9,11 +11,23 @@ import { filesOfDrop, filesOfInput } from '../remote/dropped-files.ts';
 import { followShots } from '../stores/list.ts';
 import { useUploads } from '../picture/uploads.ts';
 import { useMessages } from '../stores/messages.ts';
+import { useSession } from '../stores/session.ts';
 import PictureThumb from '../components/PictureThumb.vue';
+import DiskFigure from '../components/storage/DiskFigure.vue';
+import ShotMenu from '../components/storage/ShotMenu.vue';
 
-const { state: shots, connected } = followShots();
+const { state: all, connected } = followShots();
+const showsArchived = ref(false);
+const archived = computed(() => all.value?.filter((shot) => shot.archived).length ?? 0);
+const shots = computed(() => all.value?.filter((shot) => showsArchived.value || !shot.archived) ?? null);
+const disk = useTemplateRef('disk');
+const session = useSession();
 const router = useRouter();
 const messages = useMessages();
+async function signOut(): Promise<void> {
+  await session.signOut().catch((error: unknown) => messages.refused(error));
+  if (!session.signedIn) await router.push({ name: 'sign-in' });
+}
 const uploads = useUploads();
 const upload = ref<Sending<{ code: string }> | null>(null);
 const sent = ref(0);
@@ -118,6 +132,7 @@ function openTold(shot: ShotSummary): string {
           aria-label="Bring in a zip archive, a scene file or pictures"
           @change="choose"
       /></label>
+      <Button v-if="session.needed" label="Sign out" text severity="secondary" size="small" @click="signOut" />
     </header>
     <main>
       <div v-if="upload" class="sending" role="status">
@@ -162,6 +177,7 @@ function openTold(shot: ShotSummary): string {
             <th class="right">Kept</th>
             <th class="right">Rays</th>
             <th class="right">Version</th>
+            <th><span class="unseen">More</span></th>
           </tr>
         </thead>
         <tbody>
@@ -171,6 +187,7 @@ function openTold(shot: ShotSummary): string {
               <RouterLink :to="placeOf(shot)"
                 ><b>{{ shot.code }}</b> {{ shot.name }}</RouterLink
               >
+              <span v-if="shot.archived" class="tag">archived</span>
             </td>
             <td>
               <RouterLink :to="{ name: 'intake', params: { code: shot.code } }" class="soft" @click.stop>{{
@@ -195,9 +212,16 @@ function openTold(shot: ShotSummary): string {
             <td class="right num">{{ shot.kept }}</td>
             <td class="right num">{{ shot.render ? count(shot.render.rays) : '' }}</td>
             <td class="right num">{{ shot.version }}</td>
+            <td class="more" @click.stop><ShotMenu :shot="shot" @changed="disk?.look()" /></td>
           </tr>
         </tbody>
       </table>
+      <div v-if="all?.length" class="foot">
+        <DiskFigure ref="disk" />
+        <label v-if="archived" class="soft"
+          ><Checkbox v-model="showsArchived" binary size="small" /> Show {{ archived }} archived</label
+        >
+      </div>
       <p v-if="shots?.length" class="dim hint">
         Drop a shot folder, a scene (.gltf, .glb, .obj, .usda, with its files), a zip archive, or pictures anywhere on
         this page to bring them in.
@@ -284,6 +308,21 @@ td a {
   margin: 60px auto;
   display: grid;
   gap: 8px;
+}
+.foot {
+  display: flex;
+  gap: 18px;
+  align-items: center;
+  margin-top: 12px;
+}
+.foot label {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+}
+.more {
+  padding: 0 4px;
+  width: 36px;
 }
 .hint {
   margin-top: 12px;

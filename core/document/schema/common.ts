@@ -1,10 +1,17 @@
 /** Building blocks of the shot document's schema: ids, numbers with unit and range, files, ray kinds. */
-import { Type, type Static, type TSchema } from '@sinclair/typebox';
+import { FormatRegistry, Type, type Static, type TSchema } from '@sinclair/typebox';
+import { isSafePath, SAFE_PATH } from '../safe-path.ts';
 
 export const closed = { additionalProperties: false } as const;
 
-/** Ids are keys of maps, so that JSON pointers stay stable. */
-export const ID_PATTERN = '^[A-Za-z0-9_.-]+$';
+/**
+ * Ids are keys of maps, so that JSON pointers stay stable. Names that every JavaScript object has (`constructor`) are
+ * none: a map would answer for them whether they are in it or not.
+ */
+const unlessReserved = `^(?!(?:${Object.getOwnPropertyNames(Object.prototype).join('|')})$)`;
+export const ID_PATTERN = `${unlessReserved}[A-Za-z0-9_.-]+$`;
+/** Codes of shots stand in addresses and names of files. */
+export const CODE_PATTERN = `${unlessReserved}[A-Za-z0-9_-]+$`;
 export const Id = Type.String({ pattern: ID_PATTERN, maxLength: 100 });
 export const MaybeId = Type.Union([Id, Type.Null()]);
 export const Name = Type.String({ maxLength: 200 });
@@ -32,9 +39,8 @@ export const choice = <const T extends string>(values: readonly T[], description
     ),
   );
 
-/** A path below the shot folder, with forward slashes, without `..`, drive or leading slash. */
-export const FILE_PATTERN = '^(?!/)(?!.*(^|/)\\.\\.?(/|$))(?!.*//)[^\\\\:\\u0000]+$';
-export const File = Type.String({ pattern: FILE_PATTERN, maxLength: 500 });
+FormatRegistry.Set(SAFE_PATH, isSafePath);
+export const File = Type.String({ format: SAFE_PATH, maxLength: 500 });
 
 export const Matrix = Type.Array(Type.Number({ minimum: -1e9, maximum: 1e9 }), {
   minItems: 16,

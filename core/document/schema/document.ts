@@ -4,7 +4,7 @@
  * People read about it in `docs/shot-document.md`.
  */
 import { Type, type Static } from '@sinclair/typebox';
-import { closed, Id, mapOf, Name, whole } from './common.ts';
+import { closed, CODE_PATTERN, Id, mapOf, Name, whole } from './common.ts';
 import { Background, Environment, Fog, Light } from './light.ts';
 import { Sheet } from './sheet.ts';
 import { CoatSchema, MapSpecSchema, Material, TextureRef } from './surface.ts';
@@ -13,7 +13,7 @@ import { Camera, MeshRef, SceneObject } from './things.ts';
 export const ShotDocumentSchema = Type.Object(
   {
     schema: Type.Literal('dusting.shot/1'),
-    code: Type.String({ pattern: '^[A-Za-z0-9_-]+$', minLength: 1, maxLength: 40 }),
+    code: Type.String({ pattern: CODE_PATTERN, minLength: 1, maxLength: 40 }),
     name: Name,
     frame: whole(-1e6, 1e7, 'frame number'),
     camera: Id,

@@ -6,6 +6,7 @@
  * const { parts } = readExr(bytes, 'beauty.1001.exr', { inflate });
  * const red = parts[0].planes.get('beauty.R');
  */
+import { MOST_PIXELS } from '../limits.ts';
 import { HALF_TO_FLOAT } from '../../data/half.ts';
 import { blocksOf, BYTES_OF, chunkCount, rawSize, samplesIn, type ExrBlock } from './blocks.ts';
 import type { Inflate } from './compression/compression.ts';
@@ -89,7 +90,9 @@ function checkSizes(reading: ExrReading, parts: ExrPart[]): void {
   parts.forEach((part, number) => {
     if (part.isDeep) return;
     const { minX, minY, maxX, maxY } = part.dataWindow;
-    planes += (maxX - minX + 1) * (maxY - minY + 1) * part.channels.length * 4;
+    const pixels = (maxX - minX + 1) * (maxY - minY + 1);
+    if (pixels > MOST_PIXELS) reading.refuse(`part ${number} has ${pixels} pixels, more than the ${MOST_PIXELS} that are taken`);
+    planes += pixels * part.channels.length * 4;
     raw += rawSize(part.channels, part.dataWindow);
     if (planes > MOST_BYTES) reading.refuse(`part ${number} brings the file to more pixels than ${MOST_BYTES / 2 ** 30} GB hold`); // prettier-ignore
     if (raw > reading.bytes.length * MOST_RATIO)

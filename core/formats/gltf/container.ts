@@ -1,4 +1,5 @@
 /** The JSON and the binary chunk of a .glb, or the JSON of a .gltf. */
+import { DEEPEST, jsonDepth } from '../../document/json-text.ts';
 import { checkHeader } from '../gltf.ts';
 import { decodeText } from '../text.ts';
 import type { GltfJson } from './check.ts';
@@ -36,6 +37,7 @@ export function openContainer(bytes: Uint8Array, file: string): GltfContainer {
 
 function parse(bytes: Uint8Array, file: string): { json: GltfJson; notes: string[] } {
   const { text, notes } = decodeText(bytes, file);
+  if (jsonDepth(text) > DEEPEST) throw new RangeError(`${file}: its JSON is nested more than ${DEEPEST} levels deep`);
   try {
     return { json: JSON.parse(text) as GltfJson, notes };
   } catch (error) {

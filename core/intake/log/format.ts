@@ -3,6 +3,7 @@
  * patterns in turn; named groups say what is what. Described in `docs/intake.md`.
  */
 import { Type, type Static } from '@sinclair/typebox';
+import { compilePattern } from '../../data/pattern.ts';
 import { parseJson } from '../../document/json-text.ts';
 import { InvalidInput, showValue } from '../../document/problem.ts';
 import { checkSchema } from '../../document/schema-check.ts';
@@ -51,9 +52,9 @@ export function parseLogFormat(text: string, what: string): LogFormat {
     let groups: string[];
     try {
       groups = [...pattern.matchAll(/\(\?<(\w+)>/g)].map(([, name]) => name);
-      new RegExp(pattern);
+      compilePattern(pattern);
     } catch (error) {
-      const expected = `a regular expression (${(error as Error).message})`;
+      const expected = `a regular expression without look-around and back-references (${(error as Error).message})`;
       throw new InvalidInput(what, [{ path, value: showValue(pattern), expected }]);
     }
     const unknown = groups.find((name) => !(FIELDS as readonly string[]).includes(name));

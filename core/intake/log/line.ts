@@ -1,4 +1,5 @@
 /** One line of a log, by its format. */
+import { compilePattern, type Pattern } from '../../data/pattern.ts';
 import type { Field, LogFormat, Severity } from './format.ts';
 
 export interface LogLine {
@@ -20,14 +21,14 @@ export interface LogLine {
 const LONGEST = 4000;
 
 export class LineReader {
-  private readonly patterns: RegExp[];
-  private readonly closing: RegExp;
+  private readonly patterns: Pattern[];
+  private readonly closing: Pattern;
   private lastText = '';
   private lastSeconds: number | null = null;
 
   constructor(private readonly format: LogFormat) {
-    this.patterns = format.lines.map((pattern) => new RegExp(pattern));
-    this.closing = new RegExp(format.closing);
+    this.patterns = format.lines.map((pattern) => compilePattern(pattern));
+    this.closing = compilePattern(format.closing);
   }
 
   /** Whether only a finished render writes such a line. */
@@ -40,7 +41,7 @@ export class LineReader {
     const line = full.length > LONGEST ? full.slice(0, LONGEST) : full;
     if (this.format.keys) return this.readJson(line, this.format.keys);
     for (const pattern of this.patterns) {
-      const groups = pattern.exec(line)?.groups;
+      const groups = pattern.groups(line);
       if (groups) return this.made(groups);
     }
     return null;

@@ -5,6 +5,7 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { DIALS } from '../../document/dials.ts';
 import { checkSchema } from '../../document/schema-check.ts';
+import { compilePattern, ours } from '../../data/pattern.ts';
 import { parseJson } from '../../document/json-text.ts';
 import { InvalidInput, showValue } from '../../document/problem.ts';
 
@@ -57,6 +58,13 @@ export const ProfileSchema = Type.Object(
 export type Profile = Static<typeof ProfileSchema>;
 export type Threshold = Static<typeof Threshold>;
 
+const PLACEHOLDERS = ours([
+  '^(mesh|object|node|group|material|light|camera|default|unnamed|untitled|new)[ _.-]?\\d*$',
+  '^(cube|sphere|plane|cylinder|cone|torus|box|circle)[ _.-]?\\d*$',
+  '^(copy|duplicate) of ',
+  '[ _.-](copy|final|old|tmp|temp|test)\\d*$',
+]);
+
 export const defaultProfile = (): Profile => ({
   schema: 'dusting.preflight/1',
   name: 'Without a show',
@@ -74,12 +82,7 @@ export const defaultProfile = (): Profile => ({
   settings: {},
   sampling: {},
   roots: [],
-  placeholderNames: [
-    '^(mesh|object|node|group|material|light|camera|default|unnamed|untitled|new)[ _.-]?\\d*$',
-    '^(cube|sphere|plane|cylinder|cone|torus|box|circle)[ _.-]?\\d*$',
-    '^(copy|duplicate) of ',
-    '[ _.-](copy|final|old|tmp|temp|test)\\d*$',
-  ],
+  placeholderNames: [...PLACEHOLDERS],
   thresholds: {},
   off: [],
 });
@@ -95,10 +98,10 @@ export function parseProfile(text: string, what: string): Profile {
   const checked = profile as Profile;
   checked.placeholderNames.forEach((pattern, i) => {
     try {
-      new RegExp(pattern, 'i');
+      compilePattern(pattern, { ignoreCase: true });
     } catch {
       throw new InvalidInput(what, [
-        { path: `/placeholderNames/${i}`, value: showValue(pattern), expected: 'a regular expression' },
+        { path: `/placeholderNames/${i}`, value: showValue(pattern), expected: 'a regular expression without look-around and back-references' },
       ]);
     }
   });

@@ -1,6 +1,5 @@
 /** Routes of what came in with a shot: preflight, repairs, files, the package, logs, profiles. */
 import express, { type Request, type Router } from 'express';
-import { join } from 'node:path';
 import type { ProfileKind } from '../../../core/contracts/intake.ts';
 import { PROFILE_SORTS } from '../../../core/intake/profiles.ts';
 import {
@@ -10,7 +9,6 @@ import {
   ProfileRequest,
   RepairRequest,
 } from '../../../core/contracts/requests.ts';
-import { config } from '../../config.ts';
 import type { Context } from '../../context.ts';
 import { notFound } from '../../errors.ts';
 import { bringFiles } from '../../intake/bring-files.ts';
@@ -19,7 +17,9 @@ import { intakeOf, preflightReport } from '../../intake/preflights.ts';
 import { chooseProfiles, listProfiles, removeProfile, saveProfile } from '../../intake/profiles.ts';
 import { repairShot } from '../../intake/repairs.ts';
 import { dryRunShot, shotPackage } from '../../intake/shot-package.ts';
-import { answer, bodyOf, codeOf, idOf } from '../answers.ts';
+import { answer, bodyOf, codeOf, idOf, queryOf, sendPlace } from '../answers.ts';
+import { goneSignal } from '../gone.ts';
+import { receiveFile } from '../receive-file.ts';
 import { receiveUpload } from '../upload.ts';
 
 function kindOf(request: Request): ProfileKind {
@@ -47,27 +47,26 @@ export function intakeRoutes(context: Context, router: Router): void {
   router.get(
     '/shots/:code/package.zip',
     answer(async (request, response) => {
-      const place = await shotPackage(context, codeOf(request));
-      // Answers parts, too, so that a download goes on where it broke off.
-      await new Promise<void>((resolve, reject) =>
-        response.download(place, `${codeOf(request)}.zip`, { dotfiles: 'allow' }, (error) =>
-          error && !response.headersSent ? reject(error) : resolve(),
-        ),
-      );
+      const place = await shotPackage(context, codeOf(request), { gone: goneSignal(response) });
+      const headers = { 'Content-Type': 'application/zip', 'Cache-Control': 'private, no-cache' };
+      await sendPlace(response, place, headers, { attachment: `${codeOf(request)}.zip` });
     }),
   );
   router.post(
     '/shots/:code/dry-run',
-    answer((request) => dryRunShot(context, codeOf(request))),
+    answer((request, response) => dryRunShot(context, codeOf(request), { gone: goneSignal(response) })),
   );
   router.get(
     '/shots/:code/logs',
-    answer((request) => logsOf(context, codeOf(request))),
+    answer(async (request, response) => {
+      response.type('json').send(await logsOf(context, codeOf(request), { gone: goneSignal(response) }));
+    }),
   );
   router.post(
     '/shots/:code/logs',
     answer(async (request, response) => {
-      const id = await addLog(context, codeOf(request), String(request.query.name ?? 'log'), request);
+      const name = queryOf(request, 'name', 'log');
+      const id = await receiveFile(request, response, (file) => addLog(context, codeOf(request), name, file));
       response.status(201);
       return { id };
     }),
@@ -78,14 +77,20 @@ export function intakeRoutes(context: Context, router: Router): void {
   );
   router.post(
     '/logs/:id/format',
-    answer((request) => readLogAgain(context, idOf(request, 'log'), bodyOf(request, LogFormatRequest).format)),
+    answer((request, response) => {
+      const { format } = bodyOf(request, LogFormatRequest);
+      return readLogAgain(context, idOf(request, 'log'), format, { gone: goneSignal(response) });
+    }),
   );
   router.post(
     '/logs/:id/statistics',
     express.text({ type: '*/*', limit: '16mb' }),
-    answer((request) =>
-      addStatistics(context, idOf(request, 'log'), String(request.query.name ?? 'statistics'), String(request.body)),
-    ),
+    answer((request, response) => {
+      const [id, name] = [idOf(request, 'log'), queryOf(request, 'name', 'statistics')];
+      // Figures in JSON were parsed on the way, as every body of JSON is.
+      const text = typeof request.body === 'string' ? request.body : JSON.stringify(request.body ?? '');
+      return addStatistics(context, id, name, text, { gone: goneSignal(response) });
+    }),
   );
   router.get(
     '/profiles',
@@ -109,16 +114,16 @@ export function intakeRoutes(context: Context, router: Router): void {
   );
   router.post(
     '/shots/:code/repairs',
-    answer((request) => {
+    answer((request, response) => {
       const { base, check } = bodyOf(request, RepairRequest);
-      return repairShot(context, codeOf(request), base, check);
+      return repairShot(context, codeOf(request), base, check, { gone: goneSignal(response) });
     }),
   );
   router.post(
     '/shots/:code/files',
-    answer((request) =>
-      receiveUpload(request, join(config.data, 'uploads'), config.uploadLimit, (files) =>
-        bringFiles(context, codeOf(request), Number(request.query.base), files),
+    answer((request, response) =>
+      receiveUpload(request, response, (upload) =>
+        bringFiles(context, codeOf(request), Number(queryOf(request, 'base')), upload),
       ),
     ),
   );

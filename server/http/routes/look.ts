@@ -3,15 +3,19 @@ import type { Router } from 'express';
 import { BalanceRequest, LookRequest, ReadingRequest } from '../../../core/contracts/requests.ts';
 import type { Context } from '../../context.ts';
 import { dropLook, keepBalance, keepLook } from '../../look/looks.ts';
-import { addPicture, dropSet, picturePlace, readSet, shotPictures } from '../../look/pictures.ts';
+import { addPicture, dropSet, pictureName, picturePlace, readSet, shotPictures } from '../../look/pictures.ts';
 import { renderExr } from '../../render/picture.ts';
-import { answer, bodyOf, codeOf, idOf } from '../answers.ts';
+import { shotByCode } from '../../shots/versions.ts';
+import { answer, bodyOf, codeOf, idOf, queryOf, sendPlace } from '../answers.ts';
+import { goneSignal } from '../gone.ts';
+import { receiveFile } from '../receive-file.ts';
 
 export function lookRoutes(context: Context, router: Router): void {
   router.post(
     '/pictures',
     answer(async (request, response) => {
-      const added = await addPicture(context, null, String(request.query.name ?? ''), request);
+      const name = pictureName(queryOf(request, 'name'));
+      const added = await receiveFile(request, response, (file) => addPicture(context, null, name, file));
       response.status(201);
       return added;
     }),
@@ -19,8 +23,9 @@ export function lookRoutes(context: Context, router: Router): void {
   router.post(
     '/shots/:code/pictures',
     answer(async (request, response) => {
-      const name = String(request.query.name ?? '');
-      const added = await addPicture(context, codeOf(request), name, request);
+      const [code, name] = [codeOf(request), pictureName(queryOf(request, 'name'))];
+      await shotByCode(context.db, code);
+      const added = await receiveFile(request, response, (file) => addPicture(context, code, name, file));
       response.status(201);
       return added;
     }),
@@ -35,21 +40,15 @@ export function lookRoutes(context: Context, router: Router): void {
       const { place, name } = await picturePlace(context, idOf(request, 'picture'));
       // A picture never changes; it is packed already, so that packing it for the way would only take time.
       const headers = { 'Content-Type': 'application/octet-stream', 'Cache-Control': 'private, max-age=31536000, immutable, no-transform', 'X-Name': encodeURIComponent(name) }; // prettier-ignore
-      await new Promise<void>((resolve, reject) =>
-        response.sendFile(place, { dotfiles: 'allow', headers, cacheControl: false }, (error) =>
-          error && !response.headersSent ? reject(error) : resolve(),
-        ),
-      );
+      await sendPlace(response, place, headers);
     }),
   );
   router.get(
     '/renders/:id/exr',
     answer(async (request, response) => {
-      const { bytes, name } = await renderExr(context, idOf(request, 'render'));
-      response
-        .attachment(name)
-        .set({ 'Content-Type': 'image/x-exr', 'Cache-Control': 'no-store, no-transform' })
-        .send(Buffer.from(bytes.buffer as ArrayBuffer, bytes.byteOffset, bytes.byteLength));
+      const { place, name } = await renderExr(context, idOf(request, 'render'), { gone: goneSignal(response) });
+      const headers = { 'Content-Type': 'image/x-exr', 'Cache-Control': 'private, no-cache, no-transform' };
+      await sendPlace(response, place, headers, { attachment: name });
     }),
   );
   router.put(

@@ -10,9 +10,14 @@ import {
   renderPicture,
   renderPixel,
 } from '../../render/picture.ts';
-import { continueRender, createRender, stopRender } from '../../render/renders.ts';
+import { continueRender, createRender } from '../../render/renders.ts';
+import { stopAskedRender } from '../../trials/trials.ts';
 import { lockHead } from '../../shots/versions.ts';
-import { answer, bodyOf, codeOf, idOf } from '../answers.ts';
+import { answer, bodyOf, codeOf, idOf, queryOf, sendPlace } from '../answers.ts';
+import { goneSignal } from '../gone.ts';
+
+/** What is asked for again is asked with its validator: the same revision is not sent twice. */
+const BYTES = { 'Content-Type': 'application/octet-stream', 'Cache-Control': 'private, no-cache' };
 
 export function renderRoutes(context: Context, router: Router): void {
   router.post(
@@ -30,18 +35,17 @@ export function renderRoutes(context: Context, router: Router): void {
   router.get(
     '/renders/:id/picture',
     answer(async (request, response) => {
-      const passes = String(request.query.passes ?? 'beauty').split(',');
-      const bytes = await renderPicture(context, idOf(request, 'render'), passes);
-      response
-        .set({ 'Content-Type': 'application/octet-stream', 'Cache-Control': 'no-store' })
-        .send(Buffer.from(bytes));
+      const passes = queryOf(request, 'passes', 'beauty').split(',');
+      const gone = goneSignal(response);
+      await sendPlace(response, await renderPicture(context, idOf(request, 'render'), passes, { gone }), BYTES);
     }),
   );
   router.get(
     '/renders/:id/mask',
     answer(async (request, response) => {
-      const mask = await objectMask(context, idOf(request, 'render'), String(request.query.object ?? ''));
-      response.set({ 'Content-Type': 'application/octet-stream', 'Cache-Control': 'no-store' }).send(Buffer.from(mask));
+      const object = queryOf(request, 'object');
+      const gone = goneSignal(response);
+      await sendPlace(response, await objectMask(context, idOf(request, 'render'), object, { gone }), BYTES);
     }),
   );
   router.get(
@@ -50,7 +54,10 @@ export function renderRoutes(context: Context, router: Router): void {
   );
   router.get(
     '/renders/:id/figures',
-    answer((request) => renderFigures(context, idOf(request, 'render'))),
+    answer(async (request, response) => {
+      const place = await renderFigures(context, idOf(request, 'render'), { gone: goneSignal(response) });
+      await sendPlace(response, place, { ...BYTES, 'Content-Type': 'application/json; charset=utf-8' });
+    }),
   );
   router.get(
     '/renders/:id/pixel',
@@ -68,7 +75,7 @@ export function renderRoutes(context: Context, router: Router): void {
   );
   router.post(
     '/renders/:id/stop',
-    answer((request) => stopRender(context, idOf(request, 'render'))),
+    answer((request) => stopAskedRender(context, idOf(request, 'render'))),
   );
   router.post(
     '/renders/:id/continue',

@@ -1,58 +1,42 @@
 /** Routes of shots and their versions: bringing in, the state and its events, dials, undo, the files of a version. */
 import type { Router } from 'express';
-import { join } from 'node:path';
 import { DialRequest, StepRequest } from '../../../core/contracts/requests.ts';
-import { config } from '../../config.ts';
 import type { Context } from '../../context.ts';
 import { setDials } from '../../shots/dials.ts';
 import { importShot } from '../../shots/import-shot.ts';
-import { shotList, shotState } from '../../shots/state.ts';
-import { fileBytes, manifestOf } from '../../shots/version-files.ts';
+import { shotList } from '../../shots/shot-list.ts';
+import { shotState } from '../../shots/state.ts';
+import { filePlace, manifestOf } from '../../shots/version-files.ts';
 import { shotByCode, stepHead } from '../../shots/versions.ts';
-import { answer, bodyOf, codeOf, idOf } from '../answers.ts';
+import { answer, bodyOf, codeOf, idOf, sendPlace } from '../answers.ts';
 import type { EventHub } from '../events.ts';
 import { receiveUpload } from '../upload.ts';
 
 export function shotRoutes(context: Context, router: Router, hub: EventHub): void {
   router.get(
     '/shots',
-    answer(() => shotList(context)),
+    answer(async (_request, response) => void response.type('json').send((await shotList(context)).text)),
   );
-  router.get('/events', (request, response) =>
-    hub.open(request, response, async () => {
-      const state = await shotList(context);
-      return {
-        id: state
-          .map(
-            (s) =>
-              `${s.code}.${s.version}.${s.render?.revision}.${s.open}.${s.trials}.${s.preflight?.state}.${s.pictures}`,
-          )
-          .join(),
-        state,
-      };
-    }),
-  );
+  router.get('/events', (request, response) => hub.open(request, response, 'list', () => shotList(context)));
   router.post(
     '/shots',
     answer(async (request, response) => {
-      const uploads = join(config.data, 'uploads');
-      const created = await receiveUpload(request, uploads, config.uploadLimit, (files) => importShot(context, files));
+      const code = await receiveUpload(request, response, (upload) => importShot(context, upload));
       response.status(201);
-      return { code: created };
+      return { code };
     }),
   );
   router.get(
     '/shots/:code',
-    answer((request) => shotState(context, codeOf(request))),
+    answer(async (request, response) => {
+      response.type('json').send((await shotState(context, codeOf(request))).text);
+    }),
   );
   router.get(
     '/shots/:code/events',
     answer(async (request, response) => {
-      await shotByCode(context.db, codeOf(request));
-      hub.open(request, response, async () => {
-        const state = await shotState(context, codeOf(request));
-        return { id: String(state.revision), state };
-      });
+      const { id, code } = await shotByCode(context.db, codeOf(request));
+      hub.open(request, response, `shot ${id}`, () => shotState(context, code));
       // The stream answers by itself from now on.
       return new Promise(() => {});
     }),
@@ -68,16 +52,17 @@ export function shotRoutes(context: Context, router: Router, hub: EventHub): voi
     );
   router.get(
     '/versions/:id/manifest',
-    answer((request) => manifestOf(context, idOf(request, 'version'))),
+    answer(async (request, response) => {
+      response.type('json').send(await manifestOf(context, idOf(request, 'version')));
+    }),
   );
   router.get(
     '/files/:hash',
     answer(async (request, response) => {
-      const bytes = await fileBytes(context, String(request.params.hash));
+      const place = await filePlace(context, String(request.params.hash));
       // What has this name never changes.
-      response
-        .set({ 'Content-Type': 'application/octet-stream', 'Cache-Control': 'max-age=31536000, immutable' })
-        .send(bytes);
+      const headers = { 'Content-Type': 'application/octet-stream', 'Cache-Control': 'private, max-age=31536000, immutable' }; // prettier-ignore
+      await sendPlace(response, place, headers);
     }),
   );
 }

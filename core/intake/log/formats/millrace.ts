@@ -1,4 +1,5 @@
 /** An invented renderer of the demo that writes one JSON object a line. */
+import { ours } from '../../../data/pattern.ts';
 import type { LogFormat } from '../format.ts';
 
 export const millraceFormat: LogFormat = {
@@ -18,5 +19,5 @@ export const millraceFormat: LogFormat = {
   severities: { note: 'info', hint: 'debug', warn: 'warning', fault: 'error', abort: 'fatal' },
   time: 'date',
   memoryUnit: 1024,
-  closing: String.raw`"stage":\s*"summary"`,
+  closing: ours([String.raw`"stage":\s*"summary"`])[0],
 };

@@ -1,0 +1,1 @@
+export function addressOf(host: string): string;

@@ -1,0 +1,58 @@
+/**
+ * What the web process has done by processes of its own, which may be killed: a task is a function of plain data, and
+ * belongs to a lane. In `foreign`, what came in is read, whoever made it; in `ours`, what we wrote ourselves.
+ */
+import { changeDocument, planRenders, tryValues } from '../shots/document-work.ts';
+import { bringTask } from '../intake/bring-task.ts';
+import { dryRunPackage } from '../intake/dry-run-package.ts';
+import { readLogFile, readStatistics, tellLogs } from '../intake/log-work.ts';
+import { packTask } from '../intake/pack-task.ts';
+import { repairTask } from '../intake/repair-task.ts';
+import { examineFile } from '../look/examine-file.ts';
+import { exrOfFilms, figuresOfFilms, maskOfFilms, pictureOfFilms } from '../render/film-work.ts';
+import { importFiles } from '../shots/import-files.ts';
+
+export const tasks = {
+  bringTask,
+  changeDocument,
+  dryRunPackage,
+  examineFile,
+  exrOfFilms,
+  figuresOfFilms,
+  importFiles,
+  maskOfFilms,
+  packTask,
+  pictureOfFilms,
+  planRenders,
+  readLogFile,
+  readStatistics,
+  repairTask,
+  tellLogs,
+  tryValues,
+};
+export type Tasks = typeof tasks;
+
+export const LANES = {
+  foreign: { processes: 2, seconds: 60 },
+  ours: { processes: 1, seconds: 120 },
+} as const;
+export type Lane = keyof typeof LANES;
+
+export const LANE_OF: { [N in keyof Tasks]: Lane } = {
+  bringTask: 'foreign',
+  changeDocument: 'ours',
+  dryRunPackage: 'foreign',
+  examineFile: 'foreign',
+  exrOfFilms: 'ours',
+  figuresOfFilms: 'ours',
+  importFiles: 'foreign',
+  maskOfFilms: 'ours',
+  packTask: 'foreign',
+  pictureOfFilms: 'ours',
+  planRenders: 'ours',
+  readLogFile: 'foreign',
+  readStatistics: 'foreign',
+  repairTask: 'foreign',
+  tellLogs: 'ours',
+  tryValues: 'ours',
+};

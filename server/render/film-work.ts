@@ -1,0 +1,69 @@
+/** What is made of a render's films, as files; apart, see `apart/`. */
+import { writeFile } from 'node:fs/promises';
+import { deflateSync } from 'node:zlib';
+import { channel, type Region } from '../../core/data/picture.ts';
+import type { ShotDocument, SheetName } from '../../core/document/schema.ts';
+import { figurePasses, passFigures } from '../../core/picture/pass-figures.ts';
+import { packPicture } from '../../core/picture/planes.ts';
+import { filmExr } from '../../core/render/film-exr.ts';
+import { unpackFilm, type Film } from '../../core/render/film.ts';
+import { fillPicture } from '../../core/render/film-picture.ts';
+import type { FilmLayout } from '../../core/render/passes.ts';
+import { BlobStore } from '../blobs.ts';
+import type { FilmBlobs } from './films.ts';
+
+export interface FilmTask {
+  /** Folder of the blobs. */
+  blobs: string;
+  films: FilmBlobs[];
+  region: Region;
+  layout: FilmLayout;
+  /** Where the file is to stand. */
+  place: string;
+}
+
+/** One after the other: those of a large frame do not all fit at once. */
+async function* eachOf({ blobs, films }: FilmTask): AsyncGenerator<Film> {
+  const store = new BlobStore(blobs);
+  for (const { film, time } of films) yield unpackFilm(await store.get(film), time === null ? null : await store.get(time));
+}
+
+async function pictureOf(task: FilmTask, passes: string[], step = 1) {
+  const { picture, add } = fillPicture(task.region, passes, task.layout, step);
+  for await (const film of eachOf(task)) add(film);
+  return picture;
+}
+
+/** Passes as `core/picture/planes.ts` packs them. */
+export async function pictureOfFilms(task: FilmTask & { passes: string[]; revision: number }): Promise<void> {
+  const picture = await pictureOf(task, task.passes);
+  await writeFile(task.place, packPicture(picture, { revision: task.revision }));
+}
+
+/** `PassFigures` of every pass as JSON. @param task `step`: takes every so many-th pixel in both directions */
+export async function figuresOfFilms(task: FilmTask & { step: number }): Promise<void> {
+  const picture = await pictureOf(task, figurePasses(task.layout), task.step);
+  await writeFile(task.place, JSON.stringify(passFigures(picture, task.layout)));
+}
+
+/** Where an object is seen: a byte a pixel, 1 where it is what the pixel shows most of. */
+export async function maskOfFilms(task: FilmTask & { object: number }): Promise<void> {
+  const picture = await pictureOf(task, ['object']);
+  await writeFile(task.place, Uint8Array.from(channel(picture, 'object'), (one) => Number(one === task.object)));
+}
+
+export interface ExrTask extends FilmTask {
+  document: ShotDocument;
+  sheet: SheetName;
+  statistics: Record<string, number>;
+}
+
+/** Every pass as a multi-layer EXR. */
+export async function exrOfFilms(task: ExrTask): Promise<void> {
+  const films: Film[] = [];
+  for await (const film of eachOf(task)) films.push(film);
+  const { document, sheet, statistics, region, layout } = task;
+  const deflate = (raw: Uint8Array) => deflateSync(raw);
+  const bytes = filmExr(films, region, layout, { document, sheet: document.sheets[sheet], deflate, statistics });
+  await writeFile(task.place, bytes);
+}

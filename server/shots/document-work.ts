@@ -1,0 +1,129 @@
+/** What is worked out from a whole document, as functions of plain data: a large one is worked on apart, see `Context`. */
+import { totalmem } from 'node:os';
+import { clipRegion, type Region } from '../../core/data/picture.ts';
+import { canonicalText } from '../../core/document/canonical.ts';
+import { applyPatch, type JsonPatch } from '../../core/document/patch.ts';
+import { InvalidInput } from '../../core/document/problem.ts';
+import type { Sheet, SheetName, ShotDocument } from '../../core/document/schema.ts';
+import { valuesPatch, type ControlValues } from '../../core/document/set-values.ts';
+import { validateDocument } from '../../core/document/validate.ts';
+import { frameBytes, tellBytes } from '../../core/render/memory.ts';
+import { GROUP } from '../../core/render/random.ts';
+import { tilesOf } from '../../core/render/render-tile.ts';
+import { groupsOf } from '../../core/render/rounds.ts';
+import { conflict } from '../errors.ts';
+
+/** Pixels of a tile's side. */
+export const TILE = 32;
+
+/** A stored document with a patch on it, checked as a whole. */
+export function patchedDocument(version: { document: string }, patch: JsonPatch): ShotDocument {
+  const document = JSON.parse(version.document) as ShotDocument;
+  return patch.length ? validateDocument(applyPatch(document, patch)) : document;
+}
+
+export interface ChangeTask {
+  /** Text of the document. */
+  document: string;
+  code: string;
+  patch: JsonPatch;
+  /** Values that are set besides, those of sheets in each of these. */
+  sheets: SheetName[];
+  values: ControlValues;
+}
+
+/** @returns the whole patch, which may be empty, and the text of the document with it */
+export function changeDocument({ document, code, patch, sheets, values }: ChangeTask): {
+  patch: JsonPatch;
+  document: string;
+} {
+  const before = JSON.parse(document) as ShotDocument;
+  const whole = [...patch, ...valuesPatch(before, sheets, values)];
+  return { patch: whole, document: canonicalText(validateDocument(applyPatch(before, whole), code)) };
+}
+
+export interface TryTask {
+  document: string;
+  sheet: SheetName;
+  values: ControlValues;
+  /** Pixels that are asked for; null: the whole frame. */
+  region: Region | null;
+}
+
+/** Two groups: one alone has no spread. */
+const LEAST_SAMPLES = 2 * GROUP;
+
+/** What values change, which may be nothing, and the region of the frame they are tried on. */
+export function tryValues({ document: text, sheet, values, region }: TryTask): { patch: JsonPatch; region: Region } {
+  const document = JSON.parse(text) as ShotDocument;
+  const patch = valuesPatch(document, [sheet], values);
+  const before = document.sheets[sheet];
+  const after = patch.length ? validateDocument(applyPatch(document, patch)).sheets[sheet] : before;
+  if (after.width !== before.width || after.height !== before.height)
+    throw conflict('A trial compares the same pixels: it cannot change the width or height.');
+  if (Math.min(before.samples, after.samples) < LEAST_SAMPLES)
+    throw conflict(
+      `A trial needs ${LEAST_SAMPLES} samples at least: its noise is told by how groups of ${GROUP} differ.`,
+    );
+  return { patch, region: regionIn(before, region) };
+}
+
+export interface PlanTask {
+  document: string;
+  sheet: SheetName;
+  /** What each of the renders is made with. */
+  patches: JsonPatch[];
+  /** Null: the full frame. */
+  region: Region | null;
+}
+
+/** What a render's row holds of its document. */
+export interface RenderPlan {
+  region: Region;
+  wholeFrame: boolean;
+  frameWidth: number;
+  frameHeight: number;
+  /** The sheet's own. */
+  seed: number;
+  targetGroups: number;
+  tileCount: number;
+}
+
+export const planRenders = ({ document, sheet, patches, region }: PlanTask): RenderPlan[] =>
+  patches.map((patch) => planOf(patchedDocument({ document }, patch), sheet, region));
+
+/** @throws RequestError 409 for a frame whose picture this machine cannot hold; InvalidInput for a region outside of it */
+export function planOf(document: ShotDocument, name: SheetName, wanted: Region | null): RenderPlan {
+  const sheet = document.sheets[name];
+  const region = regionIn(sheet, wanted);
+  refuseTooLarge(document, sheet, region);
+  return {
+    region,
+    wholeFrame: region.width === sheet.width && region.height === sheet.height,
+    frameWidth: sheet.width,
+    frameHeight: sheet.height,
+    seed: sheet.seed,
+    targetGroups: groupsOf(sheet.samples),
+    tileCount: tilesOf(region, TILE).length,
+  };
+}
+
+/** The wanted region inside the sheet's frame; InvalidInput when nothing of it is. */
+function regionIn({ width, height }: Sheet, wanted: Region | null): Region {
+  const region = clipRegion(wanted ?? { x: 0, y: 0, width, height }, width, height);
+  if (region.width * region.height === 0)
+    throw new InvalidInput('region', [
+      { path: '', value: JSON.stringify(wanted), expected: `pixels of a ${width} × ${height} frame` },
+    ]);
+  return region;
+}
+
+/** Pictures are put together in memory before they are sent: what cannot fit there is not begun. */
+function refuseTooLarge(document: ShotDocument, sheet: Sheet, region: Region): void {
+  const share = (region.width * region.height) / (sheet.width * sheet.height);
+  const needed = frameBytes(document, sheet) * share;
+  if (needed > totalmem())
+    throw conflict(
+      `${region.width} × ${region.height} pixels need about ${tellBytes(needed)} of memory and this machine has ${tellBytes(totalmem())}. Make the frame smaller, or render a region.`,
+    );
+}

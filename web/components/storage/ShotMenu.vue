@@ -1,0 +1,83 @@
+<script setup lang="ts">
+/** What can be done with a whole shot: told what it holds, archived, deleted. */
+import { EllipsisVertical } from '@lucide/vue';
+import Button from 'primevue/button';
+import Menu from 'primevue/menu';
+import { useConfirm } from 'primevue/useconfirm';
+import { computed, ref, useTemplateRef } from 'vue';
+import type { ShotSummary } from '../../../core/contracts/events.ts';
+import type { ShotStorage } from '../../../core/contracts/storage.ts';
+import { tellBytes as bytes } from '../../../core/render/memory.ts';
+import { getJson, post, remove } from '../../remote/client.ts';
+import { useMessages } from '../../stores/messages.ts';
+import StorageDialog from './StorageDialog.vue';
+
+const { shot } = defineProps<{ shot: ShotSummary }>();
+const emit = defineEmits<{ changed: [] }>();
+const confirm = useConfirm();
+const messages = useMessages();
+const menu = useTemplateRef('menu');
+const isStorageOpen = ref(false);
+
+async function archive(archived: boolean): Promise<void> {
+  try {
+    await post(`/shots/${shot.code}/archived`, { archived }, 'PUT');
+    messages.done(archived ? `${shot.code} is archived; nothing of it is gone.` : `${shot.code} is back in the list.`);
+  } catch (error) {
+    messages.refused(error);
+  }
+}
+
+async function askToDelete(): Promise<void> {
+  try {
+    const { freed } = await getJson<ShotStorage>(`/shots/${shot.code}/storage`);
+    confirm.require({
+      header: `Delete ${shot.code} for good`,
+      message: `All versions, renders, trials, pictures and logs of ${shot.code} ${shot.name} go; ${bytes(freed)} are freed. Nothing brings them back. Archiving keeps them.`,
+      acceptProps: { label: `Delete ${shot.code}`, severity: 'danger' },
+      rejectProps: { label: 'Cancel', severity: 'secondary' },
+      accept: () => void drop(),
+    });
+  } catch (error) {
+    messages.refused(error);
+  }
+}
+
+async function drop(): Promise<void> {
+  try {
+    await remove(`/shots/${shot.code}?confirm=${encodeURIComponent(shot.code)}`);
+    messages.done(`${shot.code} is deleted.`);
+    emit('changed');
+  } catch (error) {
+    messages.refused(error);
+  }
+}
+
+const items = computed(() => [
+  { label: 'Storage …', command: () => (isStorageOpen.value = true) },
+  { label: shot.archived ? 'Take out of the archive' : 'Archive', command: () => void archive(!shot.archived) },
+  { separator: true },
+  { label: 'Delete …', command: () => void askToDelete() },
+]);
+</script>
+
+<template>
+  <Button
+    text
+    severity="secondary"
+    size="small"
+    aria-haspopup="true"
+    :aria-label="`More about ${shot.code}`"
+    @click.stop="(event: MouseEvent) => menu?.toggle(event)"
+  >
+    <EllipsisVertical :size="16" aria-hidden="true" />
+  </Button>
+  <Menu ref="menu" :model="items" popup />
+  <StorageDialog
+    v-if="isStorageOpen"
+    :code="shot.code"
+    @closed="isStorageOpen = false"
+    @changed="emit('changed')"
+    @click.stop
+  />
+</template>

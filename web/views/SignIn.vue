@@ -1,0 +1,72 @@
+<script setup lang="ts">
+/** Asks for the token, where the server wants one, and goes on to where one was. */
+import Button from 'primevue/button';
+import Message from 'primevue/message';
+import Password from 'primevue/password';
+import { ref } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import { useSession } from '../stores/session.ts';
+
+const session = useSession();
+const route = useRoute();
+const router = useRouter();
+const token = ref('');
+const refusal = ref<string | null>(null);
+const isBusy = ref(false);
+
+async function signIn(): Promise<void> {
+  if (token.value === '' || isBusy.value) return;
+  isBusy.value = true;
+  refusal.value = null;
+  try {
+    await session.signIn(token.value);
+    const { to } = route.query;
+    // Only to a page of ours: an address may have been made up by somebody else.
+    await router.replace(typeof to === 'string' && /^\/(?!\/)/.test(to) ? to : '/');
+  } catch (error) {
+    refusal.value = (error as Error).message;
+  } finally {
+    isBusy.value = false;
+  }
+}
+</script>
+
+<template>
+  <main class="sign-in">
+    <form @submit.prevent="signIn">
+      <h1>Dusting</h1>
+      <label for="token">Token of this server</label>
+      <Password
+        v-model="token"
+        input-id="token"
+        :feedback="false"
+        toggle-mask
+        autofocus
+        fluid
+        :input-props="{ autocomplete: 'current-password' }"
+      />
+      <Message v-if="refusal" severity="error" :closable="false">{{ refusal }}</Message>
+      <Button type="submit" label="Sign in" :loading="isBusy" :disabled="token === ''" />
+      <p class="dim">Whoever started this server set the token (DUSTING_TOKEN). A session lasts a week.</p>
+    </form>
+  </main>
+</template>
+
+<style scoped>
+.sign-in {
+  height: 100%;
+  display: grid;
+  place-items: center;
+}
+form {
+  width: 340px;
+  display: grid;
+  gap: 10px;
+  padding: 24px;
+  background: var(--panel);
+  border: 1px solid var(--line);
+}
+h1 {
+  font-size: 15px;
+}
+</style>
