@@ -33,6 +33,8 @@ export const config = {
   uploadLimit: whole('DUSTING_UPLOAD_LIMIT', 2 * 1024 ** 3, 1, 2 ** 50),
   /** Most bytes of memory of one process that reads what came in. */
   apartMemory: whole('DUSTING_APART_MEMORY', 3072, 256, 2 ** 20) * 2 ** 20,
+  /** Seconds that it may take, and one more for each ten million bytes. */
+  apartSeconds: whole('DUSTING_APART_SECONDS', 60, 1, 86_400),
   /** Minutes after which a job is taken to hang; its process is ended, and the job done again. */
   jobMinutes: whole('DUSTING_JOB_MINUTES', 30, 1, 10_000),
   /** Names this process in what it writes down. */

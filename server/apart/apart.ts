@@ -31,7 +31,7 @@ function poolOf(lane: Lane): Pool {
       workerType: 'process',
       // One is always there: beginning one takes longer than most tasks.
       minWorkers: 1,
-      maxWorkers: LANES[lane].processes,
+      maxWorkers: LANES[lane],
       workerTerminateTimeout: 100,
       forkOpts: {
         serialization: 'advanced',
@@ -62,7 +62,7 @@ export async function apart<N extends keyof Tasks>(
 ): Promise<Result<N>> {
   const lane = LANE_OF[name];
   if (gone?.aborted) throw new Gone();
-  const seconds = LANES[lane].seconds + bytes / 1e7;
+  const seconds = config.apartSeconds + bytes / 1e7;
   const running = poolOf(lane).exec(name, [input]).timeout(seconds * 1000);
   const leave = () => void running.cancel();
   gone?.addEventListener('abort', leave);

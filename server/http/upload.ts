@@ -24,6 +24,8 @@ const MOST_FILES = 20_000;
 export interface Upload {
   /** Where its files stand, archives unpacked. */
   folder: string;
+  /** Where something may be written meanwhile. */
+  beside: string;
   bytes: number;
   /** Aborted when the sender is gone. */
   gone: AbortSignal;
@@ -42,12 +44,14 @@ export async function receiveUpload<T>(
   // Refused by what it says of itself, before a byte of it is read.
   if (Number(request.headers['content-length'] ?? 0) > config.uploadLimit + 1024 ** 2) throw allowance.tooLarge();
   return withFolder(join(config.data, 'uploads'), async (own) => {
-    for (const archive of await receiveFiles(request, own, allowance)) {
-      await unpack(archive, own, allowance, gone);
+    const folder = join(own, 'files');
+    await mkdir(folder);
+    for (const archive of await receiveFiles(request, folder, allowance)) {
+      await unpack(archive, folder, allowance, gone);
       await rm(archive);
     }
     if (gone.aborted) throw brokenOff();
-    return use({ folder: own, bytes: allowance.taken, gone });
+    return use({ folder, beside: join(own, 'beside'), bytes: allowance.taken, gone });
   });
 }
 

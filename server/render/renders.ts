@@ -27,8 +27,11 @@ export function tileRegions(render: Region & { tileSize: number }): Region[] {
   return tilesOf(render, render.tileSize).sort((a, b) => away(a) - away(b) || a.y - b.y || a.x - b.x);
 }
 
+/** What a render wants to know of the version it is of. */
+export type RenderedVersion = Pick<VersionRow, 'id' | 'shotId' | 'document'>;
+
 export interface NewRender {
-  version: VersionRow;
+  version: RenderedVersion;
   purpose: 'base' | 'trial';
   sheet: SheetName;
   patch: JsonPatch;

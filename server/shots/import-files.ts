@@ -1,5 +1,5 @@
 /** A folder that came in, read through and kept as blobs; apart, see `apart/`. */
-import { stat } from 'node:fs/promises';
+import { stat, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { CameIn } from '../../core/contracts/intake.ts';
 import { canonicalText } from '../../core/document/canonical.ts';
@@ -22,13 +22,13 @@ export interface ImportTask {
   folder: string;
   /** Folder of the blobs. */
   blobs: string;
+  /** Where the document's canonical text is to be written: large ones are slow from process to process. */
+  text: string;
 }
 
 export interface ImportedFiles {
   code: string;
   name: string;
-  /** Canonical text. */
-  document: string;
   /** JSON of hashes by path. */
   manifest: string;
   /** Null for shots of ours. */
@@ -47,7 +47,7 @@ interface BroughtIn {
 const LARGEST_DOCUMENT = 16 * 2 ** 20;
 
 /** @throws InvalidInput or RequestError with what is wrong and where */
-export async function importFiles({ folder, blobs }: ImportTask): Promise<ImportedFiles> {
+export async function importFiles({ folder, blobs, text }: ImportTask): Promise<ImportedFiles> {
   const { document, read, cameIn } = await bringIn(await filesInFolder(folder));
   const plan = planOf(document, 'preview', null);
   const store = new BlobStore(blobs);
@@ -56,7 +56,8 @@ export async function importFiles({ folder, blobs }: ImportTask): Promise<Import
   for (const path of await neededFiles(document, read, document.code, 'stand in'))
     manifest[path] = await store.put((await read(path))!);
   const { code, name } = document;
-  return { code, name, document: canonicalText(document), manifest: canonicalText(manifest), cameIn, plan };
+  await writeFile(text, canonicalText(document));
+  return { code, name, manifest: canonicalText(manifest), cameIn, plan };
 }
 
 async function bringIn(files: ShotFiles): Promise<BroughtIn> {

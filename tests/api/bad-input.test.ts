@@ -3,21 +3,9 @@ import { expect } from 'chai';
 import { readdir } from 'node:fs/promises';
 import { request } from 'node:http';
 import { join } from 'node:path';
-import yazl from 'yazl';
+import { zip } from './foreign-bytes.ts';
 import { Dusting } from './harness.ts';
 import { filesOf, smallShot, type SmallShot } from './small-shot.ts';
-
-function zip(files: Iterable<readonly [string, Uint8Array | string]>): Promise<Buffer> {
-  const archive = new yazl.ZipFile();
-  for (const [path, bytes] of files) archive.addBuffer(Buffer.from(bytes), path);
-  archive.end();
-  return new Promise((resolve, reject) => {
-    const chunks: Buffer[] = [];
-    archive.outputStream.on('data', (chunk: Buffer) => chunks.push(chunk));
-    archive.outputStream.on('end', () => resolve(Buffer.concat(chunks)));
-    archive.outputStream.on('error', reject);
-  });
-}
 
 describe('bad input over HTTP', function () {
   this.timeout(60_000);
