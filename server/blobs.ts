@@ -15,8 +15,15 @@ export class DamagedBlob extends Error {
   constructor(
     readonly hash: string,
     readonly isGone: boolean,
+    /** Path of the file they are, where it is one of a shot. */
+    readonly path: string | null = null,
   ) {
-    super(`Stored bytes ${hash.slice(0, 12)} ${isGone ? 'are gone from the disk' : 'were changed on the disk'}.`);
+    const how = isGone ? 'gone from the disk' : 'changed on the disk';
+    super(
+      path === null
+        ? `Stored bytes ${hash.slice(0, 12)} ${isGone ? 'are' : 'were'} ${how}.`
+        : `${path} ${isGone ? 'is' : 'was'} ${how}. Bring it in again (Intake, Files).`,
+    );
     this.name = 'DamagedBlob';
   }
 }

@@ -35,8 +35,8 @@ export const config = {
   apartMemory: whole('DUSTING_APART_MEMORY', 3072, 256, 2 ** 20) * 2 ** 20,
   /** Seconds that it may take, and one more for each ten million bytes. */
   apartSeconds: whole('DUSTING_APART_SECONDS', 60, 1, 86_400),
-  /** Minutes after which a job is taken to hang; its process is ended, and the job done again. */
-  jobMinutes: whole('DUSTING_JOB_MINUTES', 30, 1, 10_000),
+  /** Seconds after which a job is taken to hang; its process is ended, and the job done again. */
+  jobSeconds: whole('DUSTING_JOB_SECONDS', 1800, 1, 604_800),
   /** Names this process in what it writes down. */
   processName: `${hostname()}:${process.pid}`,
 };

@@ -77,7 +77,7 @@ async function serve(names: QueueName[]): Promise<void> {
 
 /** Null when the job is done, or what went wrong. */
 async function outcomeOf(name: QueueName, data: unknown): Promise<unknown> {
-  const done = watchdog.begin(config.jobMinutes * 60_000);
+  const done = watchdog.begin(config.jobSeconds * 1000);
   try {
     await (handlers[name] as (data: unknown) => Promise<void>)(data);
     return null;
@@ -92,8 +92,10 @@ async function outcomeOf(name: QueueName, data: unknown): Promise<unknown> {
 
 /** Writes down how a job ended, however long the database is away. */
 async function settle(name: QueueName, id: string, error: unknown): Promise<void> {
-  if (error) log.error({ error: (error as Error).stack, name }, 'job failed and is tried again');
   const pause = storageFault(error) ? DISK_PAUSE_S : isAway(error) ? 0 : null;
+  if (stopping) return;
+  if (error && pause === null) log.error({ error: (error as Error).stack, name }, 'job failed and is tried again');
+  else if (error) log.warn({ error: String(error), name }, 'work waits for the disk or the database');
   for (;;)
     try {
       if (error) await jobs.failed(name, id, sentence(tellError(error)), pause);

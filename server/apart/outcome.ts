@@ -7,7 +7,7 @@ export type Outcome<T> =
   | { value: T }
   | { invalid: { what: string; problems: Problem[] } }
   | { refused: { status: number; message: string } }
-  | { damaged: { hash: string; isGone: boolean } }
+  | { damaged: { hash: string; isGone: boolean; path: string | null } }
   | { fault: { message: string; stack: string } };
 
 export async function outcomeOf<T>(work: () => T | Promise<T>): Promise<Outcome<T>> {
@@ -16,7 +16,7 @@ export async function outcomeOf<T>(work: () => T | Promise<T>): Promise<Outcome<
   } catch (error) {
     if (error instanceof InvalidInput) return { invalid: { what: error.what, problems: error.problems } };
     if (error instanceof RequestError) return { refused: { status: error.status, message: error.message } };
-    if (error instanceof DamagedBlob) return { damaged: { hash: error.hash, isGone: error.isGone } };
+    if (error instanceof DamagedBlob) return { damaged: { hash: error.hash, isGone: error.isGone, path: error.path } };
     const fault = storageFault(error);
     if (fault) return { refused: { status: 507, message: `${fault} Nothing was kept.` } };
     const { message, stack } = error as Error;
@@ -29,7 +29,10 @@ export function valueOf<T>(outcome: Outcome<T>): T {
   if ('value' in outcome) return outcome.value;
   if ('invalid' in outcome) throw new InvalidInput(outcome.invalid.what, outcome.invalid.problems);
   if ('refused' in outcome) throw new RequestError(outcome.refused.status, outcome.refused.message);
-  if ('damaged' in outcome) throw new DamagedBlob(outcome.damaged.hash, outcome.damaged.isGone);
+  if ('damaged' in outcome) {
+    const { hash, isGone, path } = outcome.damaged;
+    throw new DamagedBlob(hash, isGone, path);
+  }
   const error = new Error(outcome.fault.message);
   error.stack = outcome.fault.stack;
   throw error;

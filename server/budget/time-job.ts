@@ -14,6 +14,7 @@ import type { TimeJob } from '../queue.ts';
 import type { RenderThreads } from '../render/render-threads.ts';
 import type { SceneTask } from '../render/render-thread.ts';
 import type { VersionRow } from '../render/renders.ts';
+import { readerOfManifest } from '../shots/version-files.ts';
 import { sharedAssets } from '../render/shared-assets.ts';
 
 /** Each is timed so often, in turns, and the fastest counts: what else the machine does comes and goes. */
@@ -68,10 +69,9 @@ export async function timeVersions(context: Context, threads: RenderThreads, job
 /** Nothing that was kept of other scenes is used: a machine of the farm begins with nothing. */
 async function prepare(context: Context, version: VersionRow, name: SheetName): Promise<Ready> {
   const document = JSON.parse(version.document) as ShotDocument;
-  const manifest = JSON.parse(version.manifest) as Record<string, string>;
   const sheet = document.sheets[name];
   const begun = performance.now();
-  const read = async (path: string) => (Object.hasOwn(manifest, path) ? context.blobs.get(manifest[path]) : null);
+  const read = readerOfManifest(context.blobs, version.manifest);
   const assets = sharedAssets(await loadAssets(document, read, document.code, 'stand in'));
   const scene = compileScene(document, assets, sheet, lentByHost);
   const packed = packScene(scene);

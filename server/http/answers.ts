@@ -58,10 +58,12 @@ export function idOf(request: Request, what: string): number {
   return Number(text);
 }
 
-/** One value of the query, as text; `fallback` where it is left out or given several times. */
+/** One value of the query, as text; `fallback` where it is left out. @throws RequestError 400 where it is given several times */
 export function queryOf(request: Request, name: string, fallback = ''): string {
   const value = request.query[name];
-  return typeof value === 'string' ? value : fallback;
+  if (value === undefined) return fallback;
+  if (typeof value !== 'string') throw new RequestError(400, `"${name}" is given several times.`);
+  return value;
 }
 
 /** Sends a file whose name tells its contents, with that as its validator, and in the parts that are asked for. */
@@ -106,7 +108,7 @@ function errorBody(error: unknown): { status: number; body: ErrorBody } {
   if (error instanceof RequestError) return told(error.status, error.message);
   if (error instanceof DoneAlready) return told(409, 'This was asked twice at the same moment; it is done once.');
   if (error instanceof DamagedBlob)
-    return told(409, `${error.message} Bring the file in again, or render again: the same bytes mend it.`);
+    return told(409, error.path ? error.message : `${error.message} Bring the file in again, or render again: the same bytes mend it.`); // prettier-ignore
   if (isAway(error)) return told(503, 'The database is away for a moment. Nothing was changed; try it again.');
   const fault = storageFault(error);
   if (fault) return told(507, `${fault} Nothing was kept.`);

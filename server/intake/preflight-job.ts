@@ -14,6 +14,7 @@ import { log } from '../log.ts';
 import { shotChanged } from '../notify.ts';
 import type { PreflightJob } from '../queue.ts';
 import { heldAgainst, type PreflightResults } from './preflights.ts';
+import { readerOfManifest } from '../shots/version-files.ts';
 import { profilesOf } from './profiles.ts';
 
 export async function preflightVersion(context: Context, { versionId }: PreflightJob): Promise<void> {
@@ -43,7 +44,7 @@ async function results(context: Context, version: typeof versions.$inferSelect) 
   const against = await profilesOf(context.db, shot);
   const manifest = JSON.parse(version.manifest) as Record<string, string>;
   const document = JSON.parse(version.document) as ShotDocument;
-  const read = async (path: string) => (Object.hasOwn(manifest, path) ? context.blobs.get(manifest[path]) : null);
+  const read = readerOfManifest(context.blobs, version.manifest);
   const source = await fromShot(document, version.document.length, knownFiles(Object.keys(manifest), read));
   const checks = runPreflight(source, against.profile, document);
   const told: PreflightResults = {

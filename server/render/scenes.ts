@@ -13,6 +13,7 @@ import type { Context } from '../context.ts';
 import { versions } from '../db/schema.ts';
 import { notFound } from '../errors.ts';
 import { lentByHost, packScene, type PackedScene } from '../../host/kernel.ts';
+import { readerOfManifest } from '../shots/version-files.ts';
 import { patchedDocument } from '../shots/document-work.ts';
 import { sharedAssets } from './shared-assets.ts';
 
@@ -34,7 +35,8 @@ const ASKED_KEPT = 32;
 
 /** What a render is made of, and by what its parts are known. */
 interface Asked {
-  manifest: Record<string, string>;
+  /** Text. */
+  manifest: string;
   document: ShotDocument;
   sheet: SceneSheet;
   assetsKey: string;
@@ -58,7 +60,7 @@ export class Scenes {
       () => this.ask(versionId, patch, sheetName),
     );
     const assets = await keep(this.assets, KEPT, assetsKey, () => {
-      const read = async (path: string) => (Object.hasOwn(manifest, path) ? this.context.blobs.get(manifest[path]) : null);
+      const read = readerOfManifest(this.context.blobs, manifest);
       return loadAssets(document, read, document.code, 'stand in').then(sharedAssets);
     });
     const compiled = await keep(this.compiled, KEPT, sceneKey, () => this.compile(document, assets, sheet));
@@ -74,7 +76,7 @@ export class Scenes {
     const sheet = { width, height, motion, precision, neutral, passes };
     const references = [document.meshes, document.textures, document.maps, document.coats];
     return {
-      manifest: JSON.parse(version.manifest) as Record<string, string>,
+      manifest: version.manifest,
       document,
       sheet,
       assetsKey: version.manifest + canonicalText(references),

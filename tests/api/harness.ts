@@ -113,10 +113,23 @@ export class Dusting {
     const response = await fetch(`${this.address}/api${path}`, {
       method,
       headers: { 'Content-Type': 'application/json' },
-      body: typeof body === 'string' ? body : JSON.stringify(body),
+      body: body === '' ? undefined : typeof body === 'string' ? body : JSON.stringify(body),
     });
     const text = await response.text();
     return { status: response.status, body: (text ? JSON.parse(text) : null) as T & ErrorBody };
+  }
+
+  /** Follows an event stream. */
+  listen(path: string): { text(): string; close(): void } {
+    let all = '';
+    const leaving = new AbortController();
+    void fetch(`${this.address}/api${path}`, { signal: leaving.signal })
+      .then(async ({ body }) => {
+        const decoder = new TextDecoder();
+        for await (const piece of body!) all += decoder.decode(piece, { stream: true });
+      })
+      .catch(() => {});
+    return { text: () => all, close: () => leaving.abort() };
   }
 
   /** Sends a shot as a form of files. */

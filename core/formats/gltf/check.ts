@@ -52,6 +52,7 @@ export function checkGltf(json: GltfJson, file: string, readable: Set<string>): 
     throw new RangeError(`${file} ${place}: ${what}`);
   };
   if (!json || typeof json !== 'object' || Array.isArray(json)) fail('', 'is not a glTF object');
+  checkShape(json, fail);
   const version = json.asset?.minVersion ?? json.asset?.version ?? 'none';
   if (!/^2\./.test(version)) fail('asset.version', `is ${version}; only glTF 2 is read`);
   for (const name of json.extensionsRequired ?? [])
@@ -65,6 +66,46 @@ export function checkGltf(json: GltfJson, file: string, readable: Set<string>): 
           fail(`meshes[${m}].primitives[${p}]`, `its ${name} are accessor ${accessor}, which is not there`);
     }),
   );
+}
+
+/** Lists of objects, and lists within their items, that everything after takes for what they are called. */
+const LISTS: Record<string, string[]> = {
+  accessors: [],
+  animations: ['channels', 'samplers'],
+  bufferViews: [],
+  buffers: [],
+  images: [],
+  materials: [],
+  meshes: ['primitives'],
+  nodes: [],
+  samplers: [],
+  scenes: [],
+  skins: [],
+  textures: [],
+};
+/** Lists of numbers within items. */
+const NUMBERS: Record<string, string[]> = { nodes: ['children', 'matrix', 'rotation', 'scale', 'translation'], scenes: ['nodes'], meshes: ['weights'] }; // prettier-ignore
+
+function checkShape(json: object, fail: (place: string, what: string) => never): void {
+  const objects = (value: unknown, place: string): Record<string, unknown>[] => {
+    if (!Array.isArray(value)) return fail(place, 'is not a list');
+    value.forEach((item: unknown, i) => {
+      if (typeof item !== 'object' || item === null || Array.isArray(item)) fail(`${place}[${i}]`, 'is not an object');
+    });
+    return value as Record<string, unknown>[];
+  };
+  const root = json as Record<string, unknown>;
+  for (const [key, within] of Object.entries(LISTS)) {
+    if (root[key] === undefined) continue;
+    objects(root[key], key).forEach((item, i) => {
+      for (const inner of within) if (item[inner] !== undefined) objects(item[inner], `${key}[${i}].${inner}`);
+      for (const inner of NUMBERS[key] ?? []) {
+        const list = item[inner];
+        if (list !== undefined && !(Array.isArray(list) && list.every((n) => typeof n === 'number')))
+          fail(`${key}[${i}].${inner}`, 'is not a list of numbers');
+      }
+    });
+  }
 }
 
 function checkBuffers(json: GltfJson, fail: (place: string, what: string) => never): void {
