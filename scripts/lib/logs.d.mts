@@ -1,0 +1,2 @@
+export function rotate(file: string): void;
+export function rotateRegularly(files: string[]): void;
