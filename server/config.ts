@@ -29,6 +29,8 @@ export const config = {
   databaseUrl: process.env.DUSTING_DATABASE_URL || 'postgresql://dusting@127.0.0.1:5432/postgres',
   /** Threads that one worker process renders on. */
   threads: whole('DUSTING_THREADS', Math.min(64, availableParallelism()), 1, 64),
+  /** Most requests of one address within ten seconds. */
+  requestLimit: whole('DUSTING_REQUEST_LIMIT', 2000, 1, 1e9),
   /** Most bytes of one upload. */
   uploadLimit: whole('DUSTING_UPLOAD_LIMIT', 2 * 1024 ** 3, 1, 2 ** 50),
   /** Most bytes of memory of one process that reads what came in. */

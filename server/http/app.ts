@@ -6,6 +6,7 @@ import helmet from 'helmet';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { pinoHttp } from 'pino-http';
+import { config } from '../config.ts';
 import type { Context } from '../context.ts';
 import { log } from '../log.ts';
 import { answer, answerError, unknownRoute } from './answers.ts';
@@ -57,7 +58,7 @@ export function createApp(context: Context, hub: EventHub, webFolder: string | n
   app.use(onlyOurHosts);
   // Event streams are never compressed: a compressor holds events back.
   app.use(compression({ level: 1, filter: (req, res) => !req.path.endsWith('/events') && compressible(res) }));
-  app.use('/api', rateLimit({ windowMs: 10_000, limit: 2000, legacyHeaders: false }), api(context, hub));
+  app.use('/api', rateLimit({ windowMs: 10_000, limit: config.requestLimit, legacyHeaders: false }), api(context, hub));
   if (webFolder && existsSync(webFolder)) {
     app.use(express.static(webFolder, { index: false, maxAge: '1h' }));
     app.get('/{*page}', (_request, response) => {
