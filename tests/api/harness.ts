@@ -1,6 +1,6 @@
 /** A whole Dusting for a test: its own database, data folder, and the built server's processes. */
 import { spawn, type ChildProcess } from 'node:child_process';
-import { mkdtemp, rm } from 'node:fs/promises';
+import { mkdir, mkdtemp, rm } from 'node:fs/promises';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -22,7 +22,8 @@ export class Dusting {
   private processes: ChildProcess[] = [];
   private constructor(
     private readonly database: string,
-    readonly folder: string,
+    /** Where its data folder stands, and nothing else. */
+    readonly home: string,
     private readonly settings: Record<string, string>,
   ) {}
 
@@ -31,7 +32,13 @@ export class Dusting {
     if (!ADMIN_URL) throw new Error('DUSTING_TEST_DATABASE_URL is not set: run these through `npm test`');
     const database = `test_${process.pid}_${Date.now()}_${Math.floor(Math.random() * 1e6)}`;
     await admin(`create database ${database}`);
-    return new Dusting(database, await mkdtemp(join(tmpdir(), 'dusting-data-')), settings);
+    const home = await mkdtemp(join(tmpdir(), 'dusting-data-'));
+    await mkdir(join(home, 'data'));
+    return new Dusting(database, home, settings);
+  }
+
+  get folder(): string {
+    return join(this.home, 'data');
   }
 
   get databaseUrl(): string {
@@ -101,7 +108,7 @@ export class Dusting {
   async destroy(): Promise<void> {
     await this.stop();
     await admin(`drop database if exists ${this.database} with (force)`);
-    await rm(this.folder, { recursive: true, force: true });
+    await rm(this.home, { recursive: true, force: true });
   }
 
   async get<T = any>(path: string): Promise<Answer<T>> {

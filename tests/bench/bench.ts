@@ -2,6 +2,7 @@
 import process from 'node:process';
 import { benchExr } from './exr.ts';
 import { benchIntake } from './intake.ts';
+import { benchLoad } from './load.ts';
 import { benchGrowth, benchShots } from './paths.ts';
 import { benchBuild, benchRays } from './rays.ts';
 import { benchWorkers } from './workers.ts';
@@ -12,6 +13,7 @@ const parts: Record<string, () => void | Promise<void>> = {
   shots: benchShots,
   growth: benchGrowth,
   workers: benchWorkers,
+  load: benchLoad,
   intake: benchIntake,
   exr: benchExr,
 };

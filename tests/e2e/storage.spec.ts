@@ -1,0 +1,56 @@
+/** What a shot holds is told, part by part, before anything of it is deleted; archiving keeps all of it. */
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import { filesOf, smallShot } from '../api/small-shot.ts';
+import { zipped } from './zipped.ts';
+
+const address = () => process.env.DUSTING_TEST_ADDRESS!;
+
+test('a shot is archived, taken out again, told by its parts and deleted', async ({ page }) => {
+  await page.goto(address());
+  const buffer = await zipped(filesOf(await smallShot('STORE-1')));
+  await page.getByLabel('Bring in a zip archive, a scene file or pictures').setInputFiles({ name: 'shot.zip', mimeType: 'application/zip', buffer });
+  await expect(page).toHaveURL(/shots\/STORE-1/);
+  const state = async () => (await page.request.get(`${address()}/api/shots/STORE-1`)).json();
+  // The demo's render goes before it; what there is of this one will do.
+  await page.request.post(`${address()}/api/renders/${(await state()).renders[0].id}/stop`);
+  await expect.poll(async () => (await state()).renders[0].state).toBe('stopped');
+  await page.goto(address());
+  await expect(page.getByText(/Shots hold [\d.]+ [kMG]?B; [\d.]+ [MGT]B are free on the disk/)).toBeVisible();
+  const row = page.getByRole('row', { name: /STORE-1/ });
+  const more = page.getByRole('button', { name: 'More about STORE-1' });
+
+  await more.click();
+  await page.getByRole('menuitem', { name: 'Archive' }).click();
+  await expect(row).toHaveCount(0);
+  await page.getByLabel(/Show \d+ archived/).check();
+  await expect(row.getByText('archived')).toBeVisible();
+  await more.click();
+  await page.getByRole('menuitem', { name: 'Take out of the archive' }).click();
+  await expect(row.getByText('archived')).toHaveCount(0);
+
+  await more.click();
+  await page.getByRole('menuitem', { name: 'Storage …' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Storage of STORE-1' });
+  await expect(dialog.getByText(/It holds [\d.]+ [kM]B\. Deleting the whole shot would free/)).toBeVisible();
+  await expect(dialog.getByRole('row', { name: /Version 1: Came in.*Stays: it is the version that is worked on/ })).toBeVisible();
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa']).analyze();
+  expect(violations.filter(({ impact }) => impact === 'serious' || impact === 'critical').map(({ id }) => id)).toEqual([]);
+  await dialog.getByRole('button', { name: /Delete Render \d+/ }).click();
+  const confirm = page.getByRole('alertdialog');
+  await expect(confirm).toContainText(/are freed; nothing brings it back/);
+  await confirm.getByRole('button', { name: 'Cancel' }).click();
+  expect((await state()).renders).toHaveLength(1);
+  await dialog.getByRole('button', { name: /Delete Render \d+/ }).click();
+  await confirm.getByRole('button', { name: 'Delete', exact: true }).click();
+  await expect(dialog.getByRole('row', { name: /Render \d+/ })).toHaveCount(0);
+  expect((await state()).renders).toHaveLength(0);
+  await page.keyboard.press('Escape');
+
+  await more.click();
+  await page.getByRole('menuitem', { name: 'Delete …' }).click();
+  await expect(confirm).toContainText(/All versions, renders, trials, pictures and logs of STORE-1 three panes go/);
+  await confirm.getByRole('button', { name: 'Delete STORE-1' }).click();
+  await expect(row).toHaveCount(0);
+  expect((await page.request.get(`${address()}/api/shots/STORE-1`)).status()).toBe(404);
+}); // prettier-ignore
