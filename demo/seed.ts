@@ -9,13 +9,13 @@ import { fileURLToPath } from 'node:url';
 import { canonicalText } from '../core/document/canonical.ts';
 import type { ErrorBody, ShotSummary } from '../core/contracts/events.ts';
 import { addressOf } from '../scripts/lib/address.mjs';
-import { tokenOf } from '../host/token.ts';
 import { demoShots } from './shots.ts';
 
 const host = process.env.DUSTING_HOST || '127.0.0.1';
 const address = `http://${addressOf(host)}:${process.env.DUSTING_PORT || 4600}/api/shots`;
-const token = tokenOf(process.env);
-const headers: Record<string, string> = token === null ? {} : { Authorization: `Bearer ${token}` };
+const { DUSTING_TOKEN, DUSTING_TOKEN_FILE } = process.env;
+const token = DUSTING_TOKEN || (DUSTING_TOKEN_FILE && (await readFile(DUSTING_TOKEN_FILE, 'utf8')).trim());
+const headers: Record<string, string> = token ? { Authorization: `Bearer ${token}` } : {};
 const folder = resolve(process.env.DUSTING_DATA || '.dusting', 'demo');
 
 const present = new Set(((await (await fetch(address, { headers })).json()) as ShotSummary[]).map((shot) => shot.code));

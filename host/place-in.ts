@@ -8,8 +8,10 @@ import { faultOfPath } from '../core/document/safe-path.ts';
  */
 export function placeIn(folder: string, path: string): string {
   const fault = faultOfPath(path);
-  if (fault) throw new RangeError(`A file is called ${JSON.stringify(path.slice(0, 80))}, which is not taken: ${fault}`);
+  if (fault)
+    throw new RangeError(`A file is called ${JSON.stringify(path.slice(0, 80))}, which is not taken: ${fault}`);
   const place = resolve(join(folder, path));
-  if (!place.startsWith(resolve(folder) + sep)) throw new RangeError(`A file is called ${JSON.stringify(path)}, which leaves its folder`);
+  if (!place.startsWith(resolve(folder) + sep))
+    throw new RangeError(`A file is called ${JSON.stringify(path)}, which leaves its folder`);
   return place;
 }

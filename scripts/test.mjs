@@ -10,7 +10,16 @@ import { basename, join } from 'node:path';
 import process from 'node:process';
 import { temporaryCluster } from './lib/cluster.mjs';
 import { buildKernels } from './lib/kernels.mjs';
-import { needChromium, needExrTools, needNode, needPackages, needPostgres, needProxy, needUnzip, root } from './lib/machine.mjs';
+import {
+  needChromium,
+  needExrTools,
+  needNode,
+  needPackages,
+  needPostgres,
+  needProxy,
+  needUnzip,
+  root,
+} from './lib/machine.mjs';
 import { run, say } from './lib/say.mjs';
 
 const ALL = ['lint', 'unit', 'api', 'e2e'];

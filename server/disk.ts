@@ -18,7 +18,7 @@ export function watchDisk(folder: string, tell: (notices: Notice[]) => void): { 
     const fault = await faultOf(folder);
     if (fault === told) return;
     told = fault;
-    const text = `${fault} What is stored is shown as before. Nothing new is kept until there is room; renders wait, and go on by themselves then.`;
+    const text = `${fault} What is stored can still be looked at. Nothing new is kept until there is room; renders wait and resume by themselves.`;
     tell(fault === null ? [] : [{ kind: 'storage', text, since: new Date().toISOString() }]);
   };
   const timer = setInterval(() => void look(), EVERY_MS);

@@ -20,7 +20,10 @@ const ends: Ends = {
     await db.transaction(async (tx) => {
       const [row] = await tx
         .update(renders)
-        .set({ examined: 'failed', error: `Causes could not be looked for. ${why} Render it again to have it tried once more.` })
+        .set({
+          examined: 'failed',
+          error: `Causes could not be looked for. ${why} Render it again to have it tried once more.`,
+        })
         .where(and(eq(renders.id, renderId), eq(renders.examined, 'waiting')))
         .returning();
       if (row) await shotChanged(tx, row.shotId);
@@ -42,7 +45,10 @@ const ends: Ends = {
   async time({ db }, { versionIds, sheet }, why) {
     await db.transaction(async (tx) => {
       const own = and(inArray(frameTimes.versionId, versionIds), eq(frameTimes.sheet, sheet));
-      await tx.update(frameTimes).set({ state: 'failed', error: `It could not be measured. ${why}` }).where(own);
+      await tx
+        .update(frameTimes)
+        .set({ state: 'failed', error: `It could not be measured. ${why}` })
+        .where(own);
       const [version] = await tx.select().from(versions).where(eq(versions.id, versionIds[0]));
       if (version) await shotChanged(tx, version.shotId);
     });

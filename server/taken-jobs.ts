@@ -99,7 +99,11 @@ export class TakenJobs {
     for (const { job_id: jobId, queue, deaths } of rows) {
       log.warn({ queue, jobId, deaths }, 'its process ended; it is done again');
       if (deaths >= MOST_DEATHS)
-        await this.end(queue, jobId, `The process that worked on it ended ${deaths} times, as it does when memory runs out.`);
+        await this.end(
+          queue,
+          jobId,
+          `The process that worked on it ended ${deaths} times, as it does when memory runs out.`,
+        );
       else await this.queue.retry(this.db, queue, jobId, 0);
     }
   }
@@ -107,7 +111,9 @@ export class TakenJobs {
   /** Looks for them every second, whatever else this process does. */
   watch(): void {
     const timer = setInterval(() => {
-      this.releaseDead().catch((error: unknown) => isAway(error) || log.error({ error: String(error) }, 'releasing jobs'));
+      this.releaseDead().catch(
+        (error: unknown) => isAway(error) || log.error({ error: String(error) }, 'releasing jobs'),
+      );
     }, 1000);
     timer.unref();
   }

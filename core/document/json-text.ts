@@ -10,7 +10,9 @@ export const DEEPEST = 64;
 export function parseJson(text: string, what: string): unknown {
   const deepest = jsonDepth(text);
   if (deepest > DEEPEST)
-    throw new InvalidInput(what, [{ path: '', value: `nested ${deepest} deep`, expected: `at most ${DEEPEST} levels` }]);
+    throw new InvalidInput(what, [
+      { path: '', value: `nested ${deepest} deep`, expected: `at most ${DEEPEST} levels` },
+    ]);
   try {
     return JSON.parse(text);
   } catch (error) {
@@ -35,4 +37,6 @@ export function jsonDepth(text: string): number {
   }
   return deepest;
 }
-const [QUOTE, BACKSLASH, OPEN_BRACKET, CLOSE_BRACKET, OPEN_BRACE, CLOSE_BRACE] = [..."\"\\[]{}"].map((c) => c.charCodeAt(0));
+const [QUOTE, BACKSLASH, OPEN_BRACKET, CLOSE_BRACKET, OPEN_BRACE, CLOSE_BRACE] = [...'"\\[]{}'].map((c) =>
+  c.charCodeAt(0),
+);

@@ -6,7 +6,6 @@
 import { MOST_PIXELS } from './limits.ts';
 import type { Texture } from '../data/texture.ts';
 
-
 /** @param where the file's name in messages. Throws a RangeError that says what is wrong with the bytes. */
 export function readPfmTexture(bytes: Uint8Array, where: string): Texture {
   const head = String.fromCharCode(...bytes.subarray(0, 200));

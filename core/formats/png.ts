@@ -4,7 +4,6 @@ import { decode, encode } from 'fast-png';
 import { linearFromSrgb } from '../data/colour.ts';
 import type { Texture } from '../data/texture.ts';
 
-
 /**
  * @param colourSpace of its values; `stated`: as the file's own chunks say, sRGB where they say nothing
  * @param where the file's name in messages. Throws a RangeError that says what is wrong with the bytes.

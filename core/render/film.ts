@@ -168,8 +168,7 @@ export function packFilm(film: Film): Uint8Array {
 }
 
 /** What the film's pixels took, as little-endian 32-bit floats. */
-export const packTime = ({ time }: Film): Uint8Array =>
-  new Uint8Array(time.slice().buffer, 0, time.byteLength);
+export const packTime = ({ time }: Film): Uint8Array => new Uint8Array(time.slice().buffer, 0, time.byteLength);
 
 /**
  * @param time as `packTime` gave it; without it no pixel took any

@@ -57,7 +57,12 @@ export async function startCluster(bin, folder) {
       stop();
       start();
     },
-    watch: (giveUp) => watch(() => postmaster(data), start, (why) => giveUp(`${why} It said:\n${tail()}`)),
+    watch: (giveUp) =>
+      watch(
+        () => postmaster(data),
+        start,
+        (why) => giveUp(`${why} It said:\n${tail()}`),
+      ),
   };
 }
 

@@ -36,7 +36,7 @@ function poolOf(lane: Lane): Pool {
       forkOpts: {
         serialization: 'advanced',
         execArgv: isSource ? ['--import', '@oxc-node/core/register', '--enable-source-maps'] : ['--enable-source-maps'],
-        env: { ...process.env, DUSTING_APART_BYTES: String(config.apartMemory) },
+        env: { ...process.env, DUSTING_APART_BYTES: String(config.apartMemory), DUSTING_APART_LANE: lane },
       },
     });
     pools.set(lane, pool);
@@ -63,7 +63,9 @@ export async function apart<N extends keyof Tasks>(
   const lane = LANE_OF[name];
   if (gone?.aborted) throw new Gone();
   const seconds = config.apartSeconds + bytes / 1e7;
-  const running = poolOf(lane).exec(name, [input]).timeout(seconds * 1000);
+  const running = poolOf(lane)
+    .exec(name, [input])
+    .timeout(seconds * 1000);
   const leave = () => void running.cancel();
   gone?.addEventListener('abort', leave);
   try {

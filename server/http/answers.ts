@@ -75,9 +75,18 @@ export function sendPlace(
 ): Promise<void> {
   if (send !== 'inline') response.attachment(send.attachment);
   return new Promise((resolve, reject) =>
-    response.sendFile(place, { dotfiles: 'allow', headers: { ETag: `"${basename(place)}"`, ...headers }, cacheControl: false, lastModified: false }, (error) => // prettier-ignore
-      // A reader that leaves midway is nobody's fault.
-      error && !response.headersSent ? reject(error) : resolve(),
+    response.sendFile(
+      place,
+      {
+        dotfiles: 'allow',
+        headers: { ETag: `"${basename(place)}"`, ...headers },
+        cacheControl: false,
+        lastModified: false,
+      },
+      (error) =>
+        // prettier-ignore
+        // A reader that leaves midway is nobody's fault.
+        error && !response.headersSent ? reject(error) : resolve(),
     ),
   );
 }

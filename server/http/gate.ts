@@ -59,10 +59,14 @@ const foreign = () => new RequestError(403, 'A page of another site asked for th
 
 /** @throws RequestError 415 for a body of a kind that no route takes, 400 for text that no database keeps */
 export function onlyPlainText(request: Request, _response: Response, next: NextFunction): void {
-  const hasBody = Number(request.headers['content-length'] ?? 0) > 0 || request.headers['transfer-encoding'] !== undefined;
+  const hasBody =
+    Number(request.headers['content-length'] ?? 0) > 0 || request.headers['transfer-encoding'] !== undefined;
   const type = request.headers['content-type'] ?? '';
   if (hasBody && !BODIES.test(type))
-    throw new RequestError(415, `A body of type "${type.slice(0, 80)}" is not taken: send JSON as application/json, files as they are.`);
+    throw new RequestError(
+      415,
+      `A body of type "${type.slice(0, 80)}" is not taken: send JSON as application/json, files as they are.`,
+    );
   if (/%00|\0/.test(request.url)) throw new RequestError(400, 'The address holds a NUL character.');
   next();
 }

@@ -24,7 +24,9 @@ export function once(db: Database): RequestHandler {
     if (given === undefined || request.method === 'GET') return next();
     if (!KEY.test(String(given)))
       throw new RequestError(400, 'The Idempotency-Key is 8 to 200 characters without spaces.');
-    const key = createHash('sha256').update(`${request.method} ${request.originalUrl} ${String(given)}`).digest('hex');
+    const key = createHash('sha256')
+      .update(`${request.method} ${request.originalUrl} ${String(given)}`)
+      .digest('hex');
     const keep: KeepAnswer = (status, body) =>
       db.update(onceKeys).set({ answer: JSON.stringify({ status, body }) }).where(eq(onceKeys.key, key)); // prettier-ignore
     db.select()

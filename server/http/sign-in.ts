@@ -49,7 +49,10 @@ const bearerOf = (request: Request): string | null =>
 async function isSignedIn(db: Database, request: Request): Promise<boolean> {
   const id = sessionOf(request);
   if (id === null) return false;
-  const [row] = await db.select().from(sessions).where(eq(sessions.key, keyOf(id)));
+  const [row] = await db
+    .select()
+    .from(sessions)
+    .where(eq(sessions.key, keyOf(id)));
   return row !== undefined && row.expiresAt.getTime() > Date.now();
 }
 
@@ -79,7 +82,7 @@ export function signInRoutes(db: Database, router: Router): void {
     failures,
     answer(async (request, response) => {
       if (config.token === null) throw new RequestError(409, 'This server asks nobody to sign in.');
-      if (!same(bodyOf(request, SignInRequest).token, config.token)) throw new RequestError(401, 'That is not the token.');
+      if (!same(bodyOf(request, SignInRequest).token, config.token)) throw new RequestError(401, 'Wrong token.');
       const id = randomBytes(32).toString('hex');
       await db.delete(sessions).where(lt(sessions.expiresAt, new Date()));
       await db.insert(sessions).values({ key: keyOf(id), expiresAt: new Date(Date.now() + LIFETIME_MS) });

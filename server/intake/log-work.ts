@@ -42,7 +42,10 @@ export interface LogRead {
 /** @throws RequestError 400 when it is no log */
 export async function readLogFile({ name, formats, format, blobs: folder, from }: LogTask): Promise<LogRead> {
   const blobs = new BlobStore(folder);
-  const known: LogFormat[] = [...formats.map((text) => parseLogFormat(text, 'a format of the show')), ...(PROFILE_SORTS['log-format'].ships as LogFormat[])];
+  const known: LogFormat[] = [
+    ...formats.map((text) => parseLogFormat(text, 'a format of the show')),
+    ...(PROFILE_SORTS['log-format'].ships as LogFormat[]),
+  ];
   const wanted = format === null ? known : known.filter((one) => one.name === format);
   if (wanted.length === 0) throw notFound(`format of logs "${format!.slice(0, 80)}"`);
   const stream = new LogStream(name, wanted, format !== null);
@@ -106,7 +109,9 @@ export function tellLogs({ manifest, document, decided, logs, own }: TellTask): 
     return { log, sample: JSON.parse(sample) as string[], ...told };
   });
   const all = [...(own && own.lines.length ? [ownLog(own)] : []), ...kept];
-  return JSON.stringify(all.map(({ log, ...told }): ShotLog => ({ ...log, ...triage(log, evidence, decided), ...told })));
+  return JSON.stringify(
+    all.map(({ log, ...told }): ShotLog => ({ ...log, ...triage(log, evidence, decided), ...told })),
+  );
 }
 
 function ownLog({ lines, isOver, told }: NonNullable<TellTask['own']>) {
@@ -115,7 +120,12 @@ function ownLog({ lines, isOver, told }: NonNullable<TellTask['own']>) {
   reading.push(text);
   const log = reading.end();
   // A render that goes on, or was stopped by hand, did not break off.
-  return { log: { ...log, closed: log.closed || !isOver }, bytes: text.length, sample: lines.slice(0, SAMPLE), ...told };
+  return {
+    log: { ...log, closed: log.closed || !isOver },
+    bytes: text.length,
+    sample: lines.slice(0, SAMPLE),
+    ...told,
+  };
 }
 
 /** By whole path, or by name alone: another renderer saw the shot from another folder. */

@@ -49,7 +49,12 @@ export async function readLogAgain(
   if (row.blob === null) throw conflict(`The text of "${row.name}" was not kept. Bring it in again.`);
   const task = { name: row.name, formats: await ownFormats(context), format, blobs: context.blobs.folder };
   const from = { blob: row.blob };
-  await change(context, row.shotId, id, await apart('readLogFile', { ...task, from }, { ...options, bytes: row.bytes }));
+  await change(
+    context,
+    row.shotId,
+    id,
+    await apart('readLogFile', { ...task, from }, { ...options, bytes: row.bytes }),
+  );
 }
 
 /** Figures that came beside a log fill what it lacks. */

@@ -22,7 +22,13 @@ export async function shotForPicture(
 ): Promise<string> {
   const { stem, frame } = frameOf(name);
   const base = stem.replace(/\.[^.]+$/, '').replace(/#+/g, '');
-  const code = safeId(base.replaceAll('.', '-').slice(0, 40).replace(/^_+|_+$/g, '')) || 'picture';
+  const code =
+    safeId(
+      base
+        .replaceAll('.', '-')
+        .slice(0, 40)
+        .replace(/^_+|_+$/g, ''),
+    ) || 'picture';
   const [present] = await tx.select().from(shots).where(eq(shots.code, code));
   if (present) return code;
   const { minX, minY, maxX, maxY } = parts[0].displayWindow;

@@ -25,7 +25,8 @@ export interface FilmTask {
 /** One after the other: those of a large frame do not all fit at once. */
 async function* eachOf({ blobs, films }: FilmTask): AsyncGenerator<Film> {
   const store = new BlobStore(blobs);
-  for (const { film, time } of films) yield unpackFilm(await store.get(film), time === null ? null : await store.get(time));
+  for (const { film, time } of films)
+    yield unpackFilm(await store.get(film), time === null ? null : await store.get(time));
 }
 
 async function pictureOf(task: FilmTask, passes: string[], step = 1) {
@@ -49,7 +50,10 @@ export async function figuresOfFilms(task: FilmTask & { step: number }): Promise
 /** Where an object is seen: a byte a pixel, 1 where it is what the pixel shows most of. */
 export async function maskOfFilms(task: FilmTask & { object: number }): Promise<void> {
   const picture = await pictureOf(task, ['object']);
-  await writeFile(task.place, Uint8Array.from(channel(picture, 'object'), (one) => Number(one === task.object)));
+  await writeFile(
+    task.place,
+    Uint8Array.from(channel(picture, 'object'), (one) => Number(one === task.object)),
+  );
 }
 
 export interface ExrTask extends FilmTask {

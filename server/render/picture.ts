@@ -71,12 +71,7 @@ export async function renderExr(
 }
 
 /** Where an object is seen in a whole frame: a byte a pixel, as a file. */
-export async function objectMask(
-  context: Context,
-  id: number,
-  object: string,
-  options: ApartOptions,
-): Promise<string> {
+export async function objectMask(context: Context, id: number, object: string, options: ApartOptions): Promise<string> {
   const render = await findRender(context, id);
   const { document } = await madeOf(context, render);
   const number = Object.keys(document.objects).sort().indexOf(object) + 1;

@@ -102,7 +102,11 @@ export const timeOnThread = ({ scene, packed, sheet, seed }: TimeTask): FrameTim
 
 function wholePicture(sheet: Sheet, films: Uint8Array[], passes: string[]) {
   const frame = { x: 0, y: 0, width: sheet.width, height: sheet.height };
-  return pictureOf(films.map((film) => unpackFilm(film)), frame, passes);
+  return pictureOf(
+    films.map((film) => unpackFilm(film)),
+    frame,
+    passes,
+  );
 }
 
 /** What a thread can be asked to do, by the exported function's name. */

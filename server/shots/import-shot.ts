@@ -34,7 +34,12 @@ export async function importShot(context: Context, { folder, beside, bytes, gone
 export type NewShot = Pick<ImportedFiles, 'code' | 'name' | 'manifest' | 'cameIn'> & { document: string };
 
 /** Rows of a shot and its first version. @returns the version. @throws RequestError 409 when the code is taken, also at the same moment */
-export async function addShot(context: Context, tx: Transaction, made: NewShot, reason: string): Promise<RenderedVersion> {
+export async function addShot(
+  context: Context,
+  tx: Transaction,
+  made: NewShot,
+  reason: string,
+): Promise<RenderedVersion> {
   const { code, name, document, manifest, cameIn } = made;
   const [shot] = await tx
     .insert(shots)

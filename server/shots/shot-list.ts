@@ -46,10 +46,17 @@ async function readList(tx: Transaction): Promise<ShotSummary[]> {
     .where(and(inArray(renders.versionId, heads), eq(renders.purpose, 'base'), eq(renders.wholeFrame, true)))
     .orderBy(asc(renders.versionId), desc(renders.id));
   const renderOf = new Map(newest.map((render) => [render.versionId, render]));
-  const open = await openFindings(tx, newest.map(({ id }) => id));
+  const open = await openFindings(
+    tx,
+    newest.map(({ id }) => id),
+  );
   const tried = await countBy(tx.select({ of: trials.shotId, n: count() }).from(trials).groupBy(trials.shotId));
   const keeps = await countBy(
-    tx.select({ of: decisions.shotId, n: count() }).from(decisions).where(eq(decisions.verdict, 'keep')).groupBy(decisions.shotId),
+    tx
+      .select({ of: decisions.shotId, n: count() })
+      .from(decisions)
+      .where(eq(decisions.verdict, 'keep'))
+      .groupBy(decisions.shotId),
   );
   const brought = await countBy(
     tx

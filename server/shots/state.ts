@@ -1,6 +1,12 @@
 /** What pages see of a shot, read in one go: once for each of its revisions, whoever asks. */
 import { asc, eq } from 'drizzle-orm';
-import type { FindingSummary, RenderSummary, ShotState, TrialSummary, VersionSummary } from '../../core/contracts/events.ts';
+import type {
+  FindingSummary,
+  RenderSummary,
+  ShotState,
+  TrialSummary,
+  VersionSummary,
+} from '../../core/contracts/events.ts';
 import { samplesOf } from '../../core/render/rounds.ts';
 import { farmOf, frameTimesOf } from '../budget/frame-times.ts';
 import type { Context } from '../context.ts';

@@ -26,7 +26,6 @@ export function readerOfManifest(blobs: BlobStore, manifest: string): ReadFile {
 const named = (error: unknown, path: string): unknown =>
   error instanceof DamagedBlob ? new DamagedBlob(error.hash, error.isGone, path) : error;
 
-
 /** Where a file of some version stands, by its hash. */
 export async function filePlace({ blobs }: Context, hash: string): Promise<string> {
   if (!/^[0-9a-f]{64}$/.test(hash)) throw notFound(`file ${hash.slice(0, 64)}`);

@@ -47,14 +47,18 @@ export async function archiveShot({ db }: Context, code: string, archived: boole
 export async function deleteShot(context: Context, code: string, confirm: string): Promise<void> {
   await context.db.transaction(async (tx) => {
     const { shot } = await lockHead(tx, code);
-    if (confirm !== code) throw conflict(`Deleting ${code} needs its code once more; "${confirm.slice(0, 80)}" was sent.`);
+    if (confirm !== code)
+      throw conflict(`Deleting ${code} needs its code once more; "${confirm.slice(0, 80)}" was sent.`);
     const { id } = shot;
     await shotChanged(tx, id);
     const own = await tx.select({ id: renders.id }).from(renders).where(eq(renders.shotId, id));
     await tx.delete(decisions).where(eq(decisions.shotId, id));
     await tx.delete(trials).where(eq(trials.shotId, id));
     await tx.delete(sweeps).where(eq(sweeps.shotId, id));
-    await deleteRenders(tx, own.map((render) => render.id));
+    await deleteRenders(
+      tx,
+      own.map((render) => render.id),
+    );
     const ofIt = tx.select({ id: versions.id }).from(versions).where(eq(versions.shotId, id));
     await tx.delete(frameTimes).where(inArray(frameTimes.versionId, ofIt));
     await tx.delete(preflights).where(inArray(preflights.versionId, ofIt));
@@ -80,15 +84,19 @@ export async function deleteVersion(context: Context, versionId: number): Promis
     if (!version) throw notFound(`version ${versionId}`);
     const shot = await lockShot(tx, version.shotId);
     if (shot.headVersionId === versionId)
-      throw conflict(`Version ${version.number} of ${shot.code} is the one that is worked on.`);
+      throw conflict(`Version ${version.number} of ${shot.code} is the current version.`);
     const [child] = await tx.select().from(versions).where(eq(versions.parentId, versionId)).limit(1);
-    if (child) throw conflict(`Version ${child.number} was made of version ${version.number}: it stays while that does.`);
+    if (child)
+      throw conflict(`Version ${child.number} was made from version ${version.number}: delete that one first.`);
     const tried = await tx.select({ id: trials.id }).from(trials).where(eq(trials.versionId, versionId));
     const ids = tried.map(({ id }) => id);
     await tx.delete(decisions).where(or(eq(decisions.versionId, versionId), ids.length ? inArray(decisions.trialId, ids) : sql`false`)); // prettier-ignore
     await tx.delete(trials).where(eq(trials.versionId, versionId));
     const own = await tx.select({ id: renders.id }).from(renders).where(eq(renders.versionId, versionId));
-    await deleteRenders(tx, own.map(({ id }) => id));
+    await deleteRenders(
+      tx,
+      own.map(({ id }) => id),
+    );
     await tx.delete(frameTimes).where(eq(frameTimes.versionId, versionId));
     await tx.delete(preflights).where(eq(preflights.versionId, versionId));
     await tx.delete(versions).where(eq(versions.id, versionId));
@@ -104,8 +112,13 @@ export async function deleteRender(context: Context, renderId: number): Promise<
     if (!render) throw notFound(`render ${renderId}`);
     if (render.state === 'active') throw conflict(`Render ${renderId} is still rendering. Stop it first.`);
     const sides = or(eq(trials.beforeRenderId, renderId), eq(trials.afterRenderId, renderId));
-    const [trial] = await tx.select().from(trials).where(and(eq(trials.shotId, render.shotId), sides)).limit(1);
-    if (trial) throw conflict(`Render ${renderId} is a side of trial ${trial.number}: it stays while that does.`);
+    const [trial] = await tx
+      .select()
+      .from(trials)
+      .where(and(eq(trials.shotId, render.shotId), sides))
+      .limit(1);
+    if (trial)
+      throw conflict(`Render ${renderId} is one side of trial ${trial.number}, and is deleted with its version only.`);
     await deleteRenders(tx, [renderId]);
     await shotChanged(tx, render.shotId);
   });
@@ -122,6 +135,7 @@ async function deleteRenders(tx: Transaction, ids: number[]): Promise<void> {
   const found = tx.select({ id: findings.id }).from(findings).where(inArray(findings.renderId, ids));
   await tx.delete(decisions).where(inArray(decisions.findingId, found));
   await tx.update(trials).set({ findingId: null }).where(inArray(trials.findingId, found));
-  for (const table of [findings, tiles, renderLines, batches]) await tx.delete(table).where(inArray(table.renderId, ids));
+  for (const table of [findings, tiles, renderLines, batches])
+    await tx.delete(table).where(inArray(table.renderId, ids));
   await tx.delete(renders).where(inArray(renders.id, ids));
 }

@@ -50,9 +50,9 @@ export async function shotStorage(context: Context, code: string): Promise<ShotS
     const child = versionRows.find(({ parentId }) => parentId === id);
     const why =
       id === shot.headVersionId
-        ? 'it is the version that is worked on'
+        ? 'it is the current version'
         : child
-          ? `version ${child.number} was made of it`
+          ? `version ${child.number} was made from it`
           : null;
     const bytes = freed((r) => r.shot === shot.id && (r.version === id || (r.render !== null && own.has(r.render))));
     parts.push({ kind: 'version', id, title: `Version ${number}: ${reason}, with its renders`, bytes, why });
@@ -61,7 +61,7 @@ export async function shotStorage(context: Context, code: string): Promise<ShotS
     const trial = trialRows.find(({ beforeRenderId: a, afterRenderId: b }) => a === render.id || b === render.id);
     const { number } = versionRows.find(({ id }) => id === render.versionId)!;
     const why = trial
-      ? `it is a side of trial ${trial.number}`
+      ? `it is one side of trial ${trial.number}`
       : render.state === 'active'
         ? 'it is still rendering'
         : null;
@@ -70,7 +70,10 @@ export async function shotStorage(context: Context, code: string): Promise<ShotS
   }
   for (const { id, name, take } of await db.select().from(pictureSets).where(eq(pictureSets.shotId, shot.id)))
     parts.push({ kind: 'pictures', id, title: `Pictures ${name}, take ${take}`, bytes: freed((r) => r.set === id), why: null }); // prettier-ignore
-  for (const { id, name } of await db.select({ id: logs.id, name: logs.name }).from(logs).where(eq(logs.shotId, shot.id)))
+  for (const { id, name } of await db
+    .select({ id: logs.id, name: logs.name })
+    .from(logs)
+    .where(eq(logs.shotId, shot.id)))
     parts.push({ kind: 'log', id, title: `Log ${name}`, bytes: freed((r) => r.log === id), why: null });
   const all = [...sizes.values()].reduce((a, b) => a + b, 0);
   return { code: shot.code, bytes: all, freed: freed((r) => r.shot === shot.id), parts };

@@ -71,7 +71,9 @@ export async function sideFinished(context: Context, tx: Transaction, renderId: 
 }
 
 async function measureTrial(context: Context, tx: Transaction, trial: TrialRow, sides: number[]): Promise<void> {
-  const [before, after] = await Promise.all(sides.map(async (id) => (await filmsOf(context, tx, id)).map((film) => unpackFilm(film))));
+  const [before, after] = await Promise.all(
+    sides.map(async (id) => (await filmsOf(context, tx, id)).map((film) => unpackFilm(film))),
+  );
   const [version] = await tx.select().from(versions).where(eq(versions.id, trial.versionId));
   const document = patchedDocument(version, []);
   const names = objectNames(document);

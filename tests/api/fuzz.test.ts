@@ -45,9 +45,27 @@ function fitting(schema: TSchema): Arbitrary<unknown> {
   }
 }
 
-const word = fc.constantFrom('preview', 'final', 'FUZZ-1', 'FUZZ-2', 'constructor', '__proto__', 'toString', 'wall', 'beauty', 'a\0b', '../..', '%00', 'ä\u2028', '');
+const word = fc.constantFrom(
+  'preview',
+  'final',
+  'FUZZ-1',
+  'FUZZ-2',
+  'constructor',
+  '__proto__',
+  'toString',
+  'wall',
+  'beauty',
+  'a\0b',
+  '../..',
+  '%00',
+  'ä\u2028',
+  '',
+);
 const pointer = fc.constantFrom('/samples', '/limits/transmission', '/width', '/lights/window/intensity', '/lights/new', '/objects/wall/mesh', '/materials/glass', '/__proto__/a', '/constructor', '/a/b/c/d/e/f', 'samples'); // prettier-ignore
-const number = fc.oneof(fc.integer({ min: 0, max: 6 }), fc.constantFrom(-1, 1.5, 2 ** 31, 2 ** 53, '0x1', 'NaN', '1e3', 'constructor'));
+const number = fc.oneof(
+  fc.integer({ min: 0, max: 6 }),
+  fc.constantFrom(-1, 1.5, 2 ** 31, 2 ** 53, '0x1', 'NaN', '1e3', 'constructor'),
+);
 
 /** A body that fits, or one that was bent: another value somewhere in it, or something else altogether. */
 const bent = (schema: TSchema): Arbitrary<unknown> =>
@@ -73,7 +91,9 @@ interface Made {
 
 const json = { 'Content-Type': 'application/json' };
 const stream = { 'Content-Type': 'application/octet-stream' };
-const part = fc.oneof(word, number, fc.string({ unit: 'binary', maxLength: 12 })).map((value) => encodeURIComponent(wellFormed(String(value))));
+const part = fc
+  .oneof(word, number, fc.string({ unit: 'binary', maxLength: 12 }))
+  .map((value) => encodeURIComponent(wellFormed(String(value))));
 const wellFormed = (text: string) => Buffer.from(text).toString('utf8');
 
 /** Every route: `:code` and `:id` are drawn; a schema, or what else a body may be. */
@@ -104,10 +124,20 @@ const ROUTES: [string, string, (TSchema | 'bytes' | 'form' | 'text')?][] = [
   ['GET', '/:id/:id'], ['PATCH', '/shots/:code'],
 ]; // prettier-ignore
 
-const text = fc.oneof(fc.string({ maxLength: 300 }), fc.string({ unit: 'binary', maxLength: 100 }), fc.json({ maxDepth: 2 }));
+const text = fc.oneof(
+  fc.string({ maxLength: 300 }),
+  fc.string({ unit: 'binary', maxLength: 100 }),
+  fc.json({ maxDepth: 2 }),
+);
 const bytes = fc.uint8Array({ maxLength: 200 }).map((array) => Buffer.from(array));
 const form = fc
-  .array(fc.tuple(fc.oneof(word, fc.constantFrom('shot.json', 'a.gltf', 'a.obj', 'a.usda', 'a.glb', 'shot.zip', 'a', 'a/b')), text), { minLength: 1, maxLength: 3 })
+  .array(
+    fc.tuple(
+      fc.oneof(word, fc.constantFrom('shot.json', 'a.gltf', 'a.obj', 'a.usda', 'a.glb', 'shot.zip', 'a', 'a/b')),
+      text,
+    ),
+    { minLength: 1, maxLength: 3 },
+  )
   .map((files) =>
     Buffer.from(
       `${files.map(([name, content]) => `--x\r\nContent-Disposition: form-data; name="files"; filename="${name.replaceAll(/["\r\n]/g, '')}"\r\n\r\n${content}\r\n`).join('')}--x--\r\n`,
@@ -117,7 +147,11 @@ const form = fc
 function requestOf([method, template, body]: (typeof ROUTES)[number]): Arbitrary<Made> {
   const slots = template.match(/:(code|id)/g) ?? [];
   const values = fc.tuple(
-    ...slots.map((slot) => (slot === ':code' ? fc.oneof({ weight: 3, arbitrary: fc.constant('FUZZ-1') }, part) : fc.oneof({ weight: 2, arbitrary: number.map(String) }, part))),
+    ...slots.map((slot) =>
+      slot === ':code'
+        ? fc.oneof({ weight: 3, arbitrary: fc.constant('FUZZ-1') }, part)
+        : fc.oneof({ weight: 2, arbitrary: number.map(String) }, part),
+    ),
   );
   const content: Arbitrary<Pick<Made, 'headers' | 'body'>> =
     body === undefined
@@ -129,7 +163,10 @@ function requestOf([method, template, body]: (typeof ROUTES)[number]): Arbitrary
           : body === 'form'
             ? form.map((made) => ({ headers: { 'Content-Type': 'multipart/form-data; boundary=x' }, body: made }))
             : fc.oneof(
-                { weight: 9, arbitrary: bent(body).map((made) => ({ headers: json, body: JSON.stringify(made) ?? 'null' })) },
+                {
+                  weight: 9,
+                  arbitrary: bent(body).map((made) => ({ headers: json, body: JSON.stringify(made) ?? 'null' })),
+                },
                 { weight: 1, arbitrary: text.map((made) => ({ headers: json, body: Buffer.from(made) })) },
               );
   return fc.tuple(values, content).map(([drawn, { headers, body: made }]) => {
@@ -176,13 +213,24 @@ describe('made-up requests', function () {
         if (count++ % 400 === 399) await dusting.post('/shots/FUZZ-1?confirm=FUZZ-1', '', 'DELETE').then(begin);
         const { status, text: answer } = await ask(made);
         seen.set(status, (seen.get(status) ?? 0) + 1);
-        expect(status, `${made.method} ${made.path} ${String(made.body).slice(0, 300)}: ${answer.slice(0, 300)}`).to.be.below(500);
-        if (status >= 400 && made.method !== 'HEAD') expect((JSON.parse(answer) as { error: string }).error).to.be.a('string').and.not.equal('');
+        expect(
+          status,
+          `${made.method} ${made.path} ${String(made.body).slice(0, 300)}: ${answer.slice(0, 300)}`,
+        ).to.be.below(500);
+        if (status >= 400 && made.method !== 'HEAD')
+          expect((JSON.parse(answer) as { error: string }).error)
+            .to.be.a('string')
+            .and.not.equal('');
         expect(answer).to.not.include(dusting.folder);
       }),
       { numRuns: RUNS, endOnFailure: false },
     );
-    console.log(`      (${[...seen].sort().map(([status, n]) => `${status}: ${n}`).join(', ')})`);
+    console.log(
+      `      (${[...seen]
+        .sort()
+        .map(([status, n]) => `${status}: ${n}`)
+        .join(', ')})`,
+    );
     expect(seen.get(200), 'some of them fit').to.be.above(RUNS / 20);
     expect(await look(), 'nothing new stands outside').to.deep.equal(outside);
     expect((await dusting.get('/health')).status).to.equal(200);

@@ -85,7 +85,9 @@ describe('recovery', function () {
     await query("update renders set build = 'dusting-core-0'");
     dusting.worker();
     await dusting.reach('BUILD-1', 1, 'failed');
-    expect((await dusting.render('BUILD-1', 1)).error).to.match(/another build of the renderer \(dusting-core-0; this is .*Render it again/);
+    expect((await dusting.render('BUILD-1', 1)).error).to.match(
+      /another build of the renderer \(dusting-core-0; this is .*Render it again/,
+    );
     expect(await query('select * from tiles')).to.deep.equal([]);
   });
 
@@ -122,8 +124,14 @@ describe('recovery', function () {
     expect((await dusting.shot('ONCE-1')).renders, 'the first, and one for each key').to.have.length(3);
     expect((await send('short')).status).to.equal(400);
     expect((await send('a-key-of-nothing', 'NOPE')).status).to.equal(404);
-    const undo = () => fetch(`${dusting.address}/api/renders/1/stop`, { method: 'POST', headers: { 'Idempotency-Key': 'stop-the-first' } });
-    expect([(await undo()).status, (await undo()).status], 'without it the second would be refused').to.deep.equal([204, 204]);
+    const undo = () =>
+      fetch(`${dusting.address}/api/renders/1/stop`, {
+        method: 'POST',
+        headers: { 'Idempotency-Key': 'stop-the-first' },
+      });
+    expect([(await undo()).status, (await undo()).status], 'without it the second would be refused').to.deep.equal([
+      204, 204,
+    ]);
   });
 
   it('tells as 4xx what a client does wrong', async () => {

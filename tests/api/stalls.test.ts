@@ -41,7 +41,9 @@ describe('stalls', function () {
     const begun = performance.now();
     const result = await work().finally(() => (isOver = true));
     await ping;
-    console.log(`      (${((performance.now() - begun) / 1000).toFixed(1)} s; longest answer meanwhile ${longest.toFixed(0)} ms)`);
+    console.log(
+      `      (${((performance.now() - begun) / 1000).toFixed(1)} s; longest answer meanwhile ${longest.toFixed(0)} ms)`,
+    );
     expect(longest).to.be.below(LONGEST_ANSWER);
     return result;
   }
@@ -71,7 +73,8 @@ describe('stalls', function () {
   it('a document of 15 MB that is as it should be', async () => {
     const { document, files } = await smallShot('LARGE-1');
     const spare = JSON.stringify(document.objects.wall).length;
-    for (let i = 0; i * spare < 14.5e6; i++) document.objects[`crate-${i}`] = { ...document.objects.wall, name: `crate ${i}` };
+    for (let i = 0; i * spare < 14.5e6; i++)
+      document.objects[`crate-${i}`] = { ...document.objects.wall, name: `crate ${i}` };
     const all = filesOf({ document, files });
     const { status, body } = await meanwhile(() => dusting.send(all));
     expect(status, JSON.stringify(body).slice(0, 300)).to.equal(201);
@@ -79,7 +82,9 @@ describe('stalls', function () {
       expect(Object.keys((await dusting.shot('LARGE-1')).document.objects).length).to.be.above(5000);
     });
     const { head } = await dusting.shot('LARGE-1');
-    const set = await meanwhile(() => dusting.post('/shots/LARGE-1/dials', { base: head.id, sheets: ['preview'], values: { '/samples': 32 } }));
+    const set = await meanwhile(() =>
+      dusting.post('/shots/LARGE-1/dials', { base: head.id, sheets: ['preview'], values: { '/samples': 32 } }),
+    );
     expect(set.status).to.equal(204);
   });
 
@@ -171,7 +176,11 @@ describe('stalls', function () {
 
   async function sendLog(name: string, text: string) {
     const headers = { 'Content-Type': 'text/plain' };
-    const response = await fetch(`${dusting.address}/api/shots/BUSY-1/logs?name=${name}`, { method: 'POST', headers, body: text });
+    const response = await fetch(`${dusting.address}/api/shots/BUSY-1/logs?name=${name}`, {
+      method: 'POST',
+      headers,
+      body: text,
+    });
     return { status: response.status, body: await response.json() };
   }
 });

@@ -97,11 +97,20 @@ describe('whatever dies', function () {
       times[what].push((Date.now() - killed) / 1000);
       await sleep(500 + ((i * 373) % 900));
     }
-    for (const [what, all] of Object.entries(times)) console.log(`      (${what}: ${all.length} times, back after ${Math.max(...all).toFixed(1)} s at most)`);
+    for (const [what, all] of Object.entries(times))
+      console.log(`      (${what}: ${all.length} times, back after ${Math.max(...all).toFixed(1)} s at most)`);
     expect(Math.max(...Object.values(times).flat())).to.be.below(LONGEST);
-    await until('it is rendered', async () => (await state().catch(() => null))?.renders[0].state === 'done', isWhole ? 900 : 120);
-    const bytes = await (await fetch(`${address}/renders/1/picture?passes=beauty,cost,cut.any,error.beauty`)).arrayBuffer();
-    const bits = new Map([...unpackPicture(bytes).picture.channels].map(([name, plane]) => [name, Buffer.from(plane.slice().buffer)]));
+    await until(
+      'it is rendered',
+      async () => (await state().catch(() => null))?.renders[0].state === 'done',
+      isWhole ? 900 : 120,
+    );
+    const bytes = await (
+      await fetch(`${address}/renders/1/picture?passes=beauty,cost,cut.any,error.beauty`)
+    ).arrayBuffer();
+    const bits = new Map(
+      [...unpackPicture(bytes).picture.channels].map(([name, plane]) => [name, Buffer.from(plane.slice().buffer)]),
+    );
     expectSame(await direct(shot, SAMPLES), bits, 'after all that');
     expect(starter.exitCode, 'nobody had to lend a hand').to.equal(null);
   });
@@ -114,7 +123,11 @@ describe('whatever dies', function () {
       rotate(file);
       expect((await stat(file)).size).to.equal(0);
     }
-    expect(readdirSync(folder).filter((name) => name.startsWith('large.log')).sort()).to.deep.equal(['large.log', 'large.log.1', 'large.log.2', 'large.log.3']);
+    expect(
+      readdirSync(folder)
+        .filter((name) => name.startsWith('large.log'))
+        .sort(),
+    ).to.deep.equal(['large.log', 'large.log.1', 'large.log.2', 'large.log.3']);
   });
 });
 
@@ -130,7 +143,8 @@ function pidOf(parent: number, file: string): number | null {
     try {
       const line = readFileSync(`/proc/${entry}/stat`, 'utf8');
       const ppid = Number(line.slice(line.lastIndexOf(')') + 2).split(' ')[1]);
-      if (ppid === parent && readFileSync(`/proc/${entry}/cmdline`, 'utf8').includes(`server/${file}`)) return Number(entry);
+      if (ppid === parent && readFileSync(`/proc/${entry}/cmdline`, 'utf8').includes(`server/${file}`))
+        return Number(entry);
     } catch {
       // It ended while it was looked at.
     }

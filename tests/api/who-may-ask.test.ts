@@ -19,7 +19,11 @@ interface Raw {
 /** A request with exactly these headers: `fetch` sets some by itself. */
 function raw(
   address: string,
-  { method = 'GET', headers = {}, body = '' }: { method?: string; headers?: Record<string, string>; body?: string } = {},
+  {
+    method = 'GET',
+    headers = {},
+    body = '',
+  }: { method?: string; headers?: Record<string, string>; body?: string } = {},
 ): Promise<Raw> {
   const send = address.startsWith('https') ? httpsRequest : httpRequest;
   return new Promise((resolve, reject) => {
@@ -69,7 +73,10 @@ describe('who may ask for what', function () {
       const head = `--${boundary}\r\nContent-Disposition: form-data; name="files"; filename*=UTF-8''${encodeURIComponent(quoted)}\r\n\r\nevil\r\n--${boundary}--\r\n`;
       const form = await raw(`${dusting.address}/api/shots`, {
         method: 'POST',
-        headers: { 'Content-Type': `multipart/form-data; boundary=${boundary}`, 'Content-Length': String(Buffer.byteLength(head)) },
+        headers: {
+          'Content-Type': `multipart/form-data; boundary=${boundary}`,
+          'Content-Length': String(Buffer.byteLength(head)),
+        },
         body: head,
       });
       expect(form.status, form.text).to.equal(400);
@@ -77,7 +84,10 @@ describe('who may ask for what', function () {
       const zipped = await dusting.send([['shot.zip', archive]]);
       expect(zipped.status, JSON.stringify(zipped.body)).to.equal(400);
       for (const folder of [dusting.folder, dirname(dusting.folder), '/tmp', '/', process.cwd()])
-        expect((await readdir(folder)).filter((entry) => entry.includes(OUTSIDE)), folder).to.deep.equal([]);
+        expect(
+          (await readdir(folder)).filter((entry) => entry.includes(OUTSIDE)),
+          folder,
+        ).to.deep.equal([]);
       expect(await readdir(join(dusting.folder, 'uploads'))).to.deep.equal([]);
     });
 
@@ -107,7 +117,9 @@ describe('who may ask for what', function () {
     expect(await status('127.0.0.1.evil.example')).to.equal(421);
     expect(await status(`localhost:${port}`)).to.equal(200);
     expect(await status(`[::1]:${port}`)).to.equal(200);
-    expect((await raw(`${dusting.address}/`, { headers: { Host: 'evil.example' } })).status, 'the page, too').to.equal(421);
+    expect((await raw(`${dusting.address}/`, { headers: { Host: 'evil.example' } })).status, 'the page, too').to.equal(
+      421,
+    );
   });
 
   it('does nothing that another site’s page asks, and shows it nothing', async () => {
@@ -119,29 +131,54 @@ describe('who may ask for what', function () {
     const order = JSON.stringify({ sheet: 'preview', region: null });
     const before = (await dusting.shot('MINE-1')).renders.length;
     expect((await ask('/shots/MINE-1/renders', 'POST', { ...json, ...evil }, order)).status).to.equal(403);
-    expect((await ask('/shots/MINE-1/renders', 'POST', { ...json, 'Sec-Fetch-Site': 'cross-site' }, order)).status).to.equal(403);
+    expect(
+      (await ask('/shots/MINE-1/renders', 'POST', { ...json, 'Sec-Fetch-Site': 'cross-site' }, order)).status,
+    ).to.equal(403);
     // Another port of the same machine is the same site, and not us.
-    expect((await ask('/shots/MINE-1/renders', 'POST', { ...json, 'Sec-Fetch-Site': 'same-site' }, order)).status).to.equal(403);
-    expect((await ask('/shots/MINE-1/renders', 'POST', { 'Content-Type': 'text/plain', ...evil }, order)).status).to.equal(403);
+    expect(
+      (await ask('/shots/MINE-1/renders', 'POST', { ...json, 'Sec-Fetch-Site': 'same-site' }, order)).status,
+    ).to.equal(403);
+    expect(
+      (await ask('/shots/MINE-1/renders', 'POST', { 'Content-Type': 'text/plain', ...evil }, order)).status,
+    ).to.equal(403);
     expect((await ask('/renders/1/stop', 'POST', evil)).status, 'without a body').to.equal(403);
     expect((await ask('/renders/1/stop', 'POST', { Origin: 'null' })).status, 'from a sandbox').to.equal(403);
-    expect((await ask('/shots', 'GET', { 'Sec-Fetch-Site': 'cross-site', 'Sec-Fetch-Mode': 'cors' })).status).to.equal(403);
+    expect((await ask('/shots', 'GET', { 'Sec-Fetch-Site': 'cross-site', 'Sec-Fetch-Mode': 'cors' })).status).to.equal(
+      403,
+    );
     expect((await dusting.shot('MINE-1')).renders.length).to.equal(before);
     // Our own page, a script, and a link that somebody followed.
-    expect((await ask('/shots/MINE-1/renders', 'POST', { ...json, Origin: dusting.address, 'Sec-Fetch-Site': 'same-origin' }, order)).status).to.equal(201);
+    expect(
+      (
+        await ask(
+          '/shots/MINE-1/renders',
+          'POST',
+          { ...json, Origin: dusting.address, 'Sec-Fetch-Site': 'same-origin' },
+          order,
+        )
+      ).status,
+    ).to.equal(201);
     expect((await ask('/shots/MINE-1/renders', 'POST', json, order)).status).to.equal(201);
-    expect((await ask('/shots', 'GET', { 'Sec-Fetch-Site': 'cross-site', 'Sec-Fetch-Mode': 'navigate' })).status).to.equal(200);
+    expect(
+      (await ask('/shots', 'GET', { 'Sec-Fetch-Site': 'cross-site', 'Sec-Fetch-Mode': 'navigate' })).status,
+    ).to.equal(200);
   });
 
   it('takes JSON only as JSON, and no NUL', async () => {
     const order = JSON.stringify({ sheet: 'preview', region: null });
     const as = (type: string) =>
-      raw(`${dusting.address}/api/shots/MINE-1/renders`, { method: 'POST', headers: { 'Content-Type': type }, body: order });
+      raw(`${dusting.address}/api/shots/MINE-1/renders`, {
+        method: 'POST',
+        headers: { 'Content-Type': type },
+        body: order,
+      });
     expect((await as('application/x-www-form-urlencoded')).status).to.equal(415);
     expect((await as('text/html')).status).to.equal(415);
     expect((await as('text/plain')).status, 'text is taken where text is wanted').to.equal(400);
     expect((await raw(`${dusting.address}/api/shots/MINE%001`)).status).to.equal(400);
-    expect((await dusting.post('/shots/MINE-1/looks', { name: 'a\0b', note: '', query: {}, pins: [] })).status).to.equal(400);
+    expect(
+      (await dusting.post('/shots/MINE-1/looks', { name: 'a\0b', note: '', query: {}, pins: [] })).status,
+    ).to.equal(400);
   });
 
   it('lets the page load from itself alone', async () => {
@@ -162,7 +199,8 @@ describe('who may ask for what', function () {
       dusting.post('/shots/MINE-1/dry-run'),
       dusting.get(`/files/${'0'.repeat(64)}`),
     ]);
-    for (const { body } of answers) expect(JSON.stringify(body)).to.not.include(dusting.folder).and.not.include(process.cwd());
+    for (const { body } of answers)
+      expect(JSON.stringify(body)).to.not.include(dusting.folder).and.not.include(process.cwd());
   });
 });
 
@@ -210,7 +248,11 @@ describe('signing in', function () {
 
   const signIn = (given: string, address = dusting.address, headers: Record<string, string> = {}) => {
     const body = JSON.stringify({ token: given });
-    return raw(`${address}/api/session`, { method: 'POST', headers: { 'Content-Type': 'application/json', ...headers }, body });
+    return raw(`${address}/api/session`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json', ...headers },
+      body,
+    });
   };
   const shots = (headers: Record<string, string>) => raw(`${dusting.address}/api/shots`, { headers });
   const cookieOf = ({ headers }: Raw) => String(headers['set-cookie']).split(';')[0];
@@ -221,14 +263,20 @@ describe('signing in', function () {
     expect((await shots({ Cookie: `dusting_session=${'0'.repeat(64)}` })).status).to.equal(401);
     expect((await raw(`${dusting.address}/api/health`)).status).to.equal(200);
     expect((await raw(`${dusting.address}/sign-in`)).status).to.equal(200);
-    expect(JSON.parse((await raw(`${dusting.address}/api/session`)).text)).to.deep.equal({ needed: true, signedIn: false });
+    expect(JSON.parse((await raw(`${dusting.address}/api/session`)).text)).to.deep.equal({
+      needed: true,
+      signedIn: false,
+    });
   });
 
   it('lets in by the token: a page by a cookie that scripts cannot read, a script by a header', async () => {
     expect((await signIn('a-secret-of-another-house')).status).to.equal(401);
     const answer = await signIn(token);
     expect(answer.status).to.equal(204);
-    expect(String(answer.headers['set-cookie'])).to.match(/HttpOnly/).and.match(/SameSite=Strict/).and.not.match(/Secure/);
+    expect(String(answer.headers['set-cookie']))
+      .to.match(/HttpOnly/)
+      .and.match(/SameSite=Strict/)
+      .and.not.match(/Secure/);
     const Cookie = cookieOf(answer);
     expect((await shots({ Cookie })).status).to.equal(200);
     expect((await shots({ Authorization: `Bearer ${token}` })).status).to.equal(200);
@@ -252,8 +300,16 @@ describe('signing in', function () {
     );
     proxy = spawn('/usr/sbin/haproxy', ['-db', '-f', join(folder, 'haproxy.cfg')], { stdio: 'ignore' });
     const address = `https://127.0.0.1:${port}`;
-    const own = { Host: `dusting.test:${port}`, Origin: `https://dusting.test:${port}`, 'Sec-Fetch-Site': 'same-origin' };
-    await until('the proxy answers', async () => (await raw(`${address}/api/health`, { headers: own }).catch(() => null))?.status === 200, 20);
+    const own = {
+      Host: `dusting.test:${port}`,
+      Origin: `https://dusting.test:${port}`,
+      'Sec-Fetch-Site': 'same-origin',
+    };
+    await until(
+      'the proxy answers',
+      async () => (await raw(`${address}/api/health`, { headers: own }).catch(() => null))?.status === 200,
+      20,
+    );
     const answer = await signIn(token, address, own);
     expect(answer.status).to.equal(204);
     expect(String(answer.headers['set-cookie'])).to.match(/Secure/);
@@ -290,7 +346,9 @@ describe('signing in', function () {
     for (const settings of [{}, { DUSTING_TOKEN: 'short' }] as Record<string, string>[]) {
       const open = await Dusting.create({ DUSTING_HOST: '0.0.0.0', ...settings });
       const said = await open.refusal();
-      expect(said).to.match(/DUSTING_TOKEN/).and.match(/16 characters/);
+      expect(said)
+        .to.match(/DUSTING_TOKEN/)
+        .and.match(/16 characters/);
       await open.destroy();
     }
   });

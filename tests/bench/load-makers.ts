@@ -11,7 +11,8 @@ const { address, readers, uploads } = workerData as Load;
 
 for (let i = 0; i < readers; i++)
   void fetch(`${address}/api/shots/FULL-1/events`).then(async ({ body }) => {
-    for await (const _ of body!) continue;
+    // Read and forgotten, as it comes.
+    await body!.pipeTo(new WritableStream());
   });
 parentPort!.postMessage('begun');
 

@@ -20,11 +20,20 @@ export async function benchLoad(): Promise<void> {
     for (let i = 0; i < 5; i++) await dusting.send(filesOf(await smallShot(`LIST-${i}`)));
     await dusting.send(filesOf(await smallShot('LOAD-1', { width: 480, height: 270 })));
     await dusting.reach('LOAD-1', 6, 'done', 300);
-    await until('nothing is under way', async () => {
-      const { body } = await dusting.get<ShotSummary[]>('/shots');
-      return body.every(({ render, preflight }) => render?.examined === 'done' && preflight?.state === 'done');
-    }, 300);
-    const routes = { list: '/shots', state: '/shots/LOAD-1', picture: '/renders/6/picture?passes=beauty', figures: '/renders/6/figures' };
+    await until(
+      'nothing is under way',
+      async () => {
+        const { body } = await dusting.get<ShotSummary[]>('/shots');
+        return body.every(({ render, preflight }) => render?.examined === 'done' && preflight?.state === 'done');
+      },
+      300,
+    );
+    const routes = {
+      list: '/shots',
+      state: '/shots/LOAD-1',
+      picture: '/renders/6/picture?passes=beauty',
+      figures: '/renders/6/figures',
+    };
     const measure = async () => {
       const times: Record<string, number[]> = {};
       for (let i = 0; i < ASKED; i++)
@@ -45,7 +54,9 @@ export async function benchLoad(): Promise<void> {
         return filesOf({ document, files: new Map([...files, ['textures/wax.png', flatPng(2000)]]) });
       }),
     );
-    const makers = new Worker(new URL('./load-makers.ts', import.meta.url), { workerData: { address: dusting.address, readers: READERS, uploads } });
+    const makers = new Worker(new URL('./load-makers.ts', import.meta.url), {
+      workerData: { address: dusting.address, readers: READERS, uploads },
+    });
     await new Promise((resolve) => makers.once('message', resolve));
     const begun = performance.now();
     let isOver = false;
@@ -56,7 +67,9 @@ export async function benchLoad(): Promise<void> {
     const loaded: Record<string, number[]> = {};
     do for (const [name, times] of Object.entries(await measure())) (loaded[name] ??= []).push(...times);
     while (!isOver && performance.now() - begun < 120_000);
-    console.log(`${READERS} pages that follow, ${UPLOADS} uploads and a full queue: milliseconds of answers, idle → loaded`);
+    console.log(
+      `${READERS} pages that follow, ${UPLOADS} uploads and a full queue: milliseconds of answers, idle → loaded`,
+    );
     for (const [name, times] of Object.entries(loaded))
       console.log(
         `  ${name}: median ${median(idle[name]).toFixed(1)} → ${median(times).toFixed(1)} (${(median(times) / median(idle[name])).toFixed(1)} ×), p95 ${p95(idle[name]).toFixed(1)} → ${p95(times).toFixed(1)} (${(p95(times) / p95(idle[name])).toFixed(1)} ×)`,

@@ -9,40 +9,54 @@ let server: Server;
 let origins: string[];
 
 test.beforeAll(async () => {
-  server = createServer((_request, response) => response.setHeader('Content-Type', 'text/html').end('<!doctype html><title>evil</title><body></body>'));
+  server = createServer((_request, response) =>
+    response.setHeader('Content-Type', 'text/html').end('<!doctype html><title>evil</title><body></body>'),
+  );
   await new Promise<void>((resolve) => server.listen(0, resolve));
   const { port } = server.address() as { port: number };
   origins = [`http://127.0.0.1:${port}`, `http://localhost:${port}`];
 });
 test.afterAll(() => void server.close());
 
-const shots = async (page: Page) => (await (await page.request.get(`${address()}/api/shots`)).json()) as { code: string; version: number }[];
+const shots = async (page: Page) =>
+  (await (await page.request.get(`${address()}/api/shots`)).json()) as { code: string; version: number }[];
 
-test('requests that a browser lets any page send change nothing, and what they get cannot be read', async ({ page }) => {
+test('requests that a browser lets any page send change nothing, and what they get cannot be read', async ({
+  page,
+}) => {
   const before = await shots(page);
-  const renders = async () => ((await (await page.request.get(`${address()}/api/shots/HA-010`)).json()) as { renders: unknown[] }).renders.length;
+  const renders = async () =>
+    ((await (await page.request.get(`${address()}/api/shots/HA-010`)).json()) as { renders: unknown[] }).renders.length;
   const count = await renders();
   for (const origin of origins) {
     await page.goto(origin);
-    const read = await page.evaluate(async ([target, png]) => {
-      const picture = new Blob([Uint8Array.from(atob(png), (c) => c.charCodeAt(0))]);
-      const form = new FormData();
-      form.append('files', new Blob(['{"schema":"dusting.shot/1"}']), 'shot.json');
-      const order = JSON.stringify({ sheet: 'preview', region: null });
-      const attempts: [string, RequestInit][] = [
-        ['/api/shots', { method: 'POST', body: form }],
-        ['/api/shots/HA-010/renders', { method: 'POST', body: order }],
-        ['/api/shots/HA-010/renders', { method: 'POST', body: new Blob([order], { type: 'text/plain' }) }],
-        ['/api/renders/1/stop', { method: 'POST' }],
-        ['/api/pictures?name=evil.png', { method: 'POST', body: picture }],
-      ];
-      for (const [path, init] of attempts) await fetch(target + path, { ...init, mode: 'no-cors' }).catch(() => {});
-      navigator.sendBeacon(`${target}/api/renders/1/stop`);
-      const answers: string[] = [];
-      for (const path of ['/api/shots', '/api/shots/HA-010', '/api/files/0', '/api/renders/1/picture'])
-        answers.push(await fetch(target + path).then((r) => r.text(), () => 'nothing'));
-      return answers;
-    }, [address(), flatPng(8).toString('base64')]);
+    const read = await page.evaluate(
+      async ([target, png]) => {
+        const picture = new Blob([Uint8Array.from(atob(png), (c) => c.charCodeAt(0))]);
+        const form = new FormData();
+        form.append('files', new Blob(['{"schema":"dusting.shot/1"}']), 'shot.json');
+        const order = JSON.stringify({ sheet: 'preview', region: null });
+        const attempts: [string, RequestInit][] = [
+          ['/api/shots', { method: 'POST', body: form }],
+          ['/api/shots/HA-010/renders', { method: 'POST', body: order }],
+          ['/api/shots/HA-010/renders', { method: 'POST', body: new Blob([order], { type: 'text/plain' }) }],
+          ['/api/renders/1/stop', { method: 'POST' }],
+          ['/api/pictures?name=evil.png', { method: 'POST', body: picture }],
+        ];
+        for (const [path, init] of attempts) await fetch(target + path, { ...init, mode: 'no-cors' }).catch(() => {});
+        navigator.sendBeacon(`${target}/api/renders/1/stop`);
+        const answers: string[] = [];
+        for (const path of ['/api/shots', '/api/shots/HA-010', '/api/files/0', '/api/renders/1/picture'])
+          answers.push(
+            await fetch(target + path).then(
+              (r) => r.text(),
+              () => 'nothing',
+            ),
+          );
+        return answers;
+      },
+      [address(), flatPng(8).toString('base64')],
+    );
     expect(read, origin).toEqual(['nothing', 'nothing', 'nothing', 'nothing']);
     const streamed = await page.evaluate(
       (target) =>

@@ -1,4 +1,5 @@
 /** Signing in, in the page: asked once, led back to where one was, signed out. */
+import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
 import { Dusting } from '../api/harness.ts';
 
@@ -14,11 +15,15 @@ test.afterAll(() => dusting.destroy());
 test('asks for the token, says when it is wrong, and goes on to where one was going', async ({ page }) => {
   await page.goto(`${dusting.address}/shots/HA-999`);
   await expect(page).toHaveURL(/sign-in\?to=\/shots\/HA-999/);
-  const field = page.getByLabel('Token of this server');
+  const field = page.getByLabel('Server token');
   await expect(page.getByRole('button', { name: 'Sign in' })).toBeDisabled();
   await field.fill('not-the-token-at-all');
   await field.press('Enter');
-  await expect(page.getByText('That is not the token.')).toBeVisible();
+  await expect(page.getByText('Wrong token.')).toBeVisible();
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa']).analyze();
+  expect(violations.filter(({ impact }) => impact === 'serious' || impact === 'critical').map(({ id }) => id)).toEqual(
+    [],
+  );
   await field.fill(token);
   await page.getByRole('button', { name: 'Sign in' }).click();
   await expect(page.getByRole('heading', { name: 'There is no shot "HA-999".' })).toBeVisible();
@@ -30,12 +35,12 @@ test('asks for the token, says when it is wrong, and goes on to where one was go
   await page.getByRole('button', { name: 'Sign out' }).click();
   await expect(page).toHaveURL(/sign-in/);
   await page.goto(`${dusting.address}/`);
-  await expect(page.getByLabel('Token of this server')).toBeVisible();
+  await expect(page.getByLabel('Server token')).toBeVisible();
 });
 
 test('leads to no other site, whatever its address says', async ({ page }) => {
   await page.goto(`${dusting.address}/sign-in?to=//evil.example/`);
-  await page.getByLabel('Token of this server').fill(token);
+  await page.getByLabel('Server token').fill(token);
   await page.getByRole('button', { name: 'Sign in' }).click();
   await expect(page.getByRole('heading', { name: 'No shots yet' })).toBeVisible();
   expect(new URL(page.url()).origin).toBe(dusting.address);
@@ -43,10 +48,10 @@ test('leads to no other site, whatever its address says', async ({ page }) => {
 
 test('asks again when the session ends under an open page', async ({ page }) => {
   await page.goto(dusting.address);
-  await page.getByLabel('Token of this server').fill(token);
+  await page.getByLabel('Server token').fill(token);
   await page.getByRole('button', { name: 'Sign in' }).click();
   await expect(page.getByRole('heading', { name: 'No shots yet' })).toBeVisible();
   await page.context().clearCookies();
   await page.getByLabel('Bring in a zip archive, a scene file or pictures').setInputFiles({ name: 'a.obj', mimeType: 'text/plain', buffer: Buffer.from('v 0 0 0') });
-  await expect(page.getByLabel('Token of this server')).toBeVisible();
+  await expect(page.getByLabel('Server token')).toBeVisible();
 }); // prettier-ignore

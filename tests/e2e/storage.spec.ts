@@ -33,7 +33,7 @@ test('a shot is archived, taken out again, told by its parts and deleted', async
   await page.getByRole('menuitem', { name: 'Storage …' }).click();
   const dialog = page.getByRole('dialog', { name: 'Storage of STORE-1' });
   await expect(dialog.getByText(/It holds [\d.]+ [kM]B\. Deleting the whole shot would free/)).toBeVisible();
-  await expect(dialog.getByRole('row', { name: /Version 1: Came in.*Stays: it is the version that is worked on/ })).toBeVisible();
+  await expect(dialog.getByRole('row', { name: /Version 1: Came in.*Can’t be deleted: it is the current version/ })).toBeVisible();
   const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa']).analyze();
   expect(violations.filter(({ impact }) => impact === 'serious' || impact === 'critical').map(({ id }) => id)).toEqual([]);
   await dialog.getByRole('button', { name: /Delete Render \d+/ }).click();

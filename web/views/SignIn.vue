@@ -35,7 +35,7 @@ async function signIn(): Promise<void> {
   <main class="sign-in">
     <form @submit.prevent="signIn">
       <h1>Dusting</h1>
-      <label for="token">Token of this server</label>
+      <label for="token">Server token</label>
       <Password
         v-model="token"
         input-id="token"
@@ -47,7 +47,7 @@ async function signIn(): Promise<void> {
       />
       <Message v-if="refusal" severity="error" :closable="false">{{ refusal }}</Message>
       <Button type="submit" label="Sign in" :loading="isBusy" :disabled="token === ''" />
-      <p class="dim">Whoever started this server set the token (DUSTING_TOKEN). A session lasts a week.</p>
+      <p class="dim">The token is set by whoever runs this server (DUSTING_TOKEN). You stay signed in for a week.</p>
     </form>
   </main>
 </template>

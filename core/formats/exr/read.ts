@@ -91,7 +91,8 @@ function checkSizes(reading: ExrReading, parts: ExrPart[]): void {
     if (part.isDeep) return;
     const { minX, minY, maxX, maxY } = part.dataWindow;
     const pixels = (maxX - minX + 1) * (maxY - minY + 1);
-    if (pixels > MOST_PIXELS) reading.refuse(`part ${number} has ${pixels} pixels, more than the ${MOST_PIXELS} that are taken`);
+    if (pixels > MOST_PIXELS)
+      reading.refuse(`part ${number} has ${pixels} pixels, more than the ${MOST_PIXELS} that are taken`);
     planes += pixels * part.channels.length * 4;
     raw += rawSize(part.channels, part.dataWindow);
     if (planes > MOST_BYTES) reading.refuse(`part ${number} brings the file to more pixels than ${MOST_BYTES / 2 ** 30} GB hold`); // prettier-ignore

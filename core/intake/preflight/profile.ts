@@ -101,7 +101,11 @@ export function parseProfile(text: string, what: string): Profile {
       compilePattern(pattern, { ignoreCase: true });
     } catch {
       throw new InvalidInput(what, [
-        { path: `/placeholderNames/${i}`, value: showValue(pattern), expected: 'a regular expression without look-around and back-references' },
+        {
+          path: `/placeholderNames/${i}`,
+          value: showValue(pattern),
+          expected: 'a regular expression without look-around and back-references',
+        },
       ]);
     }
   });

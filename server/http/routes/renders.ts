@@ -59,7 +59,10 @@ export function renderRoutes(context: Context, router: Router): void {
     '/renders/:id/figures',
     answer(async (request, response) => {
       const place = await renderFigures(context, idOf(request, 'render'), { gone: goneSignal(response) });
-      await sendPlace(response, place, { 'Content-Type': 'application/json; charset=utf-8', 'Cache-Control': 'private, no-cache' });
+      await sendPlace(response, place, {
+        'Content-Type': 'application/json; charset=utf-8',
+        'Cache-Control': 'private, no-cache',
+      });
     }),
   );
   router.get(

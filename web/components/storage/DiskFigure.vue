@@ -21,5 +21,7 @@ defineExpose({ look });
 </script>
 
 <template>
-  <span v-if="disk" class="dim num">Shots hold {{ bytes(disk.held) }}; {{ bytes(disk.free) }} are free on the disk.</span>
+  <span v-if="disk" class="dim num"
+    >Shots hold {{ bytes(disk.held) }}; {{ bytes(disk.free) }} are free on the disk.</span
+  >
 </template>

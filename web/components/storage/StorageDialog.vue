@@ -64,13 +64,7 @@ async function drop(part: StoredPart): Promise<void> {
 </script>
 
 <template>
-  <Dialog
-    visible
-    modal
-    :header="`Storage of ${code}`"
-    :style="{ width: '860px' }"
-    @update:visible="emit('closed')"
-  >
+  <Dialog visible modal :header="`Storage of ${code}`" :style="{ width: '860px' }" @update:visible="emit('closed')">
     <Message v-if="refusal" severity="error" :closable="false">{{ refusal }}</Message>
     <Skeleton v-else-if="storage === null" height="220px" aria-label="Adding up what the shot holds" />
     <template v-else>
@@ -94,7 +88,7 @@ async function drop(part: StoredPart): Promise<void> {
         </Column>
         <Column header="" class="act">
           <template #body="{ data }">
-            <span v-if="data.why" class="dim">Stays: {{ data.why }}</span>
+            <span v-if="data.why" class="dim">Can’t be deleted: {{ data.why }}</span>
             <Button
               v-else
               label="Delete …"
