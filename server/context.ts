@@ -1,7 +1,7 @@
 /** What every part of the server works with, and how a process comes by it. */
 import { join } from 'node:path';
 import type pg from 'pg';
-import type { DocumentWork } from './apart/document-work.ts';
+import type { DocumentWork } from './apart/documents.ts';
 import { BlobStore } from './blobs.ts';
 import { config } from './config.ts';
 import { connect, type Database } from './db/database.ts';

@@ -2,7 +2,7 @@
 import { createServer } from 'node:http';
 import { fileURLToPath } from 'node:url';
 import { stopApart, warmUp } from './apart/apart.ts';
-import { largeDocumentsApart } from './apart/document-work.ts';
+import { largeDocumentsApart } from './apart/documents.ts';
 import { config } from './config.ts';
 import { createContext } from './context.ts';
 import { migrateDatabase } from './db/database.ts';

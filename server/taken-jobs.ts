@@ -27,6 +27,7 @@ export class TakenJobs {
   private readonly worker = randomInt(1, 2 ** 31 - 1);
   private holder: pg.Client | null = null;
   private stopped = false;
+  private timer: NodeJS.Timeout | null = null;
 
   constructor(
     private readonly url: string,
@@ -110,12 +111,11 @@ export class TakenJobs {
 
   /** Looks for them every second, whatever else this process does. */
   watch(): void {
-    const timer = setInterval(() => {
+    this.timer = setInterval(() => {
       this.releaseDead().catch(
         (error: unknown) => isAway(error) || log.error({ error: String(error) }, 'releasing jobs'),
       );
     }, 1000);
-    timer.unref();
   }
 
   private async end(name: QueueName, jobId: string, why: string): Promise<void> {
@@ -133,6 +133,7 @@ export class TakenJobs {
 
   async stop(): Promise<void> {
     this.stopped = true;
+    if (this.timer) clearInterval(this.timer);
     await this.holder?.end().catch(() => {});
   }
 }

@@ -1,7 +1,7 @@
 /** A worker process: takes work from the queue until it is told to stop. Any number may run, anywhere. */
 import { constants, setPriority } from 'node:os';
 import { setTimeout as sleep } from 'node:timers/promises';
-import { documentsHere } from './apart/document-work.ts';
+import { documentsHere } from './apart/documents.ts';
 import { timeVersions } from './budget/time-job.ts';
 import { config } from './config.ts';
 import { createContext } from './context.ts';

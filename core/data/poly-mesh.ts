@@ -92,7 +92,8 @@ export function trianglesOf(
   const starts = faceStarts(poly);
   const count = faces ? faces.length : poly.faceSizes.length;
   const [first, second] = poly.uvs;
-  const vertices = new NumberMap(poly.points.length / 3, 4);
+  // Some faces of a large mesh have few vertices; the map grows where they have more.
+  const vertices = new NumberMap(Math.min(poly.points.length / 3, count), 4);
   const cornerOfVertex: number[] = [];
   const indices: number[] = [];
   const vertexOf = (corner: number) => {
@@ -133,10 +134,16 @@ export function trianglesOf(
   };
 }
 
-/** Where each face's corners begin. */
+/** Starts of faces by their sizes: a mesh of ten thousand materials asks for them as often. */
+const startsOf = new WeakMap<Uint32Array, Uint32Array>();
+
+/** Where each face's corners begin. Not to be written to. */
 export function faceStarts({ faceSizes }: Pick<PolyMesh, 'faceSizes'>): Uint32Array {
+  const known = startsOf.get(faceSizes);
+  if (known) return known;
   const starts = new Uint32Array(faceSizes.length);
   for (let f = 1; f < faceSizes.length; f++) starts[f] = starts[f - 1] + faceSizes[f - 1];
+  startsOf.set(faceSizes, starts);
   return starts;
 }
 
@@ -155,8 +162,16 @@ export function faceNormal({ points, corners }: PolyMesh, start: number, size: n
   return [x, y, z];
 }
 
+/**
+ * Corners of an outline that is cut along its ears. The search for ears grows with the square of the corners, in the worst case
+ * by minutes at twenty thousand; nobody models an outline of so many, and a fan keeps every corner of one that came about.
+ */
+const MOST_EARS = 4096;
+
 /** Corner numbers within a face, three a triangle. */
 function cutFace(poly: PolyMesh, start: number, size: number): number[] {
+  const fan = () => Array.from({ length: size - 2 }, (_, k) => [0, k + 1, k + 2]).flat();
+  if (size > MOST_EARS) return fan();
   const normal = faceNormal(poly, start, size);
   const largest = [0, 1, 2].reduce((a, b) => (Math.abs(normal[b]) > Math.abs(normal[a]) ? b : a));
   const [u, v] = normal[largest] < 0 ? [(largest + 2) % 3, (largest + 1) % 3] : [(largest + 1) % 3, (largest + 2) % 3];
@@ -168,7 +183,7 @@ function cutFace(poly: PolyMesh, start: number, size: number): number[] {
   if (size === 4 && isConvex(outline)) return [0, 1, 2, 0, 2, 3];
   const cut = earcut(outline);
   // A face without area has no ears; it keeps its triangles, so that nothing vanishes unseen.
-  if (cut.length !== (size - 2) * 3) return Array.from({ length: size - 2 }, (_, k) => [0, k + 1, k + 2]).flat();
+  if (cut.length !== (size - 2) * 3) return fan();
   // Earcut turns as it likes; ours turn as the face does.
   return cut.flatMap((_, i) => (i % 3 ? [] : facing(outline, cut[i], cut[i + 1], cut[i + 2])));
 }

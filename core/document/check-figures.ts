@@ -1,3 +1,4 @@
+import { MOST_PIXELS } from '../data/limits.ts';
 import { showValue, type Problem } from './problem.ts';
 import type { ShotDocument, StopsSpec } from './schema.ts';
 
@@ -15,7 +16,14 @@ export function checkFigures(document: ShotDocument, problems: Problem[]): void 
     });
 
   for (const [name, sheet] of Object.entries(document.sheets)) {
-    const all = sheet.width * sheet.height * sheet.samples;
+    const pixels = sheet.width * sheet.height;
+    if (pixels > MOST_PIXELS)
+      tell(
+        `/sheets/${name}/width`,
+        sheet.width,
+        `less: ${sheet.width} × ${sheet.height} are ${pixels} pixels, more than the ${MOST_PIXELS} that are rendered`,
+      );
+    const all = pixels * sheet.samples;
     if (all > MOST_SAMPLES)
       tell(
         `/sheets/${name}/samples`,

@@ -2,7 +2,7 @@
  * Radiance pictures (RGBE, run-length coded or flat) to linear textures. Sources: Ward, "Real Pixels", Graphics
  * Gems II, 1991; the Radiance file formats document.
  */
-import { MOST_PIXELS } from './limits.ts';
+import { MOST_PIXELS } from '../data/limits.ts';
 import type { Texture } from '../data/texture.ts';
 
 /** Widths that the newer coding can have. */

@@ -1,6 +1,6 @@
 /** JPEG images of 8 bits to linear textures, through jpeg-js. Source: ITU-T T.81. */
 import { decode } from 'jpeg-js';
-import { MOST_PIXELS } from './limits.ts';
+import { MOST_PIXELS } from '../data/limits.ts';
 import { linearFromSrgb } from '../data/colour.ts';
 import type { Texture } from '../data/texture.ts';
 

@@ -3,7 +3,7 @@
  * Source: Debevec, "PFM Portable FloatMap Image Format" (text header "PF" or "Pf", size, scale whose
  * sign tells the byte order).
  */
-import { MOST_PIXELS } from './limits.ts';
+import { MOST_PIXELS } from '../data/limits.ts';
 import type { Texture } from '../data/texture.ts';
 
 /** @param where the file's name in messages. Throws a RangeError that says what is wrong with the bytes. */

@@ -1,5 +1,5 @@
 /** PNG images, 8 and 16 bits, to linear textures and from display values. Source: PNG specification, third edition. */
-import { MOST_PIXELS } from './limits.ts';
+import { MOST_PIXELS } from '../data/limits.ts';
 import { decode, encode } from 'fast-png';
 import { linearFromSrgb } from '../data/colour.ts';
 import type { Texture } from '../data/texture.ts';

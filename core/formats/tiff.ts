@@ -1,5 +1,5 @@
 /** TIFF pictures of 8 and 16 bits and of 32-bit floats, through image-js's tiff. Source: TIFF 6.0. */
-import { MOST_PIXELS } from './limits.ts';
+import { MOST_PIXELS } from '../data/limits.ts';
 import { decode, type TiffIfd } from 'tiff';
 import { linearFromSrgb } from '../data/colour.ts';
 

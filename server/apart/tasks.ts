@@ -2,15 +2,15 @@
  * What the web process has done by processes of its own, which may be killed: a task is a function of plain data, and
  * belongs to a lane. In `foreign`, what came in is read, whoever made it; in `ours`, what we wrote ourselves.
  */
-import { changeDocument, planRenders, tryValues } from '../shots/document-work.ts';
-import { bringTask } from '../intake/bring-task.ts';
-import { dryRunPackage } from '../intake/dry-run-package.ts';
-import { readLogFile, readStatistics, tellLogs } from '../intake/log-work.ts';
-import { packTask } from '../intake/pack-task.ts';
-import { repairTask } from '../intake/repair-task.ts';
-import { examineFile } from '../look/examine-file.ts';
-import { exrOfFilms, figuresOfFilms, maskOfFilms, pictureOfFilms } from '../render/film-work.ts';
-import { importFiles } from '../shots/import-files.ts';
+import { changeDocument, planRenders, tryValues } from './work/document.ts';
+import { bringTask } from './work/bring.ts';
+import { dryRunPackage } from './work/dry-run.ts';
+import { readLogFile, readStatistics, tellLogs } from './work/logs.ts';
+import { packTask } from './work/pack.ts';
+import { repairTask } from './work/repair.ts';
+import { examineFile } from './work/examine-picture.ts';
+import { exrOfFilms, figuresOfFilms, maskOfFilms, pictureOfFilms } from './work/films.ts';
+import { importFiles } from './work/import-files.ts';
 
 export const tasks = {
   bringTask,

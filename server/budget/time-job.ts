@@ -14,7 +14,7 @@ import type { TimeJob } from '../queue.ts';
 import type { RenderThreads } from '../render/render-threads.ts';
 import type { SceneTask } from '../render/render-thread.ts';
 import type { VersionRow } from '../render/renders.ts';
-import { readerOfManifest } from '../shots/version-files.ts';
+import { readerOfManifest } from '../manifest.ts';
 import { sharedAssets } from '../render/shared-assets.ts';
 
 /** Each is timed so often, in turns, and the fastest counts: what else the machine does comes and goes. */

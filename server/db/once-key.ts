@@ -1,7 +1,10 @@
 /** The key by which a request is one, on its way from the request to the transaction that does what it asks. */
 import { AsyncLocalStorage } from 'node:async_hooks';
-import type { Transaction } from './database.ts';
+import { lt } from 'drizzle-orm';
+import type { Database, Transaction } from './database.ts';
 import { onceKeys } from './schema.ts';
+
+const KEPT_MS = 24 * 3600_000;
 
 const asked = new AsyncLocalStorage<{ key: string | null }>();
 
@@ -19,4 +22,8 @@ export async function writeKey(tx: Transaction): Promise<void> {
   request.key = null;
   const [row] = await tx.insert(onceKeys).values({ key }).onConflictDoNothing().returning();
   if (!row) throw new DoneAlready();
+}
+
+export async function forgetOldKeys(db: Database): Promise<void> {
+  await db.delete(onceKeys).where(lt(onceKeys.createdAt, new Date(Date.now() - KEPT_MS)));
 }

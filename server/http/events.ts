@@ -7,6 +7,7 @@ import type { Request, Response } from 'express';
 import type { Notice } from '../../core/contracts/events.ts';
 import { isAway, RequestError } from '../errors.ts';
 import { log } from '../log.ts';
+import type { StateText } from '../state-text.ts';
 
 /** At most so often; what happens in between is in the next event. */
 const PAUSE_MS = 250;
@@ -18,13 +19,6 @@ const MOST_STREAMS = 500;
 /** A page that has not read for so long is let go; it connects again when it wakes. */
 const LONGEST_DEAF_MS = 60_000;
 
-/** A state as it is sent, and what tells it from others. */
-export interface State {
-  id: string;
-  /** JSON. */
-  text: string;
-}
-
 export class EventHub {
   private readonly topics = new Map<string, Topic>();
   private notices: Notice[] = [];
@@ -34,7 +28,7 @@ export class EventHub {
    * @param name topics of one name are read once for all
    * @throws RequestError 503 when too many streams are open
    */
-  open(request: Request, response: Response, name: string, read: () => Promise<State>): void {
+  open(request: Request, response: Response, name: string, read: () => Promise<StateText>): void {
     if ([...this.topics.values()].reduce((sum, { size }) => sum + size, 0) >= MOST_STREAMS)
       throw new RequestError(503, `${MOST_STREAMS} pages follow this server already. Close some, or try again later.`);
     response.writeHead(200, {
@@ -76,9 +70,9 @@ class Topic {
   private reading = false;
   private again = false;
   private readAt = 0;
-  private last: State | null = null;
+  private last: StateText | null = null;
 
-  constructor(private readonly read: () => Promise<State>) {}
+  constructor(private readonly read: () => Promise<StateText>) {}
 
   get size(): number {
     return this.streams.size;
@@ -139,7 +133,7 @@ class Topic {
 class Stream {
   private readonly heartbeat: NodeJS.Timeout;
   /** What is to be sent once the page has read what it was sent. */
-  private waiting: State | null = null;
+  private waiting: StateText | null = null;
   private deafSince: number | null = null;
 
   constructor(
@@ -156,7 +150,7 @@ class Stream {
   }
 
   /** Sends a state unless it is what the page has. */
-  offer(state: State): void {
+  offer(state: StateText): void {
     if (state.id === this.sent || this.response.writableEnded) return;
     if (this.response.writableNeedDrain) {
       this.waiting = state;

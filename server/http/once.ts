@@ -5,14 +5,13 @@
  * Source: IETF draft-ietf-httpapi-idempotency-key-header.
  */
 import { createHash } from 'node:crypto';
-import { eq, lt } from 'drizzle-orm';
+import { eq } from 'drizzle-orm';
 import type { NextFunction, Request, RequestHandler, Response } from 'express';
 import type { Database } from '../db/database.ts';
 import { withKey } from '../db/once-key.ts';
 import { onceKeys } from '../db/schema.ts';
 import { conflict, RequestError } from '../errors.ts';
 
-const KEPT_MS = 24 * 3600_000;
 const KEY = /^[\x21-\x7e]{8,200}$/;
 
 /** Keeps what is answered, before it is sent. */
@@ -47,8 +46,4 @@ function replay(response: Response, answer: string | null, next: NextFunction): 
   const { status, body } = JSON.parse(answer) as { status: number; body?: unknown };
   if (body === undefined) response.status(status).end();
   else response.status(status).json(body);
-}
-
-export async function forgetOldKeys(db: Database): Promise<void> {
-  await db.delete(onceKeys).where(lt(onceKeys.createdAt, new Date(Date.now() - KEPT_MS)));
 }

@@ -7,19 +7,11 @@ import { Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { config } from '../config.ts';
 import { RequestError } from '../errors.ts';
+import type { ReceivedFile } from '../received.ts';
 import { Allowance } from './allowance.ts';
 import { goneSignal } from './gone.ts';
 import { readOut } from './read-out.ts';
-import { withFolder } from './upload-folders.ts';
-
-export interface ReceivedFile {
-  place: string;
-  bytes: number;
-  /** SHA-256 of the bytes. */
-  hash: string;
-  /** Aborted when the sender is gone. */
-  gone: AbortSignal;
-}
+import { withFolder } from '../storage/upload-folders.ts';
 
 /**
  * @param use what to do with the file; it is gone afterwards

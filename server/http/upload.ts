@@ -14,22 +14,13 @@ import yauzl from 'yauzl';
 import { placeIn } from '../../host/place-in.ts';
 import { config } from '../config.ts';
 import { RequestError } from '../errors.ts';
+import type { Upload } from '../received.ts';
 import { Allowance } from './allowance.ts';
 import { goneSignal } from './gone.ts';
 import { readOut } from './read-out.ts';
-import { withFolder } from './upload-folders.ts';
+import { withFolder } from '../storage/upload-folders.ts';
 
 const MOST_FILES = 20_000;
-
-export interface Upload {
-  /** Where its files stand, archives unpacked. */
-  folder: string;
-  /** Where something may be written meanwhile. */
-  beside: string;
-  bytes: number;
-  /** Aborted when the sender is gone. */
-  gone: AbortSignal;
-}
 
 /** @param use what to do with the files; they are gone afterwards */
 export async function receiveUpload<T>(

@@ -2,7 +2,7 @@
 import type { BroughtFiles } from '../../core/contracts/intake.ts';
 import { apart } from '../apart/apart.ts';
 import type { Context } from '../context.ts';
-import type { Upload } from '../http/upload.ts';
+import type { Upload } from '../received.ts';
 import { addVersion, headOf, lockHead, needBase } from '../shots/versions.ts';
 
 /**

@@ -5,7 +5,7 @@ import { apart, type ApartOptions } from '../apart/apart.ts';
 import type { Context } from '../context.ts';
 import { logDecisions, logs, profiles, renders, versions } from '../db/schema.ts';
 import { conflict, notFound } from '../errors.ts';
-import type { ReceivedFile } from '../http/receive-file.ts';
+import type { ReceivedFile } from '../received.ts';
 import { shotChanged } from '../notify.ts';
 import { linesOf } from '../render/render-lines.ts';
 import { shotByCode } from '../shots/versions.ts';

@@ -14,7 +14,7 @@ import { log } from '../log.ts';
 import { shotChanged } from '../notify.ts';
 import type { PreflightJob } from '../queue.ts';
 import { heldAgainst, type PreflightResults } from './preflights.ts';
-import { readerOfManifest } from '../shots/version-files.ts';
+import { readerOfManifest } from '../manifest.ts';
 import { profilesOf } from './profiles.ts';
 
 export async function preflightVersion(context: Context, { versionId }: PreflightJob): Promise<void> {

@@ -6,7 +6,7 @@ import { conflict } from '../errors.ts';
 import { addVersion, headOf, lockHead, needBase, shotByCode } from '../shots/versions.ts';
 import { intakeOf } from './preflights.ts';
 import { profilesOf } from './profiles.ts';
-import type { RepairTask } from './repair-task.ts';
+import type { RepairTask } from '../apart/work/repair.ts';
 
 /** @param id of the check, or of a limit of the target after `target:`; null: every repair that is offered, each on what those before it left */
 export async function repairShot(

@@ -11,7 +11,7 @@ import type { Context } from '../context.ts';
 import type { Transaction } from '../db/database.ts';
 import { looks, pictures, pictureSets } from '../db/schema.ts';
 import { notFound, RequestError } from '../errors.ts';
-import type { ReceivedFile } from '../http/receive-file.ts';
+import type { ReceivedFile } from '../received.ts';
 import { lookChanged } from '../notify.ts';
 import { lockHead, shotByCode } from '../shots/versions.ts';
 import { shotForPicture } from './shot-for-picture.ts';

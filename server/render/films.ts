@@ -1,14 +1,9 @@
 /** A render's films as they are now: the latest of each tile. */
 import { and, asc, desc, eq, inArray } from 'drizzle-orm';
+import type { FilmBlobs } from '../apart/work/films.ts';
 import type { Context } from '../context.ts';
 import type { Transaction } from '../db/database.ts';
 import { tiles } from '../db/schema.ts';
-
-/** Hashes of a tile's film, and of what its pixels took. */
-export interface FilmBlobs {
-  film: string;
-  time: string | null;
-}
 
 /** Those of tiles that have begun, in order. @param only tiles that are wanted; left out: all */
 export async function filmBlobs(

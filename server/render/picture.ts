@@ -14,9 +14,9 @@ import { DamagedBlob } from '../blobs.ts';
 import type { Context } from '../context.ts';
 import { renders, versions } from '../db/schema.ts';
 import { conflict, notFound, RequestError } from '../errors.ts';
-import { patchedDocument } from '../shots/document-work.ts';
+import { patchedDocument } from '../apart/work/document.ts';
 import { filmBlobs, tileOfBlob } from './films.ts';
-import type { FilmTask } from './film-work.ts';
+import type { FilmTask } from '../apart/work/films.ts';
 import { tileRegions, type RenderRow } from './renders.ts';
 
 /** Figures are statistics: so many pixels of a large frame tell them as well as all. */

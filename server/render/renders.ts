@@ -12,7 +12,7 @@ import type { Transaction } from '../db/database.ts';
 import { renders, tiles, versions } from '../db/schema.ts';
 import { conflict, notFound } from '../errors.ts';
 import { shotChanged } from '../notify.ts';
-import { TILE, type RenderPlan } from '../shots/document-work.ts';
+import { TILE, type RenderPlan } from '../apart/work/document.ts';
 
 export type RenderRow = typeof renders.$inferSelect;
 export type VersionRow = typeof versions.$inferSelect;

@@ -13,8 +13,8 @@ import type { Context } from '../context.ts';
 import { versions } from '../db/schema.ts';
 import { notFound } from '../errors.ts';
 import { lentByHost, packScene, type PackedScene } from '../../host/kernel.ts';
-import { readerOfManifest } from '../shots/version-files.ts';
-import { patchedDocument } from '../shots/document-work.ts';
+import { readerOfManifest } from '../manifest.ts';
+import { patchedDocument } from '../apart/work/document.ts';
 import { sharedAssets } from './shared-assets.ts';
 
 export interface LoadedScene {

@@ -10,11 +10,11 @@ import type { Context } from '../context.ts';
 import type { Transaction } from '../db/database.ts';
 import { shots, versions } from '../db/schema.ts';
 import { conflict } from '../errors.ts';
-import type { Upload } from '../http/upload.ts';
+import type { Upload } from '../received.ts';
 import { queuePreflight } from '../intake/preflight-queue.ts';
 import { shotChanged } from '../notify.ts';
 import { createRender, type RenderedVersion } from '../render/renders.ts';
-import type { ImportedFiles } from './import-files.ts';
+import type { ImportedFiles } from '../apart/work/import-files.ts';
 
 /**
  * @returns the shot's code

@@ -5,14 +5,14 @@ import type { Severity } from '../../core/contracts/finding.ts';
 import type { Context } from '../context.ts';
 import type { Transaction } from '../db/database.ts';
 import { decisions, findings, pictures, pictureSets, renders, shots, trials, versions } from '../db/schema.ts';
-import type { State } from '../http/events.ts';
+import type { StateText } from '../state-text.ts';
 import { preflightSummaries } from '../intake/preflights.ts';
 import { REPEATABLE, renderSummary } from './state.ts';
 
-let kept: { id: string; reading: Promise<State> } | null = null;
+let kept: { id: string; reading: Promise<StateText> } | null = null;
 
 /** `ShotSummary[]` as JSON; its id changes with every change of a shot. Read once for each. */
-export async function shotList({ db }: Context): Promise<State> {
+export async function shotList({ db }: Context): Promise<StateText> {
   const [now] = await db
     .select({
       shots: count(),

@@ -12,7 +12,7 @@ import { farmOf, frameTimesOf } from '../budget/frame-times.ts';
 import type { Context } from '../context.ts';
 import type { Transaction } from '../db/database.ts';
 import { decisions, findings, logs, renders, sweeps, trials, versions } from '../db/schema.ts';
-import type { State } from '../http/events.ts';
+import type { StateText } from '../state-text.ts';
 import { preflightSummaries } from '../intake/preflights.ts';
 import type { RenderRow } from '../render/renders.ts';
 import { rawList, withRaw } from './raw-json.ts';
@@ -21,11 +21,11 @@ import { shotByCode, type ShotRow } from './versions.ts';
 export const REPEATABLE = { isolationLevel: 'repeatable read', accessMode: 'read only' } as const;
 
 /** The states that were read last, by shot. */
-const kept = new Map<number, { revision: number; reading: Promise<State> }>();
+const kept = new Map<number, { revision: number; reading: Promise<StateText> }>();
 const KEPT = 32;
 
 /** `ShotState` as JSON; its revision is its id. */
-export async function shotState({ db }: Context, code: string): Promise<State> {
+export async function shotState({ db }: Context, code: string): Promise<StateText> {
   const { id, revision } = await shotByCode(db, code);
   const present = kept.get(id);
   if (present && present.revision >= revision) return present.reading;
@@ -41,7 +41,7 @@ export async function shotState({ db }: Context, code: string): Promise<State> {
   return reading;
 }
 
-async function readState(tx: Transaction, shot: ShotRow): Promise<State> {
+async function readState(tx: Transaction, shot: ShotRow): Promise<StateText> {
   const { id: versionId, number, parentId, reason, createdAt } = versions;
   const rows = await tx
     .select({ id: versionId, number, parentId, reason, createdAt })

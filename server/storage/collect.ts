@@ -3,8 +3,8 @@ import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { config } from '../config.ts';
 import type { Context } from '../context.ts';
-import { forgetOldKeys } from '../http/once.ts';
-import { removeLeftovers } from '../http/upload-folders.ts';
+import { forgetOldKeys } from '../db/once-key.ts';
+import { removeLeftovers } from './upload-folders.ts';
 import { log } from '../log.ts';
 import { keptBlobs } from './references.ts';
 

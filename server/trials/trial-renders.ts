@@ -14,7 +14,7 @@ import { findings, renders, trials, versions } from '../db/schema.ts';
 import { filmsOf } from '../render/films.ts';
 import { shotChanged } from '../notify.ts';
 import { createRender, stopRender } from '../render/renders.ts';
-import { patchedDocument } from '../shots/document-work.ts';
+import { patchedDocument } from '../apart/work/document.ts';
 
 export type TrialRow = typeof trials.$inferSelect;
 

@@ -133,10 +133,10 @@ describe('controls of the scene', function () {
   });
 
   it('refuses a frame that no machine could put together, before any work', async () => {
-    await set({ '/width': 16384, '/height': 16384, '/samples': 4 }, ['final']);
+    await set({ '/width': 16384, '/height': 8192, '/samples': 4 }, ['final']);
     const { status, body } = await dusting.post(`/shots/${CODE}/renders`, { sheet: 'final', region: null });
     expect(status).to.equal(409);
-    expect(body.error).to.match(/16384 × 16384 pixels need about \d.* of memory and this machine has/);
+    expect(body.error).to.match(/16384 × 8192 pixels need about \d.* of memory and this machine has/);
   });
 
   const bad: [string, object, RegExp][] = [

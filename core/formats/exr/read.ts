@@ -6,7 +6,7 @@
  * const { parts } = readExr(bytes, 'beauty.1001.exr', { inflate });
  * const red = parts[0].planes.get('beauty.R');
  */
-import { MOST_PIXELS } from '../limits.ts';
+import { MOST_PIXELS } from '../../data/limits.ts';
 import { HALF_TO_FLOAT } from '../../data/half.ts';
 import { blocksOf, BYTES_OF, chunkCount, rawSize, samplesIn, type ExrBlock } from './blocks.ts';
 import type { Inflate } from './compression/compression.ts';

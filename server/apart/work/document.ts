@@ -1,17 +1,17 @@
 /** What is worked out from a whole document, as functions of plain data: a large one is worked on apart, see `Context`. */
 import { totalmem } from 'node:os';
-import { clipRegion, type Region } from '../../core/data/picture.ts';
-import { canonicalText } from '../../core/document/canonical.ts';
-import { applyPatch, type JsonPatch } from '../../core/document/patch.ts';
-import { InvalidInput } from '../../core/document/problem.ts';
-import type { Sheet, SheetName, ShotDocument } from '../../core/document/schema.ts';
-import { valuesPatch, type ControlValues } from '../../core/document/set-values.ts';
-import { validateDocument } from '../../core/document/validate.ts';
-import { frameBytes, tellBytes } from '../../core/render/memory.ts';
-import { GROUP } from '../../core/render/random.ts';
-import { tilesOf } from '../../core/render/render-tile.ts';
-import { groupsOf } from '../../core/render/rounds.ts';
-import { conflict } from '../errors.ts';
+import { clipRegion, type Region } from '../../../core/data/picture.ts';
+import { canonicalText } from '../../../core/document/canonical.ts';
+import { applyPatch, type JsonPatch } from '../../../core/document/patch.ts';
+import { InvalidInput } from '../../../core/document/problem.ts';
+import type { Sheet, SheetName, ShotDocument } from '../../../core/document/schema.ts';
+import { valuesPatch, type ControlValues } from '../../../core/document/set-values.ts';
+import { validateDocument } from '../../../core/document/validate.ts';
+import { frameBytes, tellBytes } from '../../../core/render/memory.ts';
+import { GROUP } from '../../../core/render/random.ts';
+import { tilesOf } from '../../../core/render/render-tile.ts';
+import { groupsOf } from '../../../core/render/rounds.ts';
+import { conflict } from '../../errors.ts';
 
 /** Pixels of a tile's side. */
 export const TILE = 32;

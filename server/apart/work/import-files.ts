@@ -1,21 +1,21 @@
 /** A folder that came in, read through and kept as blobs; apart, see `apart/`. */
 import { stat, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import type { CameIn } from '../../core/contracts/intake.ts';
-import { canonicalText } from '../../core/document/canonical.ts';
-import { InvalidInput } from '../../core/document/problem.ts';
-import type { ShotDocument } from '../../core/document/schema.ts';
-import { parseDocument } from '../../core/document/validate.ts';
-import { knownFiles } from '../../core/formats/scene-files.ts';
-import { findScene, readerOf, readScene } from '../../core/formats/scene-readers.ts';
-import { takeOver } from '../../core/intake/fit/take-over.ts';
-import { DOCUMENT } from '../../core/intake/from-shot.ts';
-import { toShot } from '../../core/intake/to-shot.ts';
-import { neededFiles, type ReadFile } from '../../core/render/load-assets.ts';
-import { BlobStore } from '../blobs.ts';
-import { RequestError } from '../errors.ts';
-import { planOf, type RenderPlan } from './document-work.ts';
-import { filesInFolder, type ShotFiles } from './shot-files.ts';
+import type { CameIn } from '../../../core/contracts/intake.ts';
+import { canonicalText } from '../../../core/document/canonical.ts';
+import { InvalidInput } from '../../../core/document/problem.ts';
+import type { ShotDocument } from '../../../core/document/schema.ts';
+import { parseDocument } from '../../../core/document/validate.ts';
+import { knownFiles } from '../../../core/formats/scene-files.ts';
+import { findScene, readerOf, readScene } from '../../../core/formats/scene-readers.ts';
+import { takeOver } from '../../../core/intake/fit/take-over.ts';
+import { DOCUMENT } from '../../../core/intake/from-shot.ts';
+import { toShot } from '../../../core/intake/to-shot.ts';
+import { neededFiles, type ReadFile } from '../../../core/render/load-assets.ts';
+import { BlobStore } from '../../blobs.ts';
+import { RequestError } from '../../errors.ts';
+import { planOf, type RenderPlan } from './document.ts';
+import { filesInFolder, type ShotFiles } from './folder-files.ts';
 
 export interface ImportTask {
   /** Where the files that came in stand. */

@@ -1,16 +1,21 @@
 /** What is made of a render's films, as files; apart, see `apart/`. */
 import { writeFile } from 'node:fs/promises';
 import { deflateSync } from 'node:zlib';
-import { channel, type Region } from '../../core/data/picture.ts';
-import type { ShotDocument, SheetName } from '../../core/document/schema.ts';
-import { figurePasses, passFigures } from '../../core/picture/pass-figures.ts';
-import { packPicture } from '../../core/picture/planes.ts';
-import { filmExr } from '../../core/render/film-exr.ts';
-import { unpackFilm, type Film } from '../../core/render/film.ts';
-import { fillPicture } from '../../core/render/film-picture.ts';
-import type { FilmLayout } from '../../core/render/passes.ts';
-import { BlobStore } from '../blobs.ts';
-import type { FilmBlobs } from './films.ts';
+import { channel, type Region } from '../../../core/data/picture.ts';
+import type { ShotDocument, SheetName } from '../../../core/document/schema.ts';
+import { figurePasses, passFigures } from '../../../core/picture/pass-figures.ts';
+import { packPicture } from '../../../core/picture/planes.ts';
+import { filmExr } from '../../../core/render/film-exr.ts';
+import { unpackFilm, type Film } from '../../../core/render/film.ts';
+import { fillPicture } from '../../../core/render/film-picture.ts';
+import type { FilmLayout } from '../../../core/render/passes.ts';
+import { BlobStore } from '../../blobs.ts';
+
+/** Hashes of a tile's film, and of what its pixels took. */
+export interface FilmBlobs {
+  film: string;
+  time: string | null;
+}
 
 export interface FilmTask {
   /** Folder of the blobs. */

@@ -1,5 +1,5 @@
 /** Work on documents: at once where they are small, apart where it would hold other requests up. */
-import { changeDocument, planRenders, tryValues } from '../shots/document-work.ts';
+import { changeDocument, planRenders, tryValues } from './work/document.ts';
 import { apart } from './apart.ts';
 
 export interface DocumentWork {

@@ -1,12 +1,12 @@
 /** Carries repairs out on a document and its files; apart, see `apart/`. */
-import type { PreflightRepair } from '../../core/contracts/intake.ts';
-import type { JsonPatch } from '../../core/document/patch.ts';
-import type { ShotDocument } from '../../core/document/schema.ts';
-import type { Profile } from '../../core/intake/preflight/profile.ts';
-import { repairAll } from '../../core/intake/repair-all.ts';
-import { carryOut } from '../../core/intake/repairs/carry-out.ts';
-import { BlobStore } from '../blobs.ts';
-import { readerOfManifest } from '../shots/version-files.ts';
+import type { PreflightRepair } from '../../../core/contracts/intake.ts';
+import type { JsonPatch } from '../../../core/document/patch.ts';
+import type { ShotDocument } from '../../../core/document/schema.ts';
+import type { Profile } from '../../../core/intake/preflight/profile.ts';
+import { repairAll } from '../../../core/intake/repair-all.ts';
+import { carryOut } from '../../../core/intake/repairs/carry-out.ts';
+import { BlobStore } from '../../blobs.ts';
+import { readerOfManifest } from '../../manifest.ts';
 
 export interface RepairTask {
   document: string;

@@ -1,13 +1,13 @@
 /** Files that a shot lacks, or newer ones of those it has, found among those that came in and kept; apart, see `apart/`. */
-import type { BroughtFiles } from '../../core/contracts/intake.ts';
-import type { ShotDocument } from '../../core/document/schema.ts';
-import { plural } from '../../core/intake/preflight/tell.ts';
-import { readSums, relink, type Candidate } from '../../core/intake/files/relink.ts';
-import { neededFiles, referencedFiles } from '../../core/render/load-assets.ts';
-import { sha256, SUMS } from '../../host/package-zip.ts';
-import { BlobStore } from '../blobs.ts';
-import { conflict } from '../errors.ts';
-import { filesInFolder } from '../shots/shot-files.ts';
+import type { BroughtFiles } from '../../../core/contracts/intake.ts';
+import type { ShotDocument } from '../../../core/document/schema.ts';
+import { plural } from '../../../core/intake/preflight/tell.ts';
+import { readSums, relink, type Candidate } from '../../../core/intake/files/relink.ts';
+import { neededFiles, referencedFiles } from '../../../core/render/load-assets.ts';
+import { sha256, SUMS } from '../../../host/package-zip.ts';
+import { BlobStore } from '../../blobs.ts';
+import { conflict } from '../../errors.ts';
+import { filesInFolder } from './folder-files.ts';
 
 export interface BringTask {
   /** Texts of the version they are for. */

@@ -3,13 +3,13 @@ import { createWriteStream } from 'node:fs';
 import { mkdir, mkdtemp, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
-import type { DryRunTold } from '../../core/contracts/intake.ts';
-import type { ShotDocument } from '../../core/document/schema.ts';
-import { packShot } from '../../core/intake/files/package.ts';
-import { dryRun } from '../../host/dry-run.ts';
-import { sha256, zipOf } from '../../host/package-zip.ts';
-import { BlobStore } from '../blobs.ts';
-import { readerOfManifest } from '../shots/version-files.ts';
+import type { DryRunTold } from '../../../core/contracts/intake.ts';
+import type { ShotDocument } from '../../../core/document/schema.ts';
+import { packShot } from '../../../core/intake/files/package.ts';
+import { dryRun } from '../../../host/dry-run.ts';
+import { sha256, zipOf } from '../../../host/package-zip.ts';
+import { BlobStore } from '../../blobs.ts';
+import { readerOfManifest } from '../../manifest.ts';
 
 export interface DryRunTask {
   document: string;

@@ -1,12 +1,12 @@
 /** Writes a shot's package to where it is to stand; apart, see `apart/`. */
 import { createWriteStream } from 'node:fs';
 import { pipeline } from 'node:stream/promises';
-import type { ShotDocument } from '../../core/document/schema.ts';
-import { packShot } from '../../core/intake/files/package.ts';
-import { sha256, zipOf } from '../../host/package-zip.ts';
-import { BlobStore } from '../blobs.ts';
-import { conflict } from '../errors.ts';
-import { readerOfManifest } from '../shots/version-files.ts';
+import type { ShotDocument } from '../../../core/document/schema.ts';
+import { packShot } from '../../../core/intake/files/package.ts';
+import { sha256, zipOf } from '../../../host/package-zip.ts';
+import { BlobStore } from '../../blobs.ts';
+import { conflict } from '../../errors.ts';
+import { readerOfManifest } from '../../manifest.ts';
 
 export interface PackTask {
   document: string;

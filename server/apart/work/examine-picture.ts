@@ -1,11 +1,11 @@
 /** Reads a picture on its way in; apart, see `apart/`. */
 import { readFile } from 'node:fs/promises';
-import { readPictureFile } from '../../core/formats/picture-file.ts';
-import type { PictureFacts } from '../../core/picture/brought.ts';
-import { examinePicture } from '../../core/picture/examine.ts';
-import { inflate } from '../../host/inflate.ts';
-import { exrMeans } from '../../host/kernel.ts';
-import { RequestError } from '../errors.ts';
+import { readPictureFile } from '../../../core/formats/picture-file.ts';
+import type { PictureFacts } from '../../../core/picture/brought.ts';
+import { examinePicture } from '../../../core/picture/examine.ts';
+import { inflate } from '../../../host/inflate.ts';
+import { exrMeans } from '../../../host/kernel.ts';
+import { RequestError } from '../../errors.ts';
 
 /** @throws RequestError 400 with the sentence that says why it cannot be read */
 export async function examineFile({ place, name }: { place: string; name: string }): Promise<PictureFacts> {
