@@ -7,10 +7,10 @@ import type { Context } from '../context.ts';
 import { headOf } from '../shots/versions.ts';
 
 /** @returns where the package stands: made once for each version, so that parts of it can be asked for again */
-export async function shotPackage(context: Context, code: string, options: ApartOptions): Promise<string> {
+export async function shotPackage(context: Context, code: string): Promise<string> {
   const { id, document, manifest } = await headOf(context.db, code);
   return context.made.place({ of: `package-${id}`, state: '0' }, (place) =>
-    apart('packTask', { document, manifest, code, blobs: context.blobs.folder, place }, options),
+    apart('packTask', { document, manifest, code, blobs: context.blobs.folder, place }),
   );
 }
 

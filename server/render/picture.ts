@@ -9,7 +9,7 @@ import { passList } from '../../core/render/pass-list.ts';
 import type { JsonPatch } from '../../core/document/patch.ts';
 import type { ShotDocument } from '../../core/document/schema.ts';
 import { createHash } from 'node:crypto';
-import { apart, type ApartOptions } from '../apart/apart.ts';
+import { apart } from '../apart/apart.ts';
 import { DamagedBlob } from '../blobs.ts';
 import type { Context } from '../context.ts';
 import { renders, versions } from '../db/schema.ts';
@@ -23,12 +23,7 @@ import { tileRegions, type RenderRow } from './renders.ts';
 const FIGURE_PIXELS = 600_000;
 
 /** Passes of a render over its region, as a file; see `core/picture/planes.ts` for the bytes. */
-export async function renderPicture(
-  context: Context,
-  id: number,
-  passes: string[],
-  options: ApartOptions,
-): Promise<string> {
+export async function renderPicture(context: Context, id: number, passes: string[]): Promise<string> {
   const render = await findRender(context, id);
   const { layout } = await madeOf(context, render);
   const known = passList(layout).map((pass) => pass.name);
@@ -37,23 +32,19 @@ export async function renderPicture(
   const { revision } = render;
   const which = passes.length === 1 ? passes[0] : createHash('sha256').update(passes.join()).digest('hex').slice(0, 16);
   return ofFilms(context, render, `picture-${id}-${fileNameOf(which)}`, (task) =>
-    apart('pictureOfFilms', { ...task, passes, revision }, options),
+    apart('pictureOfFilms', { ...task, passes, revision }),
   );
 }
 
 /** Figures of every pass, for the rail beside the picture: `PassFigures` as a file of JSON. */
-export async function renderFigures(context: Context, id: number, options: ApartOptions): Promise<string> {
+export async function renderFigures(context: Context, id: number): Promise<string> {
   const render = await findRender(context, id);
   const step = Math.ceil(Math.sqrt((render.width * render.height) / FIGURE_PIXELS));
-  return ofFilms(context, render, `figures-${id}`, (task) => apart('figuresOfFilms', { ...task, step }, options));
+  return ofFilms(context, render, `figures-${id}`, (task) => apart('figuresOfFilms', { ...task, step }));
 }
 
 /** The render as it is, every pass of it, as an EXR file; with the name to keep it under. */
-export async function renderExr(
-  context: Context,
-  id: number,
-  options: ApartOptions,
-): Promise<{ place: string; name: string }> {
+export async function renderExr(context: Context, id: number): Promise<{ place: string; name: string }> {
   const render = await findRender(context, id);
   const { document } = await madeOf(context, render);
   const { sheet } = render;
@@ -65,25 +56,23 @@ export async function renderExr(
     threadSeconds: render.ms / 1000,
   };
   const place = await ofFilms(context, render, `exr-${id}`, (task) =>
-    apart('exrOfFilms', { ...task, document, sheet, statistics }, options),
+    apart('exrOfFilms', { ...task, document, sheet, statistics }),
   );
   return { place, name: `${document.code}.${sheet}.${String(document.frame).padStart(4, '0')}.exr` };
 }
 
 /** Where an object is seen in a whole frame: a byte a pixel, as a file. */
-export async function objectMask(context: Context, id: number, object: string, options: ApartOptions): Promise<string> {
+export async function objectMask(context: Context, id: number, object: string): Promise<string> {
   const render = await findRender(context, id);
   const { document } = await madeOf(context, render);
   const number = Object.keys(document.objects).sort().indexOf(object) + 1;
   if (number === 0) throw notFound(`object "${object.slice(0, 80)}" in render ${id}`);
-  return ofFilms(context, render, `mask-${id}-${number}`, (task) =>
-    apart('maskOfFilms', { ...task, object: number }, options),
-  );
+  return ofFilms(context, render, `mask-${id}-${number}`, (task) => apart('maskOfFilms', { ...task, object: number }));
 }
 
 const fileNameOf = (pass: string): string => pass.replaceAll(/[^A-Za-z0-9_.]/g, (c) => `-${c.codePointAt(0)}-`).slice(0, 100); // prettier-ignore
 
-/** A file that is made of a render's films, once for each of its revisions. */
+/** A file that is made of a render's films, once for each of its revisions: for all who ask, so that one who leaves ends nothing. */
 async function ofFilms(
   context: Context,
   render: RenderRow,

@@ -5,7 +5,6 @@ import { mkdirSync, readdirSync, rmSync, statSync } from 'node:fs';
 import { open, readFile, rm, writeFile } from 'node:fs/promises';
 import { get } from 'node:http';
 import { join } from 'node:path';
-import pg from 'pg';
 import { direct, expectSame } from './direct-render.ts';
 import { flatPng } from './foreign-bytes.ts';
 import { Dusting, until } from './harness.ts';
@@ -36,15 +35,8 @@ describe('damage on the disk', function () {
     await file.close();
   }
 
-  async function query<T extends pg.QueryResultRow>(sql: string): Promise<T[]> {
-    const client = new pg.Client({ connectionString: dusting.databaseUrl });
-    await client.connect();
-    const { rows } = await client.query<T>(sql);
-    await client.end();
-    return rows;
-  }
-  const lastFilm = async () => (await query<{ film: string; tile: number }>('select film, tile from tiles order by groups desc, tile limit 1'))[0]; // prettier-ignore
-  const manifest = async () => JSON.parse((await query<{ manifest: string }>('select manifest from versions order by id desc limit 1'))[0].manifest) as Record<string, string>; // prettier-ignore
+  const lastFilm = async () => (await dusting.query<{ film: string; tile: number }>('select film, tile from tiles order by groups desc, tile limit 1'))[0]; // prettier-ignore
+  const manifest = async () => JSON.parse((await dusting.query<{ manifest: string }>('select manifest from versions order by id desc limit 1'))[0].manifest) as Record<string, string>; // prettier-ignore
   const render = async () => {
     const { id } = (await dusting.post<{ id: number }>('/shots/SCAR-1/renders', { sheet: 'preview', region: null }))
       .body;
@@ -90,7 +82,7 @@ describe('damage on the disk', function () {
     const worker = dusting.worker(1);
     await until('there are pixels', async () => (await dusting.render('SCAR-1', 1)).samplesDone >= 4);
     await dusting.kill(worker);
-    for (const { film } of await query<{ film: string }>('select film from tiles')) await flip(film);
+    for (const { film } of await dusting.query<{ film: string }>('select film from tiles')) await flip(film);
     dusting.worker(2);
     await dusting.reach('SCAR-1', 1, 'done');
     expectSame(await direct(shot, 16), await dusting.bits(1), 'rendered anew where it was damaged');
@@ -134,7 +126,7 @@ describe('damage on the disk', function () {
       return ((await response.json()) as { picture: number }).picture;
     };
     const id = await bring();
-    const [{ blob }] = await query<{ blob: string }>('select blob from pictures');
+    const [{ blob }] = await dusting.query<{ blob: string }>('select blob from pictures');
     await flip(blob);
     expect((await dusting.get(`/pictures/${id}/file`)).status).to.equal(409);
     expect(await bring(), 'it is the same picture').to.equal(id);
@@ -171,7 +163,7 @@ describe('damage on the disk', function () {
     expect((await dusting.post('/shots/SCAR-1?confirm=SCAR-2', '', 'DELETE')).status).to.equal(409);
     expect((await dusting.post('/shots/SCAR-1?confirm=SCAR-1', '', 'DELETE')).status).to.equal(204);
     expect((await dusting.get('/shots')).body).to.deep.equal([]);
-    const rows = await query<{ n: number }>('select (select count(*) from versions) + (select count(*) from renders) + (select count(*) from tiles) + (select count(*) from findings) + (select count(*) from preflights) as n'); // prettier-ignore
+    const rows = await dusting.query<{ n: number }>('select (select count(*) from versions) + (select count(*) from renders) + (select count(*) from tiles) + (select count(*) from findings) + (select count(*) from preflights) as n'); // prettier-ignore
     expect(Number(rows[0].n)).to.equal(0);
     expect((await dusting.send(filesOf(shot))).status, 'its code is free').to.equal(201);
   });

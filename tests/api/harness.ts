@@ -126,6 +126,15 @@ export class Dusting {
     return { status: response.status, body: (text ? JSON.parse(text) : null) as T & ErrorBody };
   }
 
+  /** Rows of the database. */
+  async query<T extends pg.QueryResultRow>(sql: string): Promise<T[]> {
+    const client = new pg.Client({ connectionString: this.databaseUrl });
+    await client.connect();
+    const { rows } = await client.query<T>(sql);
+    await client.end();
+    return rows;
+  }
+
   /** Follows an event stream. */
   listen(path: string): { text(): string; close(): void } {
     let all = '';

@@ -1,7 +1,6 @@
 /** What breaks comes back by itself: connections, workers, jobs; what is sent twice is done once; what a client does wrong is told as that. */
 import { expect } from 'chai';
 import { setTimeout as sleep } from 'node:timers/promises';
-import pg from 'pg';
 import { Dusting, until } from './harness.ts';
 import { direct, expectSame } from './direct-render.ts';
 import { filesOf, smallShot } from './small-shot.ts';
@@ -16,21 +15,13 @@ describe('recovery', function () {
   });
   afterEach(() => dusting.destroy());
 
-  async function query<T extends pg.QueryResultRow>(sql: string): Promise<T[]> {
-    const client = new pg.Client({ connectionString: dusting.databaseUrl });
-    await client.connect();
-    const { rows } = await client.query<T>(sql);
-    await client.end();
-    return rows;
-  }
-
   it('keeps both processes and every bit when all connections drop, again and again', async () => {
     const shot = await smallShot('DROP-1', { samples: 64 });
     const worker = dusting.worker(2);
     await dusting.send(filesOf(shot));
     for (let i = 0; i < 8; i++) {
       await sleep(400);
-      await query(`select pg_terminate_backend(pid) from pg_stat_activity where datname = current_database() and pid <> pg_backend_pid()`); // prettier-ignore
+      await dusting.query(`select pg_terminate_backend(pid) from pg_stat_activity where datname = current_database() and pid <> pg_backend_pid()`); // prettier-ignore
     }
     await dusting.reach('DROP-1', 1, 'done', 60);
     expect(worker.exitCode, 'the worker lives').to.equal(null);
@@ -41,12 +32,12 @@ describe('recovery', function () {
     await dusting.send(filesOf(await smallShot('DEAD-1', { samples: 16_384 })));
     const [first, second] = [dusting.worker(1), dusting.worker(1)];
     type Taken = { job_id: string; worker: number };
-    const taken = () => query<Taken>('select job_id, worker from taken_jobs where worker is not null');
+    const taken = () => dusting.query<Taken>('select job_id, worker from taken_jobs where worker is not null');
     await until('both work', async () => new Set((await taken()).map(({ worker }) => worker)).size === 2);
     const before = await taken();
     await dusting.kill(first, 'SIGKILL');
     const died = Date.now();
-    const alive = async () => (await query<{ worker: number }>("select objid::int as worker from pg_locks where locktype = 'advisory' and objsubid = 2")).map(({ worker }) => worker); // prettier-ignore
+    const alive = async () => (await dusting.query<{ worker: number }>("select objid::int as worker from pg_locks where locktype = 'advisory' and objsubid = 2")).map(({ worker }) => worker); // prettier-ignore
     await until('nobody dead has a job', async () => {
       const living = await alive();
       return (await taken()).every(({ worker }) => living.includes(worker));
@@ -58,7 +49,7 @@ describe('recovery', function () {
     const lost = before.filter(({ worker }) => !living.includes(worker));
     expect(lost.length).to.be.above(0);
     await until('its jobs are done by the other', async () => {
-      const open = await query<{ id: string }>("select id from pgboss.job where state < 'completed'");
+      const open = await dusting.query<{ id: string }>("select id from pgboss.job where state < 'completed'");
       return lost.every(({ job_id: id }) => !open.some((job) => job.id === id));
     });
     await dusting.kill(second);
@@ -82,13 +73,13 @@ describe('recovery', function () {
 
   it('never mixes another build into a film', async () => {
     await dusting.send(filesOf(await smallShot('BUILD-1')));
-    await query("update renders set build = 'dusting-core-0'");
+    await dusting.query("update renders set build = 'dusting-core-0'");
     dusting.worker();
     await dusting.reach('BUILD-1', 1, 'failed');
     expect((await dusting.render('BUILD-1', 1)).error).to.match(
       /another build of the renderer \(dusting-core-0; this is .*Render it again/,
     );
-    expect(await query('select * from tiles')).to.deep.equal([]);
+    expect(await dusting.query('select * from tiles')).to.deep.equal([]);
   });
 
   it('ends a trial with its side, and leaves nothing that waits for ever', async () => {

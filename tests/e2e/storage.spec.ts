@@ -47,10 +47,14 @@ test('a shot is archived, taken out again, told by its parts and deleted', async
   expect((await state()).renders).toHaveLength(0);
   await page.keyboard.press('Escape');
 
+  const other = await page.context().newPage();
+  await other.goto(`${address()}/shots/STORE-1`);
+  await expect(other.getByRole('heading', { name: /STORE-1 three panes/ })).toBeVisible();
   await more.click();
   await page.getByRole('menuitem', { name: 'Delete …' }).click();
   await expect(confirm).toContainText(/All versions, renders, trials, pictures and logs of STORE-1 three panes go/);
   await confirm.getByRole('button', { name: 'Delete STORE-1' }).click();
   await expect(row).toHaveCount(0);
   expect((await page.request.get(`${address()}/api/shots/STORE-1`)).status()).toBe(404);
+  await expect(other.getByRole('heading', { name: 'There is no shot "STORE-1".' }), 'also where it was open').toBeVisible();
 }); // prettier-ignore

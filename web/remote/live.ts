@@ -2,7 +2,7 @@
 import { onScopeDispose, ref, shallowRef, type Ref, type ShallowRef } from 'vue';
 import type { Notice } from '../../core/contracts/events.ts';
 import { useNotices } from '../stores/notices.ts';
-import { getJson } from './client.ts';
+import { getJson, type Refused } from './client.ts';
 
 export interface Live<T> {
   state: ShallowRef<T | null>;
@@ -17,8 +17,10 @@ const PAUSES = [500, 1000, 2000, 4000];
 /**
  * Follows an event stream until the calling scope ends. A browser connects again by itself after a broken line, but not
  * after an answer that is no stream, which is what a server says whose database is away.
+ * @param plain the same state as a plain request, which can say why there is no stream
+ * @param missing what is followed is not there, or not any more
  */
-export function follow<T>(path: string): Live<T> {
+export function follow<T>(path: string, plain: string, missing: (why: string) => void = () => {}): Live<T> {
   const state = shallowRef<T | null>(null);
   const connected = ref(true);
   const notices = useNotices();
@@ -39,8 +41,12 @@ export function follow<T>(path: string): Live<T> {
       connected.value = false;
       if (next.readyState !== EventSource.CLOSED) return;
       timer = setTimeout(connect, PAUSES[Math.min(failures++, PAUSES.length - 1)]);
-      // Which may be because one is not signed in any more: that answer leads to the page for it.
-      if (failures === 2) void getJson('/profiles').catch(() => {});
+      // Whoever is not signed in any more is led to the page for it by this.
+      void getJson(plain).catch((error: Refused) => {
+        if (error.status !== 404) return;
+        close();
+        missing(error.message);
+      });
     };
   };
   connect();

@@ -2,4 +2,4 @@
 import type { ShotSummary } from '../../core/contracts/events.ts';
 import { follow } from '../remote/live.ts';
 
-export const followShots = () => follow<ShotSummary[]>('/events');
+export const followShots = () => follow<ShotSummary[]>('/events', '/shots');

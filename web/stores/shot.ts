@@ -31,7 +31,7 @@ export const useShot = defineStore('shot', () => {
     close();
     scope = effectScope(true);
     scope.run(() => {
-      const live = follow<ShotState>(`/shots/${code}/events`);
+      const live = follow<ShotState>(`/shots/${code}/events`, `/shots/${code}`, (why) => (missing.value = why));
       watch(live.state, (next) => (state.value = next));
       watch(live.connected, (up) => (connected.value = up));
     });

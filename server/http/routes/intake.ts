@@ -47,7 +47,7 @@ export function intakeRoutes(context: Context, router: Router): void {
   router.get(
     '/shots/:code/package.zip',
     answer(async (request, response) => {
-      const place = await shotPackage(context, codeOf(request), { gone: goneSignal(response) });
+      const place = await shotPackage(context, codeOf(request));
       const headers = { 'Content-Type': 'application/zip', 'Cache-Control': 'private, no-cache' };
       await sendPlace(response, place, headers, { attachment: `${codeOf(request)}.zip` });
     }),

@@ -7,7 +7,6 @@ import { addPicture, dropSet, pictureName, picturePlace, readSet, shotPictures }
 import { renderExr } from '../../render/picture.ts';
 import { shotByCode } from '../../shots/versions.ts';
 import { answer, bodyOf, codeOf, idOf, queryOf, sendPlace } from '../answers.ts';
-import { goneSignal } from '../gone.ts';
 import { receiveFile } from '../receive-file.ts';
 
 export function lookRoutes(context: Context, router: Router): void {
@@ -46,7 +45,7 @@ export function lookRoutes(context: Context, router: Router): void {
   router.get(
     '/renders/:id/exr',
     answer(async (request, response) => {
-      const { place, name } = await renderExr(context, idOf(request, 'render'), { gone: goneSignal(response) });
+      const { place, name } = await renderExr(context, idOf(request, 'render'));
       const headers = { 'Content-Type': 'image/x-exr', 'Cache-Control': 'private, no-cache, no-transform' };
       await sendPlace(response, place, headers, { attachment: name });
     }),

@@ -14,7 +14,6 @@ import { continueRender, createRender } from '../../render/renders.ts';
 import { stopAskedRender } from '../../trials/trials.ts';
 import { lockHead } from '../../shots/versions.ts';
 import { answer, bodyOf, codeOf, idOf, queryOf, sendPlace } from '../answers.ts';
-import { goneSignal } from '../gone.ts';
 
 /**
  * What is asked for again is asked with its validator: the same revision is not sent twice. Floats hardly shrink, and
@@ -39,16 +38,14 @@ export function renderRoutes(context: Context, router: Router): void {
     '/renders/:id/picture',
     answer(async (request, response) => {
       const passes = queryOf(request, 'passes', 'beauty').split(',');
-      const gone = goneSignal(response);
-      await sendPlace(response, await renderPicture(context, idOf(request, 'render'), passes, { gone }), BYTES);
+      await sendPlace(response, await renderPicture(context, idOf(request, 'render'), passes), BYTES);
     }),
   );
   router.get(
     '/renders/:id/mask',
     answer(async (request, response) => {
       const object = queryOf(request, 'object');
-      const gone = goneSignal(response);
-      await sendPlace(response, await objectMask(context, idOf(request, 'render'), object, { gone }), BYTES);
+      await sendPlace(response, await objectMask(context, idOf(request, 'render'), object), BYTES);
     }),
   );
   router.get(
@@ -58,7 +55,7 @@ export function renderRoutes(context: Context, router: Router): void {
   router.get(
     '/renders/:id/figures',
     answer(async (request, response) => {
-      const place = await renderFigures(context, idOf(request, 'render'), { gone: goneSignal(response) });
+      const place = await renderFigures(context, idOf(request, 'render'));
       await sendPlace(response, place, {
         'Content-Type': 'application/json; charset=utf-8',
         'Cache-Control': 'private, no-cache',
