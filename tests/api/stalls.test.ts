@@ -20,7 +20,7 @@ describe('stalls', function () {
   let server: ChildProcess;
 
   before(async () => {
-    dusting = await Dusting.create({ DUSTING_APART_MEMORY: '600', DUSTING_APART_SECONDS: '12' });
+    dusting = await Dusting.create({ DUSTING_APART_MEMORY: '600' });
     server = await dusting.server();
     await dusting.send(filesOf(await smallShot('BUSY-1')));
   });
