@@ -16,7 +16,7 @@ test('a shot is archived, taken out again, told by its parts and deleted', async
   await page.request.post(`${address()}/api/renders/${(await state()).renders[0].id}/stop`);
   await expect.poll(async () => (await state()).renders[0].state).toBe('stopped');
   await page.goto(address());
-  await expect(page.getByText(/Shots hold [\d.]+ [kMG]?B; [\d.]+ [MGT]B are free on the disk/)).toBeVisible();
+  await expect(page.getByText(/Shots use [\d.]+ [kMG]?B; [\d.]+ [MGT]B free on disk/)).toBeVisible();
   const row = page.getByRole('row', { name: /STORE-1/ });
   const more = page.getByRole('button', { name: 'More about STORE-1' });
 
@@ -26,19 +26,19 @@ test('a shot is archived, taken out again, told by its parts and deleted', async
   await page.getByLabel(/Show \d+ archived/).check();
   await expect(row.getByText('archived')).toBeVisible();
   await more.click();
-  await page.getByRole('menuitem', { name: 'Take out of the archive' }).click();
+  await page.getByRole('menuitem', { name: 'Restore from archive' }).click();
   await expect(row.getByText('archived')).toHaveCount(0);
 
   await more.click();
   await page.getByRole('menuitem', { name: 'Storage …' }).click();
   const dialog = page.getByRole('dialog', { name: 'Storage of STORE-1' });
-  await expect(dialog.getByText(/It holds [\d.]+ [kM]B\. Deleting the whole shot would free/)).toBeVisible();
+  await expect(dialog.getByText(/Uses [\d.]+ [kM]B\. Deleting the shot frees/)).toBeVisible();
   await expect(dialog.getByRole('row', { name: /Version 1: Came in.*Can’t be deleted: it is the current version/ })).toBeVisible();
   const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa']).analyze();
   expect(violations.filter(({ impact }) => impact === 'serious' || impact === 'critical').map(({ id }) => id)).toEqual([]);
   await dialog.getByRole('button', { name: /Delete Render \d+/ }).click();
   const confirm = page.getByRole('alertdialog');
-  await expect(confirm).toContainText(/are freed; nothing brings it back/);
+  await expect(confirm).toContainText(/Frees [\d.]+ [kM]?B\. This can’t be undone/);
   await confirm.getByRole('button', { name: 'Cancel' }).click();
   expect((await state()).renders).toHaveLength(1);
   await dialog.getByRole('button', { name: /Delete Render \d+/ }).click();
@@ -52,7 +52,7 @@ test('a shot is archived, taken out again, told by its parts and deleted', async
   await expect(other.getByRole('heading', { name: /STORE-1 three panes/ })).toBeVisible();
   await more.click();
   await page.getByRole('menuitem', { name: 'Delete …' }).click();
-  await expect(confirm).toContainText(/All versions, renders, trials, pictures and logs of STORE-1 three panes go/);
+  await expect(confirm).toContainText(/This deletes all versions, renders, trials, pictures and logs of STORE-1 three panes/);
   await confirm.getByRole('button', { name: 'Delete STORE-1' }).click();
   await expect(row).toHaveCount(0);
   expect((await page.request.get(`${address()}/api/shots/STORE-1`)).status()).toBe(404);

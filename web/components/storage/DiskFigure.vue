@@ -21,7 +21,5 @@ defineExpose({ look });
 </script>
 
 <template>
-  <span v-if="disk" class="dim num"
-    >Shots hold {{ bytes(disk.held) }}; {{ bytes(disk.free) }} are free on the disk.</span
-  >
+  <span v-if="disk" class="dim num">Shots use {{ bytes(disk.held) }}; {{ bytes(disk.free) }} free on disk.</span>
 </template>

@@ -22,7 +22,7 @@ const isStorageOpen = ref(false);
 async function archive(archived: boolean): Promise<void> {
   try {
     await post(`/shots/${shot.code}/archived`, { archived }, 'PUT');
-    messages.done(archived ? `${shot.code} is archived; nothing of it is gone.` : `${shot.code} is back in the list.`);
+    messages.done(archived ? `${shot.code} archived. Nothing was deleted.` : `${shot.code} restored.`);
   } catch (error) {
     messages.refused(error);
   }
@@ -32,8 +32,8 @@ async function askToDelete(): Promise<void> {
   try {
     const { freed } = await getJson<ShotStorage>(`/shots/${shot.code}/storage`);
     confirm.require({
-      header: `Delete ${shot.code} for good`,
-      message: `All versions, renders, trials, pictures and logs of ${shot.code} ${shot.name} go; ${bytes(freed)} are freed. Nothing brings them back. Archiving keeps them.`,
+      header: `Delete ${shot.code} permanently`,
+      message: `This deletes all versions, renders, trials, pictures and logs of ${shot.code} ${shot.name} and frees ${bytes(freed)}. It can’t be undone. Archive the shot instead to keep them.`,
       acceptProps: { label: `Delete ${shot.code}`, severity: 'danger' },
       rejectProps: { label: 'Cancel', severity: 'secondary' },
       accept: () => void drop(),
@@ -46,7 +46,7 @@ async function askToDelete(): Promise<void> {
 async function drop(): Promise<void> {
   try {
     await remove(`/shots/${shot.code}?confirm=${encodeURIComponent(shot.code)}`);
-    messages.done(`${shot.code} is deleted.`);
+    messages.done(`${shot.code} deleted.`);
     emit('changed');
   } catch (error) {
     messages.refused(error);
@@ -55,7 +55,7 @@ async function drop(): Promise<void> {
 
 const items = computed(() => [
   { label: 'Storage …', command: () => (isStorageOpen.value = true) },
-  { label: shot.archived ? 'Take out of the archive' : 'Archive', command: () => void archive(!shot.archived) },
+  { label: shot.archived ? 'Restore from archive' : 'Archive', command: () => void archive(!shot.archived) },
   { separator: true },
   { label: 'Delete …', command: () => void askToDelete() },
 ]);

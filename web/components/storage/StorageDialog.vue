@@ -40,8 +40,8 @@ const ADDRESS: Record<StoredPart['kind'], string> = {
 
 function ask(part: StoredPart): void {
   confirm.require({
-    header: 'Delete for good',
-    message: `${part.title}. ${bytes(part.bytes)} are freed; nothing brings it back.`,
+    header: 'Delete permanently',
+    message: `${part.title}. Frees ${bytes(part.bytes)}. This can’t be undone.`,
     acceptProps: { label: 'Delete', severity: 'danger' },
     rejectProps: { label: 'Cancel', severity: 'secondary' },
     accept: () => void drop(part),
@@ -52,7 +52,7 @@ async function drop(part: StoredPart): Promise<void> {
   busy.value = part;
   try {
     await remove(`${ADDRESS[part.kind]}/${part.id}`);
-    messages.done(`${part.title.split(':')[0]} is deleted.`);
+    messages.done(`${part.title.split(':')[0]} deleted.`);
     emit('changed');
     await read();
   } catch (error) {
@@ -66,11 +66,11 @@ async function drop(part: StoredPart): Promise<void> {
 <template>
   <Dialog visible modal :header="`Storage of ${code}`" :style="{ width: '860px' }" @update:visible="emit('closed')">
     <Message v-if="refusal" severity="error" :closable="false">{{ refusal }}</Message>
-    <Skeleton v-else-if="storage === null" height="220px" aria-label="Adding up what the shot holds" />
+    <Skeleton v-else-if="storage === null" height="220px" aria-label="Adding up the shot’s files" />
     <template v-else>
       <p class="soft">
-        It holds {{ bytes(storage.bytes) }}. Deleting the whole shot would free {{ bytes(storage.freed) }}; what other
-        shots use as well stays.
+        Uses {{ bytes(storage.bytes) }}. Deleting the shot frees {{ bytes(storage.freed) }}; files shared with other
+        shots stay.
       </p>
       <DataTable
         :value="storage.parts"
@@ -81,9 +81,9 @@ async function drop(part: StoredPart): Promise<void> {
         sort-field="bytes"
         :sort-order="-1"
       >
-        <template #empty>Nothing is stored of it.</template>
+        <template #empty>Nothing stored.</template>
         <Column field="title" header="Part" sortable />
-        <Column field="bytes" header="Deleting it frees" sortable class="freed">
+        <Column field="bytes" header="Freed if deleted" sortable class="freed">
           <template #body="{ data }">{{ bytes(data.bytes) }}</template>
         </Column>
         <Column header="" class="act">
