@@ -38,6 +38,14 @@ export const preset = definePreset(Aura, {
   },
   components: {
     button: { root: { paddingX: '0.7rem', paddingY: '0.25rem', label: { fontWeight: '500' } } },
+    message: {
+      colorScheme: {
+        dark: {
+          error: { background: '#2b1d1b', borderColor: '#5a302b', color: '#ff9b8a', shadow: 'none' },
+          warn: { background: '#2a2516', borderColor: '#57491f', color: '#f0cf7a', shadow: 'none' },
+        },
+      },
+    },
     splitter: { gutter: { background: greys[950] }, handle: { size: '28px' } },
   },
 });

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 /** Asks for the token, where the server wants one, and goes on to where one was. */
 import Button from 'primevue/button';
+import InputText from 'primevue/inputtext';
 import Message from 'primevue/message';
-import Password from 'primevue/password';
+
 import { ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useSession } from '../stores/session.ts';
@@ -36,15 +37,7 @@ async function signIn(): Promise<void> {
     <form @submit.prevent="signIn">
       <h1>Dusting</h1>
       <label for="token">Server token</label>
-      <Password
-        v-model="token"
-        input-id="token"
-        :feedback="false"
-        toggle-mask
-        autofocus
-        fluid
-        :input-props="{ autocomplete: 'current-password' }"
-      />
+      <InputText id="token" v-model="token" type="password" autocomplete="current-password" autofocus fluid />
       <Message v-if="refusal" severity="error" :closable="false">{{ refusal }}</Message>
       <Button type="submit" label="Sign in" :loading="isBusy" :disabled="token === ''" />
       <p class="dim">The token is set by whoever runs this server (DUSTING_TOKEN). You stay signed in for a week.</p>
