@@ -12,7 +12,8 @@ test('a shot is archived, taken out again, told by its parts and deleted', async
   await page.getByLabel('Bring in a zip archive, a scene file or pictures').setInputFiles({ name: 'shot.zip', mimeType: 'application/zip', buffer });
   await expect(page).toHaveURL(/shots\/STORE-1/);
   const state = async () => (await page.request.get(`${address()}/api/shots/STORE-1`)).json();
-  // The demo's render goes before it; what there is of this one will do.
+  // The demo's render may go before it; the first pixels of this one will do.
+  await expect.poll(async () => (await state()).renders[0].samplesDone, { timeout: 60_000 }).toBeGreaterThan(0);
   await page.request.post(`${address()}/api/renders/${(await state()).renders[0].id}/stop`);
   await expect.poll(async () => (await state()).renders[0].state).toBe('stopped');
   await page.goto(address());
