@@ -7,6 +7,7 @@ import type { Remark } from '../core/formats/source-scene.ts';
 import { takeOver } from '../core/intake/fit/take-over.ts';
 import { toShot, type MadeShot } from '../core/intake/to-shot.ts';
 import type { TakenOver } from '../core/contracts/intake.ts';
+import { placeIn } from '../host/place-in.ts';
 import { BadUse } from './bad-use.ts';
 import { openScene } from './open-scene.ts';
 import { parseOptions } from './options.ts';
@@ -40,8 +41,9 @@ async function writeShot(out: string, { document, files }: MadeShot): Promise<vo
   const folder = await mkdtemp(join(dirname(out), '.import-'));
   try {
     for (const [path, bytes] of files) {
-      await mkdir(dirname(join(folder, path)), { recursive: true });
-      await writeFile(join(folder, path), bytes);
+      const place = placeIn(folder, path);
+      await mkdir(dirname(place), { recursive: true });
+      await writeFile(place, bytes);
     }
     await writeFile(join(folder, 'shot.json'), canonicalText(document));
     await rm(out, { recursive: true, force: true });

@@ -9,6 +9,7 @@ import type { Profile } from '../core/intake/preflight/profile.ts';
 import { CHECKS } from '../core/intake/preflight/registry.ts';
 import { repairAll, type Repaired } from '../core/intake/repair-all.ts';
 import { neededFiles } from '../core/render/load-assets.ts';
+import { placeIn } from '../host/place-in.ts';
 import { BadUse } from './bad-use.ts';
 import { filesInFolder } from './folder-files.ts';
 
@@ -27,8 +28,9 @@ export async function writeRepaired(
   const made = await repairAll(document, (path) => from.read(path), profile, ids);
   const read = async (path: string) => made.files.get(path) ?? from.read(path);
   for (const path of await neededFiles(made.document, read, folder, 'stand in')) {
-    await mkdir(dirname(join(out, path)), { recursive: true });
-    await writeFile(join(out, path), (await read(path))!);
+    const place = placeIn(out, path);
+    await mkdir(dirname(place), { recursive: true });
+    await writeFile(place, (await read(path))!);
   }
   await mkdir(out, { recursive: true });
   await writeFile(join(out, DOCUMENT), canonicalText(made.document));

@@ -337,7 +337,9 @@ describe('signing in', function () {
     const Cookie = cookieOf(await signIn(token, other.address));
     expect((await raw(`${other.address}/api/shots`, { headers: { Cookie } })).status).to.equal(200);
     await other.kill(first);
-    await other.server({ DUSTING_TOKEN: 'another-secret-of-the-house' });
+    await writeFile(join(folder, 'token'), 'another-secret-of-the-house\n');
+    await other.server({ DUSTING_TOKEN: '', DUSTING_TOKEN_FILE: join(folder, 'token') });
+    expect((await signIn('another-secret-of-the-house', other.address)).status, 'the token of a file').to.equal(204);
     expect((await raw(`${other.address}/api/shots`, { headers: { Cookie } })).status).to.equal(401);
     await other.destroy();
   });

@@ -112,7 +112,8 @@ describe('dusting render', function () {
     ['an unknown option', [shot, '--sampels', '4'], /sampels/],
     ['10⁹ samples', [shot, '--out', out, '--set', '/sheets/preview/samples=1000000000'], /\/sheets\/preview\/samples is 1000000000, expected at most 65536/],
     ['a 100 000-pixel picture', [shot, '--out', out, '--size', '100000x64'], /\/sheets\/preview\/width is 100000/],
-    ['a picture that does not fit', [shot, '--out', out, '--size', '16384x16384'], /need about .* of memory/],
+    ['a picture that does not fit', [shot, '--out', out, '--size', '16384x8192'], /need about .* of memory/],
+    ['more pixels than are rendered', [shot, '--out', out, '--size', '16384x16384'], /268435456 pixels, more than the 134217728/],
     ['a value that is nowhere', [shot, '--out', out, '--set', '/lights/nope/intensity=2'], /nothing at \/lights\/nope/],
   ]; // prettier-ignore
   for (const [what, args, message] of bad)
