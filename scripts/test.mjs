@@ -130,8 +130,8 @@ await run(async () => {
       const env = { DUSTING_TEST_DATABASE_URL: cluster.url, DUSTING_TEST_CHROMIUM: chromium ?? '' };
       const { buildIfStale } = await import('./lib/build-all.mjs');
       await buildIfStale();
-      // Interface tests wait for a browser most of the time, and leave the processors to the others.
-      await Promise.all([suites.includes('api') && mocha(['api'], env), suites.includes('e2e') && playwright(env)]);
+      if (suites.includes('api')) await mocha(['api'], env);
+      if (suites.includes('e2e')) await playwright(env);
     } finally {
       cluster.stop();
     }

@@ -10,8 +10,11 @@ import { flatPng, zip } from './foreign-bytes.ts';
 import { Dusting, until } from './harness.ts';
 import { filesOf, smallShot } from './small-shot.ts';
 
-/** Milliseconds that the longest answer may take while something heavy is read: the machine's two cores are busy with it. */
-const LONGEST_ANSWER = 1500;
+/**
+ * Milliseconds that the longest answer may take while something heavy is read. What is looked for took minutes; this much
+ * may come of two cores that are busy with other tests as well.
+ */
+const LONGEST_ANSWER = 6000;
 const MOST_MEMORY = 2 ** 30;
 
 describe('stalls', function () {
@@ -78,9 +81,9 @@ describe('stalls', function () {
     const all = filesOf({ document, files });
     const { status, body } = await meanwhile(() => dusting.send(all));
     expect(status, JSON.stringify(body).slice(0, 300)).to.equal(201);
-    await meanwhile(async () => {
-      expect(Object.keys((await dusting.shot('LARGE-1')).document.objects).length).to.be.above(5000);
-    });
+    // Not parsed meanwhile: that would hold up this process, which asks for the others' answers.
+    const state = await meanwhile(async () => (await fetch(`${dusting.address}/api/shots/LARGE-1`)).text());
+    expect(state.match(/"crate-\d+":/g)!.length).to.be.above(5000);
     const { head } = await dusting.shot('LARGE-1');
     const set = await meanwhile(() =>
       dusting.post('/shots/LARGE-1/dials', { base: head.id, sheets: ['preview'], values: { '/samples': 32 } }),
