@@ -7,7 +7,7 @@ import typescript from 'typescript-eslint';
 
 const { browser: inPages, node: onServers } = globals;
 
-/** Folders of the core, from what all speak to what speaks to all: imports go up this list only. */
+/** Folders of the core, from what all rely on to what relies on all: imports go up this list only. */
 const CORE_ORDER = [
   'data',
   'kernels',
@@ -24,20 +24,42 @@ const CORE_ORDER = [
   'predict',
   'diagnose',
 ];
+/** The same inside the renderer, and in the server. */
+const RENDER_ORDER = ['film', 'scene', 'compile', 'path', 'frame'];
+const SERVER_ORDER = ['db', 'apart', 'versions', 'render', 'budget', 'intake', 'trials', 'storage', 'shots', 'look', 'http']; // prettier-ignore
 
 const forbid = (patterns, message) => ({
   'no-restricted-imports': ['error', { patterns: [{ regex: patterns, message }] }],
 });
 
-const coreRules = CORE_ORDER.map((folder, i) => {
-  const later = CORE_ORDER.slice(i + 1);
-  const outside = '^node:|^(\\.\\./)+(server|web|cli|host|demo|tests)/';
-  const back = later.length ? `|^(\\.\\./)+(${later.join('|')})/` : '';
-  return {
-    files: [`core/${folder}/**`],
-    rules: forbid(outside + back, `core/${folder} imports only folders above it in the order of the core, and no Node`),
-  };
-});
+/** Imports of folders that come later in an order. */
+const laterThan = (order, folder) => {
+  const later = order.slice(order.indexOf(folder) + 1);
+  return later.length ? [`^(\\.\\./)+(${later.join('|')})/`] : [];
+};
+const OUTSIDE_CORE = '^node:|^(\\.\\./)+(server|web|cli|host|demo|tests)/';
+
+const coreRules = CORE_ORDER.map((folder) => ({
+  files: [`core/${folder}/**`],
+  rules: forbid(
+    [OUTSIDE_CORE, ...laterThan(CORE_ORDER, folder)].join('|'),
+    `core/${folder} imports only folders above it in the order of the core, and no Node`,
+  ),
+}));
+const renderRules = RENDER_ORDER.map((folder) => ({
+  files: [`core/render/${folder}/**`],
+  rules: forbid(
+    [OUTSIDE_CORE, ...laterThan(CORE_ORDER, 'render'), ...laterThan(RENDER_ORDER, folder)].join('|'),
+    `core/render/${folder} imports only folders above it in the order of the renderer`,
+  ),
+}));
+const serverRules = SERVER_ORDER.map((folder) => ({
+  files: [`server/${folder}/**`],
+  rules: forbid(
+    ['/(web|demo|cli|tests)/', ...laterThan(SERVER_ORDER, folder)].join('|'),
+    `server/${folder} imports only folders above it in the order of the server, the core and the host`,
+  ),
+}));
 
 export default typescript.config(
   {
@@ -73,11 +95,13 @@ export default typescript.config(
   { files: ['tests/**'], rules: { '@typescript-eslint/no-explicit-any': 'off' } },
   { files: ['**/*.cjs'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
   ...coreRules,
+  ...renderRules,
   {
     files: ['host/**'],
     rules: forbid('/(server|web|demo|cli|tests)/', 'what Node processes share imports the core alone'),
   },
   { files: ['server/**'], rules: forbid('/(web|demo|cli|tests)/', 'the server imports the core and the host alone') },
+  ...serverRules,
   {
     files: ['cli/**'],
     rules: forbid('/(server|web|demo|tests)/', 'the shell commands import the core and the host alone'),

@@ -2,7 +2,7 @@
 import { writeFile } from 'node:fs/promises';
 import { srgbFromLinear } from '../core/data/colour.ts';
 import { writePng } from '../core/formats/png.ts';
-import { compileScene } from '../core/render/compile.ts';
+import { compileScene } from '../core/render/compile/compile.ts';
 import { bakeMap } from '../core/textures/bake.ts';
 import { BadUse } from './bad-use.ts';
 import { openShot } from './open-shot.ts';

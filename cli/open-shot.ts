@@ -5,8 +5,8 @@ import { join, resolve, sep } from 'node:path';
 import { parseDocument } from '../core/document/validate.ts';
 import type { ShotDocument } from '../core/document/schema.ts';
 import { toShot } from '../core/intake/to-shot.ts';
-import type { Assets } from '../core/render/assets.ts';
-import { loadAssets } from '../core/render/load-assets.ts';
+import type { Assets } from '../core/render/compile/assets.ts';
+import { loadAssets } from '../core/render/compile/load-assets.ts';
 import { BadUse } from './bad-use.ts';
 import { openScene } from './open-scene.ts';
 

@@ -1,10 +1,10 @@
 /** A region of a frame on all threads, tile by tile. */
 import { Worker } from 'node:worker_threads';
 import type { Region } from '../core/data/picture.ts';
-import { RAY_NAMES } from '../core/render/collector.ts';
-import { unpackFilm, type Film } from '../core/render/film.ts';
-import { tilesOf } from '../core/render/render-tile.ts';
-import type { CompiledScene, RenderSettings } from '../core/render/scene.ts';
+import { RAY_NAMES } from '../core/render/path/collector.ts';
+import { unpackFilm, type Film } from '../core/render/film/film.ts';
+import { tilesOf } from '../core/render/frame/render-tile.ts';
+import type { CompiledScene, RenderSettings } from '../core/render/scene/scene.ts';
 import { packScene } from '../host/kernel.ts';
 import type { ThreadData, TileDone } from './render-thread.ts';
 

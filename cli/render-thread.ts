@@ -1,10 +1,10 @@
 /** One thread of a render from the shell: tiles in, films out. */
 import { parentPort, workerData } from 'node:worker_threads';
 import type { Region } from '../core/data/picture.ts';
-import { RAY_NAMES } from '../core/render/collector.ts';
-import { createFilm, packFilm, packTime } from '../core/render/film.ts';
-import { renderGroups } from '../core/render/render-tile.ts';
-import type { CompiledScene, RenderSettings } from '../core/render/scene.ts';
+import { RAY_NAMES } from '../core/render/path/collector.ts';
+import { createFilm, packFilm, packTime } from '../core/render/film/film.ts';
+import { renderGroups } from '../core/render/frame/render-tile.ts';
+import type { CompiledScene, RenderSettings } from '../core/render/scene/scene.ts';
 import { withKernel, type PackedScene } from '../host/kernel.ts';
 
 export interface ThreadData {

@@ -12,9 +12,9 @@ import { costAtEqualNoise, samplesAtEqualNoise } from '../core/predict/equal-noi
 import { measurePair } from '../core/predict/measure-pair.ts';
 import { predictChange } from '../core/predict/predict-change.ts';
 import { pilotSeed, trialSeed } from '../core/predict/seeds.ts';
-import { decidingSamples } from '../core/render/adaptive.ts';
-import { GROUP } from '../core/render/random.ts';
-import { settingsOf } from '../core/render/scene.ts';
+import { decidingSamples } from '../core/render/frame/adaptive.ts';
+import { GROUP } from '../core/render/film/random.ts';
+import { settingsOf } from '../core/render/scene/scene.ts';
 import { compiledWithKernel } from '../host/kernel.ts';
 import { BadUse } from './bad-use.ts';
 import { openShot } from './open-shot.ts';

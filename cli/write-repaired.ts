@@ -8,7 +8,7 @@ import { DOCUMENT } from '../core/intake/from-shot.ts';
 import type { Profile } from '../core/intake/preflight/profile.ts';
 import { CHECKS } from '../core/intake/preflight/registry.ts';
 import { repairAll, type Repaired } from '../core/intake/repair-all.ts';
-import { neededFiles } from '../core/render/load-assets.ts';
+import { neededFiles } from '../core/render/compile/load-assets.ts';
 import { placeIn } from '../host/place-in.ts';
 import { BadUse } from './bad-use.ts';
 import { filesInFolder } from './folder-files.ts';

@@ -5,11 +5,11 @@ import yauzl from 'yauzl';
 import type { ShotDocument } from '../core/document/schema.ts';
 import { parseDocument } from '../core/document/validate.ts';
 import { DOCUMENT } from '../core/intake/from-shot.ts';
-import { compileScene } from '../core/render/compile.ts';
-import { createFilm, packFilm } from '../core/render/film.ts';
-import { renderGroups } from '../core/render/render-tile.ts';
-import { settingsOf } from '../core/render/scene.ts';
-import { loadAssets, type ReadFile } from '../core/render/load-assets.ts';
+import { compileScene } from '../core/render/compile/compile.ts';
+import { createFilm, packFilm } from '../core/render/film/film.ts';
+import { renderGroups } from '../core/render/frame/render-tile.ts';
+import { settingsOf } from '../core/render/scene/scene.ts';
+import { loadAssets, type ReadFile } from '../core/render/compile/load-assets.ts';
 import { lentByHost, packScene, withKernel } from './kernel.ts';
 import { sha256, SUMS } from './package-zip.ts';
 

@@ -10,10 +10,10 @@ import { KernelIntersector, type IntersectKernel } from '../core/geometry/kernel
 import { layOut, SLOTS } from '../core/geometry/packed-geometry.ts';
 import type { Means } from '../core/geometry/scene-geometry.ts';
 import type { ShotDocument } from '../core/document/schema.ts';
-import type { Assets } from '../core/render/assets.ts';
-import { compileScene } from '../core/render/compile.ts';
-import type { SceneSheet } from '../core/render/scene-sheet.ts';
-import type { CompiledScene } from '../core/render/scene.ts';
+import type { Assets } from '../core/render/compile/assets.ts';
+import { compileScene } from '../core/render/compile/compile.ts';
+import type { SceneSheet } from '../core/render/scene/scene-sheet.ts';
+import type { CompiledScene } from '../core/render/scene/scene.ts';
 
 export interface PackedScene {
   /** Tells scenes of a process apart. */

@@ -11,7 +11,7 @@ import { createApp } from './http/app.ts';
 import { EventHub } from './http/events.ts';
 import { log } from './log.ts';
 import { listen, SHOT_CHANNEL } from './notify.ts';
-import { completeStored } from './shots/complete-stored.ts';
+import { completeStored } from './versions/complete-stored.ts';
 import { collectRegularly } from './storage/collect.ts';
 import { endWithParent } from './tied.ts';
 

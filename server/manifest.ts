@@ -1,5 +1,5 @@
 /** Files of a version, read by their paths. */
-import type { ReadFile } from '../core/render/load-assets.ts';
+import type { ReadFile } from '../core/render/compile/load-assets.ts';
 import { DamagedBlob, type BlobStore } from './blobs.ts';
 
 /** @param manifest its text: JSON of hashes by path */

@@ -18,6 +18,7 @@ import { renderBatch } from './render/tiles-job.ts';
 import { TakenJobs } from './taken-jobs.ts';
 import { endWithParent } from './tied.ts';
 import { predictTrials } from './trials/predict-job.ts';
+import { sideFailed, sideFinished } from './trials/trial-renders.ts';
 import { startWatchdog } from './watchdog.ts';
 
 /** How long to wait for work when nothing says there is some: also how soon an expired job is seen. */
@@ -41,7 +42,7 @@ jobs.watch();
 
 const handlers: { [N in QueueName]: (job: Jobs[N]) => Promise<void> } = {
   predict: (job) => predictTrials(context, scenes, threads, job),
-  tiles: (job) => renderBatch(context, scenes, threads, job),
+  tiles: (job) => renderBatch(context, scenes, threads, { finished: sideFinished, failed: sideFailed }, job),
   examine: (job) => examineRender(context, scenes, threads, job),
   preflight: (job) => preflightVersion(context, job),
   time: (job) => timeVersions(context, threads, job),

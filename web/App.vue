@@ -5,7 +5,7 @@ import Toast from 'primevue/toast';
 import { useToast } from 'primevue/usetoast';
 import { watch } from 'vue';
 import { useMessages } from './stores/messages.ts';
-import { useNotices } from './stores/notices.ts';
+import { useNotices } from './remote/notices.ts';
 
 const toast = useToast();
 const messages = useMessages();

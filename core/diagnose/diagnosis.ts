@@ -4,7 +4,7 @@ import type { Picture } from '../data/picture.ts';
 import type { ControlValues } from '../document/set-values.ts';
 import type { Sheet, ShotDocument } from '../document/schema.ts';
 import type { ChangeSide } from '../predict/small-render.ts';
-import type { CompiledScene } from '../render/scene.ts';
+import type { CompiledScene } from '../render/scene/scene.ts';
 
 export interface DiagnosisInput {
   document: ShotDocument;

@@ -2,7 +2,7 @@
 import { withValues, type ControlValues } from '../document/set-values.ts';
 import type { Sheet, SheetName, ShotDocument } from '../document/schema.ts';
 import type { ChangeSide } from '../predict/small-render.ts';
-import type { CompiledScene } from '../render/scene.ts';
+import type { CompiledScene } from '../render/scene/scene.ts';
 
 /**
  * @param sheet as the render was made with it, samples and all

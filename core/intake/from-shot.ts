@@ -13,7 +13,7 @@ import {
   type SourceTexture,
   type TextureSlot,
 } from '../formats/source-scene.ts';
-import { findShared } from '../render/load-assets.ts';
+import { findShared } from '../render/compile/load-assets.ts';
 
 export const DOCUMENT = 'shot.json';
 

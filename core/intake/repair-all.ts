@@ -7,7 +7,7 @@
 import { applyPatch, type JsonPatch } from '../document/patch.ts';
 import type { ShotDocument } from '../document/schema.ts';
 import { knownFiles } from '../formats/scene-files.ts';
-import { neededFiles, type ReadFile } from '../render/load-assets.ts';
+import { neededFiles, type ReadFile } from '../render/compile/load-assets.ts';
 import { fromShot } from './from-shot.ts';
 import type { CheckResult } from './preflight/check.ts';
 import type { Profile } from './preflight/profile.ts';

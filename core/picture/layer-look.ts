@@ -1,6 +1,6 @@
 /** How a layer of any picture is to be shown, by its role and the names of its channels. */
 import { coloursOf, type Layer } from '../formats/layers.ts';
-import type { PassLook } from '../render/pass-list.ts';
+import type { PassLook } from '../render/film/pass-list.ts';
 
 const endings = ({ channels }: Layer) => channels.map((name) => name.slice(name.lastIndexOf('.') + 1).toLowerCase()).join(''); // prettier-ignore
 

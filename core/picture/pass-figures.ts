@@ -1,8 +1,8 @@
 /** What a pass rail shows beside each pass: where the light is, where the grain is, what was measured. */
 import type { Picture } from '../data/picture.ts';
 import { channel } from '../data/picture.ts';
-import { passList, type PassLook } from '../render/pass-list.ts';
-import { CUTS, LIGHT_PASSES, NO_EXTRAS, type FilmLayout } from '../render/passes.ts';
+import { passList, type PassLook } from '../render/film/pass-list.ts';
+import { CUTS, LIGHT_PASSES, NO_EXTRAS, type FilmLayout } from '../render/film/passes.ts';
 import { grainOf, grainWeight } from '../data/grain.ts';
 import { luminancePlane, percentile } from './measured.ts';
 

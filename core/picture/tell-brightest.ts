@@ -4,7 +4,7 @@
  * @example
  * tellBrightest(values, names);   // 'camera → chimney, through → table, bounced → flame'
  */
-import { pathOf } from '../render/signature.ts';
+import { pathOf } from '../render/path/signature.ts';
 
 const TOLD: Record<string, string> = {
   diffuse: 'bounced',

@@ -5,11 +5,11 @@
  * @example
  * const { threadSeconds, error } = timeFrame({ scene, sheet }, pilotSeed(7), () => performance.now());
  */
-import { decidingSamples } from '../render/adaptive.ts';
-import { MEAN_RAYS } from '../render/passes.ts';
-import { GROUP } from '../render/random.ts';
-import { renderPixels, type Clock } from '../render/render-tile.ts';
-import { settingsOf } from '../render/scene.ts';
+import { decidingSamples } from '../render/frame/adaptive.ts';
+import { MEAN_RAYS } from '../render/film/passes.ts';
+import { GROUP } from '../render/film/random.ts';
+import { renderPixels, type Clock } from '../render/frame/render-tile.ts';
+import { settingsOf } from '../render/scene/scene.ts';
 import { planSmall, type ChangeSide } from './small-render.ts';
 
 export interface FrameTime {

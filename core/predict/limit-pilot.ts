@@ -8,10 +8,10 @@
  * pilot.energy({ diffuse: 4, specular: 2, transmission: 20, overall: 21 }) / pilot.energy(LIFTED);
  */
 import type { Sheet } from '../document/schema.ts';
-import { Integrator } from '../render/integrator.ts';
-import type { EventCounts, Recorder } from '../render/recorder.ts';
-import { GROUP } from '../render/random.ts';
-import type { CompiledScene, RenderSettings } from '../render/scene.ts';
+import { Integrator } from '../render/path/integrator.ts';
+import type { EventCounts, Recorder } from '../render/path/recorder.ts';
+import { GROUP } from '../render/film/random.ts';
+import type { CompiledScene, RenderSettings } from '../render/scene/scene.ts';
 
 export type Limits = Sheet['limits'];
 

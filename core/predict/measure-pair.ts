@@ -1,8 +1,8 @@
 /** What a trial's two renders measured: the same figures a prediction states. */
 import type { Effect } from '../contracts/finding.ts';
 import type { Region } from '../data/picture.ts';
-import type { Film } from '../render/film.ts';
-import { pictureOf } from '../render/film-picture.ts';
+import type { Film } from '../render/film/film.ts';
+import { pictureOf } from '../render/film/film-picture.ts';
 import { EFFECT_PASSES, effectOf } from './effect-of.ts';
 
 /**

@@ -4,11 +4,11 @@
  */
 import { luminance } from '../data/colour.ts';
 import { visibleGrain } from '../data/grain.ts';
-import { standardError } from '../render/film.ts';
-import { BEAUTY, MEAN_RAYS } from '../render/passes.ts';
-import { GROUP } from '../render/random.ts';
-import { renderPixels } from '../render/render-tile.ts';
-import type { CompiledScene, RenderSettings } from '../render/scene.ts';
+import { standardError } from '../render/film/film.ts';
+import { BEAUTY, MEAN_RAYS } from '../render/film/passes.ts';
+import { GROUP } from '../render/film/random.ts';
+import { renderPixels } from '../render/frame/render-tile.ts';
+import type { CompiledScene, RenderSettings } from '../render/scene/scene.ts';
 import { carriedGrain, stopsBetween } from './stops-between.ts';
 
 export interface PairedSide {

@@ -4,10 +4,10 @@
  * numbers for everything behind them; half the squared difference of a stage's two results is its spread
  * within a camera sample. Source: Cochran, Sampling Techniques, 1977, chapter 10 (two-stage sampling).
  */
-import { Integrator } from '../render/integrator.ts';
-import { GROUP } from '../render/random.ts';
-import { STAGES, type EventCounts, type Recorder } from '../render/recorder.ts';
-import type { CompiledScene, RenderSettings } from '../render/scene.ts';
+import { Integrator } from '../render/path/integrator.ts';
+import { GROUP } from '../render/film/random.ts';
+import { STAGES, type EventCounts, type Recorder } from '../render/path/recorder.ts';
+import type { CompiledScene, RenderSettings } from '../render/scene/scene.ts';
 
 export interface SamplePilot {
   /** Weighted covariance of group means within camera samples, stage × stage, per pixel. */

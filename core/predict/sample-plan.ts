@@ -6,7 +6,7 @@
  * Source: Neyman 1934; Cochran, Sampling Techniques; whole numbers are found by search.
  */
 import type { ExtraKind, Sheet } from '../document/schema.ts';
-import { STAGE_CAMERA, STAGE_LIGHT, STAGES } from '../render/recorder.ts';
+import { STAGE_CAMERA, STAGE_LIGHT, STAGES } from '../render/path/recorder.ts';
 import type { SamplePilot } from './sample-pilot.ts';
 
 export type ExtraSamples = Sheet['extraSamples'];

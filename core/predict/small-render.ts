@@ -4,11 +4,11 @@
  * what stands out is told by its neighbours.
  */
 import { channel, type Picture, type Region } from '../data/picture.ts';
-import { decidingSamples } from '../render/adaptive.ts';
-import { pictureOf } from '../render/film-picture.ts';
-import { GROUP } from '../render/random.ts';
-import { renderPixels } from '../render/render-tile.ts';
-import { settingsOf, type CompiledScene } from '../render/scene.ts';
+import { decidingSamples } from '../render/frame/adaptive.ts';
+import { pictureOf } from '../render/film/film-picture.ts';
+import { GROUP } from '../render/film/random.ts';
+import { renderPixels } from '../render/frame/render-tile.ts';
+import { settingsOf, type CompiledScene } from '../render/scene/scene.ts';
 import type { Sheet } from '../document/schema.ts';
 
 export interface ChangeSide {

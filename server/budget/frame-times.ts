@@ -7,7 +7,7 @@ import type { Transaction } from '../db/database.ts';
 import { frameTimes, shots, versions } from '../db/schema.ts';
 import { notFound } from '../errors.ts';
 import { shotChanged } from '../notify.ts';
-import { lockHead, shotByCode, type ShotRow } from '../shots/versions.ts';
+import { lockHead, shotByCode, type ShotRow } from '../versions/versions.ts';
 
 /** Before renders, after predictions: somebody waits for it. */
 const TIME_FIRST = 150;

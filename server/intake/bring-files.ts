@@ -3,7 +3,7 @@ import type { BroughtFiles } from '../../core/contracts/intake.ts';
 import { apart } from '../apart/apart.ts';
 import type { Context } from '../context.ts';
 import type { Upload } from '../received.ts';
-import { addVersion, headOf, lockHead, needBase } from '../shots/versions.ts';
+import { addVersion, headOf, lockHead, needBase } from '../versions/versions.ts';
 
 /**
  * Missing files are found among those that come by path, checksum or name; a file that has the path of one the shot

@@ -8,7 +8,7 @@ import { conflict, notFound } from '../errors.ts';
 import type { ReceivedFile } from '../received.ts';
 import { shotChanged } from '../notify.ts';
 import { linesOf } from '../render/render-lines.ts';
-import { shotByCode } from '../shots/versions.ts';
+import { shotByCode } from '../versions/versions.ts';
 
 /** Texts of the show's own formats of logs, which are tried before those that ship. */
 async function ownFormats({ db }: Context): Promise<string[]> {

@@ -10,8 +10,8 @@ import type { Context } from '../context.ts';
 import type { Database, Transaction } from '../db/database.ts';
 import { preflights, versions } from '../db/schema.ts';
 import { conflict, notFound } from '../errors.ts';
-import { shotByCode } from '../shots/versions.ts';
-import { checkAgain } from './preflight-queue.ts';
+import { shotByCode } from '../versions/versions.ts';
+import { checkAgain } from '../versions/preflight-queue.ts';
 import { profilesOf } from './profiles.ts';
 
 /** What a version was held against, to tell results that are out of date. */

@@ -9,8 +9,8 @@ import type { Database, Transaction } from '../db/database.ts';
 import { profiles, shots } from '../db/schema.ts';
 import { conflict, notFound } from '../errors.ts';
 import { shotChanged } from '../notify.ts';
-import { shotByCode, type ShotRow } from '../shots/versions.ts';
-import { checkAgain } from './preflight-queue.ts';
+import { shotByCode, type ShotRow } from '../versions/versions.ts';
+import { checkAgain } from '../versions/preflight-queue.ts';
 
 export async function listProfiles({ db }: Context): Promise<ProfileTold[]> {
   const own = await db.select().from(profiles).orderBy(profiles.name);

@@ -1,9 +1,8 @@
 /** Carries out what preflight offers: a new version with the files it makes, undone like any other. */
 import { apart, type ApartOptions } from '../apart/apart.ts';
 import type { Context } from '../context.ts';
-import type { VersionRow } from '../render/renders.ts';
 import { conflict } from '../errors.ts';
-import { addVersion, headOf, lockHead, needBase, shotByCode } from '../shots/versions.ts';
+import { addVersion, headOf, lockHead, needBase, shotByCode, type VersionRow } from '../versions/versions.ts';
 import { intakeOf } from './preflights.ts';
 import { profilesOf } from './profiles.ts';
 import type { RepairTask } from '../apart/work/repair.ts';

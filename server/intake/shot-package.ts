@@ -4,7 +4,7 @@ import type { DryRunTold } from '../../core/contracts/intake.ts';
 import { apart, type ApartOptions } from '../apart/apart.ts';
 import { config } from '../config.ts';
 import type { Context } from '../context.ts';
-import { headOf } from '../shots/versions.ts';
+import { headOf } from '../versions/versions.ts';
 
 /** @returns where the package stands: made once for each version, so that parts of it can be asked for again */
 export async function shotPackage(context: Context, code: string): Promise<string> {

@@ -5,7 +5,7 @@ import type { Context } from '../context.ts';
 import { looks, shots } from '../db/schema.ts';
 import { notFound } from '../errors.ts';
 import { lookChanged } from '../notify.ts';
-import { shotByCode } from '../shots/versions.ts';
+import { shotByCode } from '../versions/versions.ts';
 
 /** @returns its number */
 export function keepLook({ db }: Context, code: string, { name, note, query, pins }: LookRequest): Promise<number> {

@@ -13,7 +13,7 @@ import { looks, pictures, pictureSets } from '../db/schema.ts';
 import { notFound, RequestError } from '../errors.ts';
 import type { ReceivedFile } from '../received.ts';
 import { lookChanged } from '../notify.ts';
-import { lockHead, shotByCode } from '../shots/versions.ts';
+import { lockHead, shotByCode } from '../versions/versions.ts';
 import { shotForPicture } from './shot-for-picture.ts';
 
 export interface Added {

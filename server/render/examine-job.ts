@@ -2,7 +2,7 @@
 import { eq } from 'drizzle-orm';
 import { canonicalText } from '../../core/document/canonical.ts';
 import { pilotSeed } from '../../core/predict/seeds.ts';
-import { samplesOf } from '../../core/render/rounds.ts';
+import { samplesOf } from '../../core/render/film/rounds.ts';
 import type { Context } from '../context.ts';
 import { findings, renders } from '../db/schema.ts';
 import { isAway, storageFault, tellError } from '../errors.ts';

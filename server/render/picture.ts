@@ -1,11 +1,11 @@
 /** Pictures of renders, as far as they are. */
 import { eq } from 'drizzle-orm';
 import type { Picture } from '../../core/data/picture.ts';
-import { unpackFilm } from '../../core/render/film.ts';
-import { pictureOf } from '../../core/render/film-picture.ts';
-import { filmLayout } from '../../core/render/film-layout.ts';
-import { samplesOf } from '../../core/render/rounds.ts';
-import { passList } from '../../core/render/pass-list.ts';
+import { unpackFilm } from '../../core/render/film/film.ts';
+import { pictureOf } from '../../core/render/film/film-picture.ts';
+import { filmLayout } from '../../core/render/film/film-layout.ts';
+import { samplesOf } from '../../core/render/film/rounds.ts';
+import { passList } from '../../core/render/film/pass-list.ts';
 import type { JsonPatch } from '../../core/document/patch.ts';
 import type { ShotDocument } from '../../core/document/schema.ts';
 import { createHash } from 'node:crypto';

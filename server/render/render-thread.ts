@@ -8,11 +8,11 @@ import { varying } from '../../core/diagnose/vary.ts';
 import { timeFrame, type FrameTime } from '../../core/predict/frame-time.ts';
 import { predictChanges, type Change } from '../../core/predict/predict-change.ts';
 import type { ChangeSide } from '../../core/predict/small-render.ts';
-import type { Assets } from '../../core/render/assets.ts';
-import { createFilm, packFilm, packTime, unpackFilm } from '../../core/render/film.ts';
-import { pictureOf } from '../../core/render/film-picture.ts';
-import { renderGroups } from '../../core/render/render-tile.ts';
-import { settingsOf, type CompiledScene } from '../../core/render/scene.ts';
+import type { Assets } from '../../core/render/compile/assets.ts';
+import { createFilm, packFilm, packTime, unpackFilm } from '../../core/render/film/film.ts';
+import { pictureOf } from '../../core/render/film/film-picture.ts';
+import { renderGroups } from '../../core/render/frame/render-tile.ts';
+import { settingsOf, type CompiledScene } from '../../core/render/scene/scene.ts';
 import { compiledWithKernel, withKernel, type PackedScene } from '../../host/kernel.ts';
 
 /** A scene on its way to a thread: what is shaded with, and what rays are traced through. */

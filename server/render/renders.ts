@@ -4,18 +4,18 @@ import type { Region } from '../../core/data/picture.ts';
 import { canonicalText } from '../../core/document/canonical.ts';
 import type { JsonPatch } from '../../core/document/patch.ts';
 import type { SheetName } from '../../core/document/schema.ts';
-import { CORE_BUILD } from '../../core/render/build.ts';
-import { tilesOf } from '../../core/render/render-tile.ts';
-import { groupsOf, nextRound, samplesOf } from '../../core/render/rounds.ts';
+import { CORE_BUILD } from '../../core/render/frame/build.ts';
+import { tilesOf } from '../../core/render/frame/render-tile.ts';
+import { groupsOf, nextRound, samplesOf } from '../../core/render/film/rounds.ts';
 import type { Context } from '../context.ts';
 import type { Transaction } from '../db/database.ts';
-import { renders, tiles, versions } from '../db/schema.ts';
+import { renders, tiles } from '../db/schema.ts';
 import { conflict, notFound } from '../errors.ts';
 import { shotChanged } from '../notify.ts';
 import { TILE, type RenderPlan } from '../apart/work/document.ts';
+import type { VersionRow } from '../versions/versions.ts';
 
 export type RenderRow = typeof renders.$inferSelect;
-export type VersionRow = typeof versions.$inferSelect;
 
 /** Tiles of a first batch, before it is known how long a tile takes. */
 const FIRST_BATCH = 8;

@@ -1,5 +1,5 @@
 /** Meshes and textures in memory that threads share, so that sending them to one copies nothing. */
-import type { Assets } from '../../core/render/assets.ts';
+import type { Assets } from '../../core/render/compile/assets.ts';
 
 export function sharedAssets(assets: Assets): Assets {
   const each = <T extends object>(items: Map<string, T>): Map<string, T> =>

@@ -2,16 +2,16 @@
 import { and, desc, eq, lt, sql } from 'drizzle-orm';
 import type { JsonPatch } from '../../core/document/patch.ts';
 import type { ShotDocument } from '../../core/document/schema.ts';
-import { nextRound, samplesOf } from '../../core/render/rounds.ts';
-import { CORE_BUILD } from '../../core/render/build.ts';
+import { nextRound, samplesOf } from '../../core/render/film/rounds.ts';
+import { CORE_BUILD } from '../../core/render/frame/build.ts';
 import { DamagedBlob } from '../blobs.ts';
 import { config } from '../config.ts';
 import type { Context } from '../context.ts';
+import type { Transaction } from '../db/database.ts';
 import { batches, renders, tiles } from '../db/schema.ts';
 import { log } from '../log.ts';
 import { shotChanged } from '../notify.ts';
 import type { TilesJob } from '../queue.ts';
-import { sideFailed, sideFinished } from '../trials/trial-renders.ts';
 import { addLines } from './render-lines.ts';
 import { failRender, lockRender, queueRound, tileRegions, type RenderRow } from './renders.ts';
 import type { RenderThreads } from './render-threads.ts';
@@ -21,10 +21,18 @@ import type { Scenes } from './scenes.ts';
 /** How long a batch should take on one process's threads, milliseconds; well below the queue's patience. */
 const BATCH_MS = 2000;
 
+/** Those who wait for a render are told of its end: trials, whose sides renders are. */
+export interface RenderEnds {
+  /** In the transaction that ends it. */
+  finished(context: Context, tx: Transaction, renderId: number): Promise<void>;
+  failed(context: Context, renderId: number, error: string): Promise<void>;
+}
+
 export async function renderBatch(
   context: Context,
   scenes: Scenes,
   threads: RenderThreads,
+  ends: RenderEnds,
   job: TilesJob,
 ): Promise<void> {
   const { db } = context;
@@ -40,7 +48,7 @@ export async function renderBatch(
   if (render.build !== CORE_BUILD) {
     const why = `The render was begun by another build of the renderer (${render.build}; this is ${CORE_BUILD}), whose pixels are not mixed with ours. Render it again.`;
     await failRender(context, render.id, why);
-    if (render.purpose === 'trial') await sideFailed(context, render.id, why);
+    if (render.purpose === 'trial') await ends.failed(context, render.id, why);
     return;
   }
   try {
@@ -60,7 +68,7 @@ export async function renderBatch(
         const { film, time } = await soFar(context, before);
         const task = { scene, packed, sheet, seed: render.seed, region: regions[tile], film, time, groups: job.groups };
         const result = await threads.run('renderTile', task);
-        await recordTile(context, job, tile, result, document.frame);
+        await recordTile(context, ends, job, tile, result, document.frame);
         return result.ms;
       }),
     );
@@ -70,7 +78,7 @@ export async function renderBatch(
   } catch (error) {
     if (!(error instanceof RangeError || (error as Error).name === 'InvalidInput')) throw error;
     await failRender(context, job.renderId, (error as Error).message);
-    if (render.purpose === 'trial') await sideFailed(context, render.id, (error as Error).message);
+    if (render.purpose === 'trial') await ends.failed(context, render.id, (error as Error).message);
   }
 }
 
@@ -126,6 +134,7 @@ async function soFar({ blobs }: Context, before: { film: string; time: string | 
 /** Writes a result down, unless it or a later one is there already, and ends the render with its last tile. */
 async function recordTile(
   context: Context,
+  ends: RenderEnds,
   job: TilesJob,
   tile: number,
   result: TileResult,
@@ -177,7 +186,7 @@ async function recordTile(
         ? [{ severity: 'info' as const, phase: 'done', rays, message: `render ${render.id} is complete` }]
         : []),
     ]);
-    if (isDone && render.purpose === 'trial') await sideFinished(context, tx, render.id);
+    if (isDone && render.purpose === 'trial') await ends.finished(context, tx, render.id);
     await shotChanged(tx, render.shotId);
   });
 }

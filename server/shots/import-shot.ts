@@ -11,7 +11,7 @@ import type { Transaction } from '../db/database.ts';
 import { shots, versions } from '../db/schema.ts';
 import { conflict } from '../errors.ts';
 import type { Upload } from '../received.ts';
-import { queuePreflight } from '../intake/preflight-queue.ts';
+import { queuePreflight } from '../versions/preflight-queue.ts';
 import { shotChanged } from '../notify.ts';
 import { createRender, type RenderedVersion } from '../render/renders.ts';
 import type { ImportedFiles } from '../apart/work/import-files.ts';

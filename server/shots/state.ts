@@ -7,7 +7,7 @@ import type {
   TrialSummary,
   VersionSummary,
 } from '../../core/contracts/events.ts';
-import { samplesOf } from '../../core/render/rounds.ts';
+import { samplesOf } from '../../core/render/film/rounds.ts';
 import { farmOf, frameTimesOf } from '../budget/frame-times.ts';
 import type { Context } from '../context.ts';
 import type { Transaction } from '../db/database.ts';
@@ -16,7 +16,7 @@ import type { StateText } from '../state-text.ts';
 import { preflightSummaries } from '../intake/preflights.ts';
 import type { RenderRow } from '../render/renders.ts';
 import { rawList, withRaw } from './raw-json.ts';
-import { shotByCode, type ShotRow } from './versions.ts';
+import { shotByCode, type ShotRow } from '../versions/versions.ts';
 
 export const REPEATABLE = { isolationLevel: 'repeatable read', accessMode: 'read only' } as const;
 

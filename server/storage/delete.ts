@@ -24,7 +24,7 @@ import {
 } from '../db/schema.ts';
 import { conflict, notFound } from '../errors.ts';
 import { shotChanged } from '../notify.ts';
-import { lockHead, type ShotRow } from '../shots/versions.ts';
+import { lockHead, type ShotRow } from '../versions/versions.ts';
 import { collect } from './collect.ts';
 import { forgetHeld } from './shot-storage.ts';
 

@@ -2,11 +2,11 @@
 import { asc, eq } from 'drizzle-orm';
 import { statfs } from 'node:fs/promises';
 import type { DiskTold, ShotStorage, StoredPart } from '../../core/contracts/storage.ts';
-import { samplesOf } from '../../core/render/rounds.ts';
+import { samplesOf } from '../../core/render/film/rounds.ts';
 import { config } from '../config.ts';
 import type { Context } from '../context.ts';
 import { logs, pictureSets, renders, trials, versions } from '../db/schema.ts';
-import { shotByCode } from '../shots/versions.ts';
+import { shotByCode } from '../versions/versions.ts';
 import { keptBlobs, referencesAround, type Reference } from './references.ts';
 
 /** Files that are asked for their size at a time. */

@@ -7,7 +7,7 @@ import type { Context } from '../context.ts';
 import { sweeps, trials } from '../db/schema.ts';
 import { conflict, notFound } from '../errors.ts';
 import { shotChanged } from '../notify.ts';
-import { lockHead } from '../shots/versions.ts';
+import { lockHead } from '../versions/versions.ts';
 import { nextNumber, PREDICT_FIRST } from './trials.ts';
 import { stopUnneeded } from './trial-renders.ts';
 

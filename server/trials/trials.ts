@@ -14,7 +14,7 @@ import { conflict, notFound } from '../errors.ts';
 import { shotChanged } from '../notify.ts';
 import { stopRender } from '../render/renders.ts';
 import { pointerOf } from '../../core/document/pointers.ts';
-import { addVersion, lockHead } from '../shots/versions.ts';
+import { addVersion, lockHead } from '../versions/versions.ts';
 import { beginTrials, stopUnneeded, type TrialRow } from './trial-renders.ts';
 
 /** @returns the trial's number in its shot */

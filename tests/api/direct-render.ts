@@ -1,11 +1,11 @@
 /** What one thread gives in one go, by the path in TypeScript: the reference for renders however they were made. */
 import { expect } from 'chai';
-import { compileScene } from '../../core/render/compile.ts';
-import { pictureOf } from '../../core/render/film-picture.ts';
-import { createFilm } from '../../core/render/film.ts';
-import { loadAssets } from '../../core/render/load-assets.ts';
-import { renderGroups } from '../../core/render/render-tile.ts';
-import { settingsOf } from '../../core/render/scene.ts';
+import { compileScene } from '../../core/render/compile/compile.ts';
+import { pictureOf } from '../../core/render/film/film-picture.ts';
+import { createFilm } from '../../core/render/film/film.ts';
+import { loadAssets } from '../../core/render/compile/load-assets.ts';
+import { renderGroups } from '../../core/render/frame/render-tile.ts';
+import { settingsOf } from '../../core/render/scene/scene.ts';
 import type { SmallShot } from './small-shot.ts';
 
 export type Bits = Map<string, Buffer>;

@@ -5,7 +5,7 @@ import { canonicalText } from '../../core/document/canonical.ts';
 import { defaultLight } from '../../core/document/defaults.ts';
 import { connect } from '../../server/db/database.ts';
 import { versions } from '../../server/db/schema.ts';
-import { completeStored } from '../../server/shots/complete-stored.ts';
+import { completeStored } from '../../server/versions/complete-stored.ts';
 import { Dusting, until } from './harness.ts';
 import { filesOf, smallShot } from './small-shot.ts';
 

@@ -1,11 +1,11 @@
 /** Path samples a second on every demo shot, one thread and two; cost against triangles and against pixels. */
 import { renderFrame } from '../../cli/render-frame.ts';
-import { compileScene } from '../../core/render/compile.ts';
-import { filmBytes } from '../../core/render/film.ts';
-import { loadAssets } from '../../core/render/load-assets.ts';
-import { NO_EXTRAS } from '../../core/render/passes.ts';
-import { GROUP } from '../../core/render/random.ts';
-import { settingsOf, type CompiledScene, type RenderSettings } from '../../core/render/scene.ts';
+import { compileScene } from '../../core/render/compile/compile.ts';
+import { filmBytes } from '../../core/render/film/film.ts';
+import { loadAssets } from '../../core/render/compile/load-assets.ts';
+import { NO_EXTRAS } from '../../core/render/film/passes.ts';
+import { GROUP } from '../../core/render/film/random.ts';
+import { settingsOf, type CompiledScene, type RenderSettings } from '../../core/render/scene/scene.ts';
 import { demoShots } from '../../demo/shots.ts';
 import { lentByHost } from '../../host/kernel.ts';
 import { compiled, scene } from '../unit/helpers.ts';

@@ -8,7 +8,7 @@ import { importCommand } from '../../cli/import.ts';
 import { openShot } from '../../cli/open-shot.ts';
 import { parseDocument } from '../../core/document/validate.ts';
 import { writePng } from '../../core/formats/png.ts';
-import { compileScene } from '../../core/render/compile.ts';
+import { compileScene } from '../../core/render/compile/compile.ts';
 import { captured } from './captured.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'dusting-import-'));

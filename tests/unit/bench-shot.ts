@@ -10,15 +10,15 @@ import { withValues, type ControlValues } from '../../core/document/set-values.t
 import { measurePair } from '../../core/predict/measure-pair.ts';
 import { predictChange } from '../../core/predict/predict-change.ts';
 import { pilotSeed, trialSeed } from '../../core/predict/seeds.ts';
-import type { Assets } from '../../core/render/assets.ts';
-import { compileScene } from '../../core/render/compile.ts';
-import { decidingSamples } from '../../core/render/adaptive.ts';
-import { createFilm, type Film } from '../../core/render/film.ts';
-import { pictureOf } from '../../core/render/film-picture.ts';
-import { loadAssets } from '../../core/render/load-assets.ts';
-import { ALL_PASSES } from '../../core/render/pass-list.ts';
-import { renderGroups } from '../../core/render/render-tile.ts';
-import { settingsOf, type CompiledScene } from '../../core/render/scene.ts';
+import type { Assets } from '../../core/render/compile/assets.ts';
+import { compileScene } from '../../core/render/compile/compile.ts';
+import { decidingSamples } from '../../core/render/frame/adaptive.ts';
+import { createFilm, type Film } from '../../core/render/film/film.ts';
+import { pictureOf } from '../../core/render/film/film-picture.ts';
+import { loadAssets } from '../../core/render/compile/load-assets.ts';
+import { ALL_PASSES } from '../../core/render/film/pass-list.ts';
+import { renderGroups } from '../../core/render/frame/render-tile.ts';
+import { settingsOf, type CompiledScene } from '../../core/render/scene/scene.ts';
 import type { DemoShot } from '../../demo/shot.ts';
 import { kernelRays } from './kernel.ts';
 

@@ -5,7 +5,7 @@ import { channel, type Picture, type Region } from '../../core/data/picture.ts';
 import { cropPlane, luminancePlane } from '../../core/picture/measured.ts';
 import { brightGrain } from '../../core/diagnose/grain/bright.ts';
 import { grain } from '../../core/diagnose/grain/definition.ts';
-import { loadAssets } from '../../core/render/load-assets.ts';
+import { loadAssets } from '../../core/render/compile/load-assets.ts';
 import { smallShot } from '../api/small-shot.ts';
 import { examine, inputOf, renderShot, type BenchShot } from './bench-shot.ts';
 

@@ -4,11 +4,11 @@ import { farmBudget } from '../../core/predict/budget.ts';
 import { timeFrame } from '../../core/predict/frame-time.ts';
 import { pilotSeed } from '../../core/predict/seeds.ts';
 import type { Sheet } from '../../core/document/schema.ts';
-import { compileScene } from '../../core/render/compile.ts';
-import { createFilm } from '../../core/render/film.ts';
-import { loadAssets } from '../../core/render/load-assets.ts';
-import { renderGroups } from '../../core/render/render-tile.ts';
-import { settingsOf } from '../../core/render/scene.ts';
+import { compileScene } from '../../core/render/compile/compile.ts';
+import { createFilm } from '../../core/render/film/film.ts';
+import { loadAssets } from '../../core/render/compile/load-assets.ts';
+import { renderGroups } from '../../core/render/frame/render-tile.ts';
+import { settingsOf } from '../../core/render/scene/scene.ts';
 import { smallShot } from '../api/small-shot.ts';
 
 describe('time of a frame', () => {

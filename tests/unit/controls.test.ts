@@ -4,7 +4,7 @@ import { lookAt, multiply, rotationY, translation } from '../../core/data/transf
 import { defaultFog, defaultLight, defaultMap, defaultObject, evenEnvironment } from '../../core/document/defaults.ts';
 import type { LightSpec, ObjectSpec, Sheet, ShotDocument } from '../../core/document/schema.ts';
 import { fresnelDielectric } from '../../core/materials/fresnel.ts';
-import { pictureOf } from '../../core/render/film-picture.ts';
+import { pictureOf } from '../../core/render/film/film-picture.ts';
 import { channel } from '../../core/data/picture.ts';
 import { box } from '../../demo/shapes.ts';
 import { compiled, meanOf, render, scene, sphere, square, type TestScene } from './helpers.ts';

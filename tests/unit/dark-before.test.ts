@@ -2,7 +2,7 @@
 import { expect } from 'chai';
 import { canonicalText } from '../../core/document/canonical.ts';
 import { carriedGrain, stopsBetween } from '../../core/predict/stops-between.ts';
-import { loadAssets } from '../../core/render/load-assets.ts';
+import { loadAssets } from '../../core/render/compile/load-assets.ts';
 import { smallShot } from '../api/small-shot.ts';
 import { examine, tryOut } from './bench-shot.ts';
 

@@ -16,8 +16,8 @@ import { defaultProfile, type Profile } from '../../core/intake/preflight/profil
 import { runPreflight } from '../../core/intake/preflight/run.ts';
 import { carryOut } from '../../core/intake/repairs/carry-out.ts';
 import { repairAll } from '../../core/intake/repair-all.ts';
-import { compileScene } from '../../core/render/compile.ts';
-import { loadAssets } from '../../core/render/load-assets.ts';
+import { compileScene } from '../../core/render/compile/compile.ts';
+import { loadAssets } from '../../core/render/compile/load-assets.ts';
 import type { ShotDocument } from '../../core/document/schema.ts';
 import { buildDawnSet, PLANTED } from '../../demo/ha-070/build.ts';
 import { box } from '../../demo/shapes.ts';

@@ -4,9 +4,9 @@ import type { Mesh } from '../../core/data/mesh.ts';
 import { canonicalText } from '../../core/document/canonical.ts';
 import type { ShotDocument } from '../../core/document/schema.ts';
 import { countBodies, tellBodies } from '../../core/diagnose/cut-short/faces.ts';
-import type { Assets } from '../../core/render/assets.ts';
-import { compileScene } from '../../core/render/compile.ts';
-import { loadAssets } from '../../core/render/load-assets.ts';
+import type { Assets } from '../../core/render/compile/assets.ts';
+import { compileScene } from '../../core/render/compile/compile.ts';
+import { loadAssets } from '../../core/render/compile/load-assets.ts';
 import { buildJarShelf } from '../../demo/ha-010/build.ts';
 import { demoShots } from '../../demo/shots.ts';
 

@@ -10,8 +10,8 @@ import type { ShotDocument } from '../../core/document/schema.ts';
 import { validateDocument } from '../../core/document/validate.ts';
 import { writePfm, readPfmTexture } from '../../core/formats/pfm.ts';
 import { writePng } from '../../core/formats/png.ts';
-import { mapOf } from '../../core/render/assets.ts';
-import { loadAssets, referencedFiles } from '../../core/render/load-assets.ts';
+import { mapOf } from '../../core/render/compile/assets.ts';
+import { loadAssets, referencedFiles } from '../../core/render/compile/load-assets.ts';
 import { demoShots } from '../../demo/shots.ts';
 import { compiled, meanOf, render, scene, square } from './helpers.ts';
 

@@ -10,8 +10,8 @@ import { chainOf } from '../../core/intake/files/chain.ts';
 import { listFiles } from '../../core/intake/files/list.ts';
 import { toShot } from '../../core/intake/to-shot.ts';
 import { channel, type Picture } from '../../core/data/picture.ts';
-import { pictureOf } from '../../core/render/film-picture.ts';
-import { loadAssets } from '../../core/render/load-assets.ts';
+import { pictureOf } from '../../core/render/film/film-picture.ts';
+import { loadAssets } from '../../core/render/compile/load-assets.ts';
 import { render } from './helpers.ts';
 
 const slab = (x: number, material: string) => `

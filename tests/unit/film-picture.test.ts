@@ -1,11 +1,11 @@
 /** Films as pictures, pass by pass, and film by film. */
 import { expect } from 'chai';
 import { channel } from '../../core/data/picture.ts';
-import { createFilm, foldGroup, packFilm, standardError, unpackFilm } from '../../core/render/film.ts';
-import { fillPicture, pictureOf } from '../../core/render/film-picture.ts';
-import { ALL_PASSES, passChannels } from '../../core/render/pass-list.ts';
-import { BEAUTY, CUTS, LIGHT_PASSES, MEAN_CUT, MEAN_RAYS, MEANS } from '../../core/render/passes.ts';
-import { tilesOf } from '../../core/render/render-tile.ts';
+import { createFilm, foldGroup, packFilm, standardError, unpackFilm } from '../../core/render/film/film.ts';
+import { fillPicture, pictureOf } from '../../core/render/film/film-picture.ts';
+import { ALL_PASSES, passChannels } from '../../core/render/film/pass-list.ts';
+import { BEAUTY, CUTS, LIGHT_PASSES, MEAN_CUT, MEAN_RAYS, MEANS } from '../../core/render/film/passes.ts';
+import { tilesOf } from '../../core/render/frame/render-tile.ts';
 import { randomNumbers } from './size.ts';
 
 /** A film of `groups` groups whose values are random but known. */

@@ -6,7 +6,7 @@ import { linearFromSrgb } from '../../core/data/colour.ts';
 import { InvalidInput } from '../../core/document/problem.ts';
 import { readGlb, writeGlb } from '../../core/formats/gltf.ts';
 import { readPngTexture, writePng } from '../../core/formats/png.ts';
-import { loadAssets, referencedFiles } from '../../core/render/load-assets.ts';
+import { loadAssets, referencedFiles } from '../../core/render/compile/load-assets.ts';
 import { BILINEAR, REPEAT, sampleImage } from '../../core/textures/image.ts';
 import { buildJarShelf } from '../../demo/ha-010/build.ts';
 import { box } from '../../demo/shapes.ts';

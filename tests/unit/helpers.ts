@@ -4,12 +4,12 @@ import type { Mesh } from '../../core/data/mesh.ts';
 import { lookAt } from '../../core/data/transform.ts';
 import { defaultEnvironment, defaultMaterial, defaultObject, defaultSheet } from '../../core/document/defaults.ts';
 import type { MaterialSpec, ObjectSpec, Sheet, ShotDocument } from '../../core/document/schema.ts';
-import type { Assets } from '../../core/render/assets.ts';
-import { compileScene } from '../../core/render/compile.ts';
-import { createFilm, type Film } from '../../core/render/film.ts';
-import { LIGHT_PASSES, type LightPass } from '../../core/render/passes.ts';
-import { renderGroups } from '../../core/render/render-tile.ts';
-import { settingsOf, type CompiledScene } from '../../core/render/scene.ts';
+import type { Assets } from '../../core/render/compile/assets.ts';
+import { compileScene } from '../../core/render/compile/compile.ts';
+import { createFilm, type Film } from '../../core/render/film/film.ts';
+import { LIGHT_PASSES, type LightPass } from '../../core/render/film/passes.ts';
+import { renderGroups } from '../../core/render/frame/render-tile.ts';
+import { settingsOf, type CompiledScene } from '../../core/render/scene/scene.ts';
 import type { Region } from '../../core/data/picture.ts';
 import { kernelRays } from './kernel.ts';
 

@@ -6,9 +6,9 @@ import { identity, multiply, rotationX, rotationY, scaling, translation } from '
 import { ALL_RAYS, BvhIntersector } from '../../core/geometry/intersector.ts';
 import { layOut, SLOTS } from '../../core/geometry/packed-geometry.ts';
 import { compileGeometry, compileMesh, type SceneGeometry } from '../../core/geometry/scene-geometry.ts';
-import { createFilm, packFilm } from '../../core/render/film.ts';
-import { renderGroups } from '../../core/render/render-tile.ts';
-import { settingsOf } from '../../core/render/scene.ts';
+import { createFilm, packFilm } from '../../core/render/film/film.ts';
+import { renderGroups } from '../../core/render/frame/render-tile.ts';
+import { settingsOf } from '../../core/render/scene/scene.ts';
 import { box, lathe } from '../../demo/shapes.ts';
 import { compiled, scene, sphere, square } from './helpers.ts';
 import { kernelRays } from './kernel.ts';

@@ -7,7 +7,7 @@ import { luminancePlane } from '../../core/picture/measured.ts';
 import { singleFireflies } from '../../core/picture/single-fireflies.ts';
 import { samplesAtEqualNoise } from '../../core/predict/equal-noise.ts';
 import { trialSeed } from '../../core/predict/seeds.ts';
-import { extend, isDirect } from '../../core/render/signature.ts';
+import { extend, isDirect } from '../../core/render/path/signature.ts';
 import { buildNightLantern } from '../../demo/ha-020/build.ts';
 import { benchShot, inputOf, renderShot, tryOut, type BenchShot } from './bench-shot.ts';
 

@@ -1,13 +1,13 @@
 /** A live look: something everywhere at once, and in the end the bits of an ordinary render (invariant 1). */
 import { expect } from 'chai';
 import { channel } from '../../core/data/picture.ts';
-import { loadAssets } from '../../core/render/load-assets.ts';
-import { compileScene } from '../../core/render/compile.ts';
-import { createFilm } from '../../core/render/film.ts';
-import { pictureOf } from '../../core/render/film-picture.ts';
-import { livePlanes, LiveShare } from '../../core/render/live-share.ts';
-import { renderGroups } from '../../core/render/render-tile.ts';
-import { settingsOf, type CompiledScene } from '../../core/render/scene.ts';
+import { loadAssets } from '../../core/render/compile/load-assets.ts';
+import { compileScene } from '../../core/render/compile/compile.ts';
+import { createFilm } from '../../core/render/film/film.ts';
+import { pictureOf } from '../../core/render/film/film-picture.ts';
+import { livePlanes, LiveShare } from '../../core/render/frame/live-share.ts';
+import { renderGroups } from '../../core/render/frame/render-tile.ts';
+import { settingsOf, type CompiledScene } from '../../core/render/scene/scene.ts';
 import type { Sheet } from '../../core/document/schema.ts';
 import { smallShot } from '../api/small-shot.ts';
 

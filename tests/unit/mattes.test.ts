@@ -7,7 +7,7 @@ import { differencePlanes } from '../../core/picture/difference.ts';
 import { hottest } from '../../core/picture/heat.ts';
 import { resampled } from '../../core/picture/resample.ts';
 import { tellBrightest } from '../../core/picture/tell-brightest.ts';
-import { extend } from '../../core/render/signature.ts';
+import { extend } from '../../core/render/path/signature.ts';
 
 describe('mattes', () => {
   it('hash names as MurmurHash3 does (32 bits, seed 0; values of its reference implementation)', () => {

@@ -1,6 +1,6 @@
 /** Which glass body a ray is in where several overlap. Source: Schmidt & Budge 2002. */
 import { expect } from 'chai';
-import { MediumStack } from '../../core/render/medium-stack.ts';
+import { MediumStack } from '../../core/render/path/medium-stack.ts';
 import { box } from '../../demo/shapes.ts';
 import { compiled, meanOf, render, scene, square } from './helpers.ts';
 

@@ -8,9 +8,9 @@ import { boxMean, cropPlane, luminancePlane, percentile, strongestWindow } from 
 import { passFigures } from '../../core/picture/pass-figures.ts';
 import { packPicture, unpackPicture } from '../../core/picture/planes.ts';
 import { tellPixel } from '../../core/picture/tell-pixel.ts';
-import { pictureOf } from '../../core/render/film-picture.ts';
-import { ALL_PASSES } from '../../core/render/pass-list.ts';
-import { CUTS, LIGHT_PASSES } from '../../core/render/passes.ts';
+import { pictureOf } from '../../core/render/film/film-picture.ts';
+import { ALL_PASSES } from '../../core/render/film/pass-list.ts';
+import { CUTS, LIGHT_PASSES } from '../../core/render/film/passes.ts';
 import { render, scene, sphere } from './helpers.ts';
 import { randomNumbers } from './size.ts';
 

@@ -3,7 +3,7 @@ import { expect } from 'chai';
 import { writeGlb } from '../../core/formats/gltf.ts';
 import { writePng } from '../../core/formats/png.ts';
 import { reflections } from '../../core/diagnose/reflections/definition.ts';
-import { loadAssets } from '../../core/render/load-assets.ts';
+import { loadAssets } from '../../core/render/compile/load-assets.ts';
 import { box, lathe } from '../../demo/shapes.ts';
 import type { ShotDocument } from '../../core/document/schema.ts';
 import { smallShot } from '../api/small-shot.ts';

@@ -2,10 +2,10 @@
 import { expect } from 'chai';
 import { defaultFog, defaultLight, defaultSheet, evenEnvironment } from '../../core/document/defaults.ts';
 import { lookAt, translation } from '../../core/data/transform.ts';
-import { createFilm, packFilm, unpackFilm } from '../../core/render/film.ts';
-import { CUTS, LIGHT_PASSES, MEAN_CUT, MEANS } from '../../core/render/passes.ts';
-import { renderGroups, tilesOf } from '../../core/render/render-tile.ts';
-import { settingsOf } from '../../core/render/scene.ts';
+import { createFilm, packFilm, unpackFilm } from '../../core/render/film/film.ts';
+import { CUTS, LIGHT_PASSES, MEAN_CUT, MEANS } from '../../core/render/film/passes.ts';
+import { renderGroups, tilesOf } from '../../core/render/frame/render-tile.ts';
+import { settingsOf } from '../../core/render/scene/scene.ts';
 import { box } from '../../demo/shapes.ts';
 import { compiled, meanOf, render, scene, sphere, square } from './helpers.ts';
 

@@ -2,11 +2,11 @@
 import { expect } from 'chai';
 import { defaultLight, evenEnvironment } from '../../core/document/defaults.ts';
 import type { FilterKind } from '../../core/document/schema.ts';
-import { standardError } from '../../core/render/film.ts';
-import { BEAUTY, MEANS } from '../../core/render/passes.ts';
-import { filterSampler, filterValue } from '../../core/render/pixel-filter.ts';
-import { dimension, GROUP, GroupRandom, SLOT_DIRECTION, SLOT_LIGHT, SLOT_LOBE } from '../../core/render/random.ts';
-import { nextRound } from '../../core/render/rounds.ts';
+import { standardError } from '../../core/render/film/film.ts';
+import { BEAUTY, MEANS } from '../../core/render/film/passes.ts';
+import { filterSampler, filterValue } from '../../core/render/path/pixel-filter.ts';
+import { dimension, GROUP, GroupRandom, SLOT_DIRECTION, SLOT_LIGHT, SLOT_LOBE } from '../../core/render/film/random.ts';
+import { nextRound } from '../../core/render/film/rounds.ts';
 import { luminance } from '../../core/data/colour.ts';
 import { lookAt, translation } from '../../core/data/transform.ts';
 import { box } from '../../demo/shapes.ts';

@@ -8,7 +8,7 @@ import type { Effect, Finding } from '../../core/contracts/finding.ts';
 import type { Sheet, ShotDocument } from '../../core/document/schema.ts';
 import { writePng } from '../../core/formats/png.ts';
 import { grain } from '../../core/diagnose/grain/definition.ts';
-import { loadAssets } from '../../core/render/load-assets.ts';
+import { loadAssets } from '../../core/render/compile/load-assets.ts';
 import { smallShot } from '../api/small-shot.ts';
 import { examine, tryOut, type BenchShot } from './bench-shot.ts';
 import { randomNumbers } from './size.ts';

@@ -23,7 +23,7 @@ import { LIMITS, TARGETS } from '../../core/intake/fit/registry.ts';
 import { takeOver } from '../../core/intake/fit/take-over.ts';
 import { ableTarget, parseTarget, type Target } from '../../core/intake/fit/target.ts';
 import { toShot } from '../../core/intake/to-shot.ts';
-import { loadAssets } from '../../core/render/load-assets.ts';
+import { loadAssets } from '../../core/render/compile/load-assets.ts';
 import { layeredNoise } from '../../core/textures/noise.ts';
 import { smallShot, type SmallShot } from '../api/small-shot.ts';
 

@@ -2,7 +2,7 @@
 /** A render as a small picture; redrawn as it goes on. */
 import { ref, watch } from 'vue';
 import type { RenderSummary } from '../../core/contracts/events.ts';
-import { lookOf } from '../../core/render/pass-list.ts';
+import { lookOf } from '../../core/render/film/pass-list.ts';
 import { PLAIN_VIEW } from '../../core/picture/view.ts';
 import { pictures } from '../picture/pictures.ts';
 

@@ -10,7 +10,7 @@
 import type { Region } from '../../core/data/picture.ts';
 import type { ControlValues } from '../../core/document/set-values.ts';
 import type { View } from '../../core/picture/view.ts';
-import { livePlanes, type LivePlanes } from '../../core/render/live-share.ts';
+import { livePlanes, type LivePlanes } from '../../core/render/frame/live-share.ts';
 import { intersectKernel } from './kernels.ts';
 import {
   CONTROL_WORDS,

@@ -3,8 +3,8 @@ import type { Region } from '../../core/data/picture.ts';
 import type { ShotDocument } from '../../core/document/schema.ts';
 import type { ControlValues } from '../../core/document/set-values.ts';
 import type { View } from '../../core/picture/view.ts';
-import type { LivePlanes } from '../../core/render/live-share.ts';
-import type { CompiledScene, RenderSettings } from '../../core/render/scene.ts';
+import type { LivePlanes } from '../../core/render/frame/live-share.ts';
+import type { CompiledScene, RenderSettings } from '../../core/render/scene/scene.ts';
 
 /** A scene on its way between workers: shaded by `scene`, traced in `memory`. */
 export interface LiveScene {

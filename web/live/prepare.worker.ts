@@ -7,11 +7,11 @@ import type { ShotDocument } from '../../core/document/schema.ts';
 import { layOut } from '../../core/geometry/packed-geometry.ts';
 import { isSameGeometry, type Means } from '../../core/geometry/scene-geometry.ts';
 import { viewColour, type View } from '../../core/picture/view.ts';
-import type { Assets } from '../../core/render/assets.ts';
-import { compileScene } from '../../core/render/compile.ts';
-import { loadAssets } from '../../core/render/load-assets.ts';
-import type { LivePlanes } from '../../core/render/live-share.ts';
-import { settingsOf } from '../../core/render/scene.ts';
+import type { Assets } from '../../core/render/compile/assets.ts';
+import { compileScene } from '../../core/render/compile/compile.ts';
+import { loadAssets } from '../../core/render/compile/load-assets.ts';
+import type { LivePlanes } from '../../core/render/frame/live-share.ts';
+import { settingsOf } from '../../core/render/scene/scene.ts';
 import { lentByPage } from './kernels.ts';
 import type { LiveScene, LiveVersion, PrepareAnswer, PrepareRequest } from './live-messages.ts';
 

@@ -1,6 +1,6 @@
 /** One of several beside the page: traces its share of the region, and begins anew as soon as something changes. */
-import { LiveShare } from '../../core/render/live-share.ts';
-import type { CompiledScene } from '../../core/render/scene.ts';
+import { LiveShare } from '../../core/render/frame/live-share.ts';
+import type { CompiledScene } from '../../core/render/scene/scene.ts';
 import { intersector } from './kernels.ts';
 import { DONE, TURN, WRITTEN, type LiveScene, type TraceAnswer, type TraceRequest } from './live-messages.ts';
 

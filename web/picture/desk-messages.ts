@@ -14,7 +14,7 @@ import type { PictureNoise } from '../../core/picture/noise.ts';
 import type { Screen } from '../../core/picture/paint.ts';
 import type { SpaceId } from '../../core/picture/spaces.ts';
 import type { Flicker } from '../../core/picture/sequence/flicker.ts';
-import type { PassLook } from '../../core/render/pass-list.ts';
+import type { PassLook } from '../../core/render/film/pass-list.ts';
 
 /** What may be looked at: a render of ours, whose passes are fetched one by one, or a file, which is decoded whole. */
 export type SourceRef =

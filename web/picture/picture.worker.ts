@@ -1,7 +1,7 @@
 /** Beside the page: unpacks pictures and turns them into display bytes. The page thread only draws. */
 import { unpackPicture } from '../../core/picture/planes.ts';
 import { viewColour, viewDirection, viewIds, viewPlace, viewScale, type View } from '../../core/picture/view.ts';
-import type { PassLook } from '../../core/render/pass-list.ts';
+import type { PassLook } from '../../core/render/film/pass-list.ts';
 import type { Picture } from '../../core/data/picture.ts';
 
 export type WorkerRequest =

@@ -7,7 +7,7 @@
  */
 import { getBytes } from '../remote/client.ts';
 import type { View } from '../../core/picture/view.ts';
-import type { PassLook } from '../../core/render/pass-list.ts';
+import type { PassLook } from '../../core/render/film/pass-list.ts';
 import type { Loaded, WorkerAnswer, WorkerRequest } from './picture.worker.ts';
 
 /** Pictures kept at a time; the least recently used goes. */

@@ -1,7 +1,7 @@
 /** A state the server keeps sending: the newest one, and whether the line is up. */
 import { onScopeDispose, ref, shallowRef, type Ref, type ShallowRef } from 'vue';
 import type { Notice } from '../../core/contracts/events.ts';
-import { useNotices } from '../stores/notices.ts';
+import { useNotices } from './notices.ts';
 import { getJson, type Refused } from './client.ts';
 
 export interface Live<T> {

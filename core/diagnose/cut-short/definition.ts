@@ -12,7 +12,7 @@ import { grainOf } from '../../data/grain.ts';
 import { LIFTED, runLimitPilot, type LimitPilot, type Limits } from '../../predict/limit-pilot.ts';
 import { stopsBetween } from '../../predict/stops-between.ts';
 import { comparePilots, measurePilot } from '../../predict/paired-pilot.ts';
-import { settingsOf } from '../../render/scene.ts';
+import { settingsOf } from '../../render/scene/scene.ts';
 import type { Diagnosis, DiagnosisInput } from '../diagnosis.ts';
 import { pilotPixels, pilotStride } from '../../predict/pilot-pixels.ts';
 import { countBodies, tellBodies } from './faces.ts';

@@ -1,7 +1,7 @@
 /** Counting glass faces by hand, along the straight look of one pixel. */
 import type { ShotDocument } from '../../document/schema.ts';
-import { Integrator } from '../../render/integrator.ts';
-import { settingsOf, type CompiledScene } from '../../render/scene.ts';
+import { Integrator } from '../../render/path/integrator.ts';
+import { settingsOf, type CompiledScene } from '../../render/scene/scene.ts';
 import type { Sheet } from '../../document/schema.ts';
 
 export interface BodyCount {

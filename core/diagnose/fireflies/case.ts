@@ -4,8 +4,8 @@ import { channel } from '../../data/picture.ts';
 import type { Sheet, ShotDocument } from '../../document/schema.ts';
 import { boxOf, furthest, holds, worldTriangles, type Box } from '../../geometry/instance-places.ts';
 import { equivalentSpheres, type Sphere } from '../../lights/equivalent-spheres.ts';
-import { IS_GLASS, type CompiledScene } from '../../render/scene.ts';
-import { eventsOf } from '../../render/signature.ts';
+import { IS_GLASS, type CompiledScene } from '../../render/scene/scene.ts';
+import { eventsOf } from '../../render/path/signature.ts';
 
 /** A light that fireflies came from. */
 export interface Glow {

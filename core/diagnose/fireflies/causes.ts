@@ -4,7 +4,7 @@ import { objectNames } from '../../document/object-names.ts';
 import { guiltyPass } from '../../picture/fireflies.ts';
 import { luminancePlane } from '../../picture/measured.ts';
 import { tellBrightest } from '../../picture/tell-brightest.ts';
-import { LIGHT_PASSES } from '../../render/passes.ts';
+import { LIGHT_PASSES } from '../../render/film/passes.ts';
 import type { DiagnosisInput } from '../diagnosis.ts';
 import { lightName } from '../light-name.ts';
 

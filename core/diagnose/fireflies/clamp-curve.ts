@@ -8,8 +8,8 @@ import { stopsBetween } from '../../predict/stops-between.ts';
 import { channel, type Picture, type Region } from '../../data/picture.ts';
 import { findFireflies } from '../../picture/fireflies.ts';
 import { luminancePlane } from '../../picture/measured.ts';
-import { LIGHT_PASSES } from '../../render/passes.ts';
-import { isBounced, isDirect } from '../../render/signature.ts';
+import { LIGHT_PASSES } from '../../render/film/passes.ts';
+import { isBounced, isDirect } from '../../render/path/signature.ts';
 
 /** Light by what clamps it: found after a bounce, met later otherwise, met at once. */
 export type ClampKind = 'bounced' | 'indirect' | 'direct';

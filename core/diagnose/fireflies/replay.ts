@@ -2,10 +2,10 @@
 import { channel, type Picture } from '../../data/picture.ts';
 import { findFireflies } from '../../picture/fireflies.ts';
 import { luminancePlane } from '../../picture/measured.ts';
-import { renderPixels } from '../../render/render-tile.ts';
-import { GROUP } from '../../render/random.ts';
-import { BRIGHTEST } from '../../render/passes.ts';
-import { settingsOf } from '../../render/scene.ts';
+import { renderPixels } from '../../render/frame/render-tile.ts';
+import { GROUP } from '../../render/film/random.ts';
+import { BRIGHTEST } from '../../render/film/passes.ts';
+import { settingsOf } from '../../render/scene/scene.ts';
 import { luminance } from '../../data/colour.ts';
 import type { ChangeSide } from '../../predict/small-render.ts';
 

@@ -5,8 +5,8 @@ import { objectNames } from '../../document/object-names.ts';
 import { cropPlane, luminancePlane } from '../../picture/measured.ts';
 import type { SamplePilot } from '../../predict/sample-pilot.ts';
 import type { PlannedKind, SampleModel } from '../../predict/sample-plan.ts';
-import { LIGHT_PASSES } from '../../render/passes.ts';
-import { STAGE_CAMERA } from '../../render/recorder.ts';
+import { LIGHT_PASSES } from '../../render/film/passes.ts';
+import { STAGE_CAMERA } from '../../render/path/recorder.ts';
 import type { DiagnosisInput } from '../diagnosis.ts';
 import { lightName } from '../light-name.ts';
 

@@ -8,7 +8,7 @@ import { grainOf, visibleGrain } from '../../data/grain.ts';
 import { channel, type Region } from '../../data/picture.ts';
 import { cropPlane, luminancePlane } from '../../picture/measured.ts';
 import { planFor, type Plan } from '../../predict/sample-plan.ts';
-import { LIGHT_PASSES } from '../../render/passes.ts';
+import { LIGHT_PASSES } from '../../render/film/passes.ts';
 import type { Diagnosis, DiagnosisInput } from '../diagnosis.ts';
 import { barsOf, byPass, passName } from './attribution.ts';
 import { brightGrain, brightFinding } from './bright.ts';

@@ -8,7 +8,7 @@ import { pilotPixels, pilotStride } from '../../predict/pilot-pixels.ts';
 import { predictChange } from '../../predict/predict-change.ts';
 import { runSamplePilot, type SamplePilot } from '../../predict/sample-pilot.ts';
 import { cheapestPlan, planFor, sampleModel, type ExtraSamples, type Plan, type SampleModel } from '../../predict/sample-plan.ts'; // prettier-ignore
-import { settingsOf } from '../../render/scene.ts';
+import { settingsOf } from '../../render/scene/scene.ts';
 import type { DiagnosisInput } from '../diagnosis.ts';
 
 const GROUPS = 2;

@@ -3,7 +3,7 @@
  */
 import { canonicalText } from '../../document/canonical.ts';
 import type { ShotDocument } from '../../document/schema.ts';
-import { neededFiles, referencedFiles } from '../../render/load-assets.ts';
+import { neededFiles, referencedFiles } from '../../render/compile/load-assets.ts';
 import { DOCUMENT } from '../from-shot.ts';
 
 export interface ShotPackage {

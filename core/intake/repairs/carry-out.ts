@@ -9,7 +9,7 @@
 import type { PreflightRepair, RepairWork } from '../../contracts/intake.ts';
 import type { JsonPatch } from '../../document/patch.ts';
 import type { ShotDocument } from '../../document/schema.ts';
-import type { ReadFile } from '../../render/load-assets.ts';
+import type { ReadFile } from '../../render/compile/load-assets.ts';
 import { bakeMaps } from './bake-maps.ts';
 import { carryTransforms } from './carry-transforms.ts';
 import { endFloors } from './end-floors.ts';

@@ -3,7 +3,7 @@ import { emptyPolyMesh, trianglesOf, type PolyMesh } from '../../data/poly-mesh.
 import type { ShotDocument } from '../../document/schema.ts';
 import { readGlb, writeGlb, type GlbFile } from '../../formats/gltf.ts';
 import { meshPolygons, polygonData } from '../../formats/gltf/polygons.ts';
-import type { ReadFile } from '../../render/load-assets.ts';
+import type { ReadFile } from '../../render/compile/load-assets.ts';
 
 export class NewFiles {
   readonly made = new Map<string, Uint8Array>();

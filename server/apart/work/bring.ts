@@ -3,7 +3,7 @@ import type { BroughtFiles } from '../../../core/contracts/intake.ts';
 import type { ShotDocument } from '../../../core/document/schema.ts';
 import { plural } from '../../../core/intake/preflight/tell.ts';
 import { readSums, relink, type Candidate } from '../../../core/intake/files/relink.ts';
-import { neededFiles, referencedFiles } from '../../../core/render/load-assets.ts';
+import { neededFiles, referencedFiles } from '../../../core/render/compile/load-assets.ts';
 import { sha256, SUMS } from '../../../host/package-zip.ts';
 import { BlobStore } from '../../blobs.ts';
 import { conflict } from '../../errors.ts';

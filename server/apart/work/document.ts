@@ -7,10 +7,10 @@ import { InvalidInput } from '../../../core/document/problem.ts';
 import type { Sheet, SheetName, ShotDocument } from '../../../core/document/schema.ts';
 import { valuesPatch, type ControlValues } from '../../../core/document/set-values.ts';
 import { validateDocument } from '../../../core/document/validate.ts';
-import { frameBytes, tellBytes } from '../../../core/render/memory.ts';
-import { GROUP } from '../../../core/render/random.ts';
-import { tilesOf } from '../../../core/render/render-tile.ts';
-import { groupsOf } from '../../../core/render/rounds.ts';
+import { frameBytes, tellBytes } from '../../../core/render/film/frame-bytes.ts';
+import { GROUP } from '../../../core/render/film/random.ts';
+import { tilesOf } from '../../../core/render/frame/render-tile.ts';
+import { groupsOf } from '../../../core/render/film/rounds.ts';
 import { conflict } from '../../errors.ts';
 
 /** Pixels of a tile's side. */

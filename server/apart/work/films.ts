@@ -5,10 +5,10 @@ import { channel, type Region } from '../../../core/data/picture.ts';
 import type { ShotDocument, SheetName } from '../../../core/document/schema.ts';
 import { figurePasses, passFigures } from '../../../core/picture/pass-figures.ts';
 import { packPicture } from '../../../core/picture/planes.ts';
-import { filmExr } from '../../../core/render/film-exr.ts';
-import { unpackFilm, type Film } from '../../../core/render/film.ts';
-import { fillPicture } from '../../../core/render/film-picture.ts';
-import type { FilmLayout } from '../../../core/render/passes.ts';
+import { filmExr } from '../../../core/render/film/film-exr.ts';
+import { unpackFilm, type Film } from '../../../core/render/film/film.ts';
+import { fillPicture } from '../../../core/render/film/film-picture.ts';
+import type { FilmLayout } from '../../../core/render/film/passes.ts';
 import { BlobStore } from '../../blobs.ts';
 
 /** Hashes of a tile's film, and of what its pixels took. */

@@ -11,7 +11,7 @@ import { findScene, readerOf, readScene } from '../../../core/formats/scene-read
 import { takeOver } from '../../../core/intake/fit/take-over.ts';
 import { DOCUMENT } from '../../../core/intake/from-shot.ts';
 import { toShot } from '../../../core/intake/to-shot.ts';
-import { neededFiles, type ReadFile } from '../../../core/render/load-assets.ts';
+import { neededFiles, type ReadFile } from '../../../core/render/compile/load-assets.ts';
 import { BlobStore } from '../../blobs.ts';
 import { RequestError } from '../../errors.ts';
 import { planOf, type RenderPlan } from './document.ts';

@@ -14,7 +14,7 @@ import { parseStatistics, withStatistics, type Statistics } from '../../../core/
 import { LogStream } from '../../../core/intake/log/stream.ts';
 import { triage, type LogDecision } from '../../../core/intake/log/triage.ts';
 import { PROFILE_SORTS } from '../../../core/intake/profiles.ts';
-import { referencedFiles } from '../../../core/render/load-assets.ts';
+import { referencedFiles } from '../../../core/render/compile/load-assets.ts';
 import { BlobStore } from '../../blobs.ts';
 import { notFound, RequestError } from '../../errors.ts';
 

@@ -5,7 +5,7 @@ import type { Context } from '../../context.ts';
 import { dropLook, keepBalance, keepLook } from '../../look/looks.ts';
 import { addPicture, dropSet, pictureName, picturePlace, readSet, shotPictures } from '../../look/pictures.ts';
 import { renderExr } from '../../render/picture.ts';
-import { shotByCode } from '../../shots/versions.ts';
+import { shotByCode } from '../../versions/versions.ts';
 import { answer, bodyOf, codeOf, idOf, queryOf, sendPlace } from '../answers.ts';
 import { receiveFile } from '../receive-file.ts';
 

@@ -12,7 +12,7 @@ import {
 } from '../../render/picture.ts';
 import { continueRender, createRender } from '../../render/renders.ts';
 import { stopAskedRender } from '../../trials/trials.ts';
-import { lockHead } from '../../shots/versions.ts';
+import { lockHead } from '../../versions/versions.ts';
 import { answer, bodyOf, codeOf, idOf, queryOf, sendPlace } from '../answers.ts';
 
 /**

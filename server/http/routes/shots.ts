@@ -2,12 +2,12 @@
 import type { Router } from 'express';
 import { DialRequest, StepRequest } from '../../../core/contracts/requests.ts';
 import type { Context } from '../../context.ts';
-import { setDials } from '../../shots/dials.ts';
+import { setDials } from '../../versions/dials.ts';
 import { importShot } from '../../shots/import-shot.ts';
 import { shotList } from '../../shots/shot-list.ts';
 import { shotState } from '../../shots/state.ts';
-import { filePlace, manifestOf } from '../../shots/version-files.ts';
-import { shotByCode, stepHead } from '../../shots/versions.ts';
+import { filePlace, manifestOf } from '../../versions/version-files.ts';
+import { shotByCode, stepHead } from '../../versions/versions.ts';
 import { answer, bodyOf, codeOf, idOf, sendPlace } from '../answers.ts';
 import type { EventHub } from '../events.ts';
 import { receiveUpload } from '../upload.ts';

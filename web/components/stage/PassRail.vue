@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** All passes: two bars say where the light is and where the grain is before anything is clicked. */
 import { computed, ref } from 'vue';
-import type { PassInfo } from '../../../core/render/pass-list.ts';
+import type { PassInfo } from '../../../core/render/film/pass-list.ts';
 import { number, passName, percent, radiance } from '../../format.ts';
 import { useCurrent } from '../../stores/current.ts';
 import { useView } from '../../stores/view.ts';

@@ -5,7 +5,7 @@
  */
 import { onBeforeUnmount, ref, watch } from 'vue';
 import type { RenderSummary } from '../../../core/contracts/events.ts';
-import { lookOf } from '../../../core/render/pass-list.ts';
+import { lookOf } from '../../../core/render/film/pass-list.ts';
 import { pictures } from '../../picture/pictures.ts';
 
 const props = defineProps<{

@@ -1,0 +1,119 @@
+/** Shot document + its meshes and textures → CompiledScene. */
+import type { ObjectSpec, ShotDocument } from '../../document/schema.ts';
+import { compileGeometry, PLAIN_MEANS, type Means } from '../../geometry/scene-geometry.ts';
+import { compileSky } from '../../lights/sky.ts';
+import type { Assets } from './assets.ts';
+import { compileInstances } from './instances.ts';
+import { compileLights, glowOfObject, inverseRows, meshLights } from './lights.ts';
+import { compileSurfaces } from './surfaces.ts';
+import { filmLayout } from '../film/film-layout.ts';
+import { SLICES } from './motion.ts';
+import { IS_SEE_THROUGH, HAS_ALPHA, IS_BACK_ONLY, IS_FRONT_ONLY, type CompiledScene } from '../scene/scene.ts';
+import type { SceneSheet } from '../scene/scene-sheet.ts';
+import { sceneWarnings } from './warnings.ts';
+
+/**
+ * @param means memory for the large arrays, and the builder of trees; a host lends shared memory and a kernel
+ * @throws RangeError naming the id of a mesh or texture that is not among the assets
+ */
+export function compileScene(
+  asked: ShotDocument,
+  assets: Assets,
+  sheet: SceneSheet,
+  means: Means = PLAIN_MEANS,
+): CompiledScene {
+  const { allocate } = means;
+  const document = withoutLacking(asked, assets);
+  const warnings: string[] = [...(assets.missing ?? [])];
+  const glows = meshLights(document);
+  const glowing = [...glows].map(([id, light]) => glowOfObject(light, document.objects[id]));
+  const surfaces = compileSurfaces(document, assets, sheet.neutral, glowing, means, warnings);
+  const glowRow = new Map([...glows.keys()].map((id, i) => [id, surfaces.materialIds.length + i]));
+  const rowOf = (id: string, object: ObjectSpec) => glowRow.get(id) ?? surfaces.materialIds.indexOf(object.material);
+  const usedSpecs =
+    sheet.neutral === 'off'
+      ? surfaces.specs
+      : surfaces.specs.map((spec) => ({ ...spec, transmission: 0, alphaMode: 'opaque' as const }));
+  const placed = compileInstances(document, assets, sheet, rowOf, usedSpecs, means);
+  const lights = compileLights(document, surfaces, placed, allocate, warnings);
+  warnings.push(...sceneWarnings(document, assets, sheet, means.kept));
+
+  const { background } = document;
+  const backgroundTexture = background?.texture ? surfaces.textureIds.indexOf(background.texture) : -1;
+  const ints = (values: number[]) => {
+    const out = new Int32Array(allocate(values.length * 4));
+    out.set(values);
+    return out;
+  };
+  const { fog } = document;
+  const everywhere = [-Infinity, -Infinity, -Infinity, Infinity, Infinity, Infinity];
+  return {
+    geometry: compileGeometry(placed.meshes, placed.instances, means),
+    rays: null,
+    instanceMaterial: ints(placed.material),
+    instanceObject: ints(placed.object),
+    instanceFlags: ints(placed.flags),
+    instancePriority: ints(placed.priority),
+    instanceLight: ints(lights.instanceLight),
+    instanceEmitter: ints(lights.instanceEmitter),
+    toObject: Float64Array.from(placed.toWorld.flatMap(inverseRows)),
+    nextToWorld: placed.moves ? Float64Array.from(placed.next.flatMap(rowsOf)) : null,
+    objectIds: placed.objectIds,
+    materialIds: surfaces.materialIds,
+    lightIds: lights.lightIds,
+    layout: filmLayout(document, sheet),
+    materials: surfaces.materials,
+    materialNumber: surfaces.materialNumber,
+    maps: surfaces.maps,
+    chains: surfaces.chains,
+    lights: lights.lights,
+    lightCount: lights.lightCount,
+    hasBodies: lights.hasBodies,
+    emitters: lights.emitters,
+    lightLinks: lights.lightLinks,
+    shadowLinks: lights.shadowLinks,
+    sky: lights.sky,
+    skyLight: lights.skyLight,
+    background:
+      background && compileSky(background, backgroundTexture, surfaces.chains[backgroundTexture] ?? null, false),
+    fog:
+      fog && fog.density > 0
+        ? Float64Array.of(
+            fog.density,
+            ...fog.albedo,
+            fog.anisotropy,
+            ...(fog.box ? [...fog.box.min, ...fog.box.max] : everywhere),
+          )
+        : null,
+    hasThroughShadows: placed.flags.some((f) => f & (IS_SEE_THROUGH | HAS_ALPHA | IS_FRONT_ONLY | IS_BACK_ONLY)),
+    single: sheet.precision === 'single',
+    slices: placed.instances.some((i) => (i.slice ?? -1) >= 0) ? SLICES : 1,
+    camera: compileCamera(document, sheet.width / sheet.height),
+    warnings,
+  };
+}
+
+/** Objects whose mesh is not there are left out, where that was taken. */
+function withoutLacking(document: ShotDocument, assets: Assets): ShotDocument {
+  if (!assets.missing?.length) return document;
+  const lacks = ({ shape, mesh, keys }: ObjectSpec) =>
+    shape === 'mesh' && [mesh, ...keys.map((key) => key.mesh)].some((id) => id !== null && !assets.meshes.has(id));
+  const objects = Object.entries(document.objects).map(([id, object]) =>
+    lacks(object) ? [id, { ...object, hidden: true }] : [id, object],
+  );
+  return { ...document, objects: Object.fromEntries(objects) as ShotDocument['objects'] };
+}
+
+const rowsOf = (m: number[]): number[] => [0, 1, 2].flatMap((row) => [m[row], m[4 + row], m[8 + row], m[12 + row]]);
+
+function compileCamera(document: ShotDocument, aspect: number): Float64Array {
+  const { transform: m, fieldOfView } = document.cameras[document.camera];
+  const column = (k: number) => {
+    const l = Math.hypot(m[k * 4], m[k * 4 + 1], m[k * 4 + 2]);
+    return [m[k * 4] / l, m[k * 4 + 1] / l, m[k * 4 + 2] / l];
+  };
+  const half = Math.tan((fieldOfView * Math.PI) / 360);
+  const right = column(0).map((c) => c * half * aspect);
+  const up = column(1).map((c) => c * half);
+  return Float64Array.from([m[12], m[13], m[14], ...right, ...up, ...column(2).map((c) => -c)]);
+}

@@ -1,0 +1,84 @@
+/** Textures, maps and materials of a document → flat tables. */
+import type { Texture } from '../../data/texture.ts';
+import type { MaterialSpec, Sheet, ShotDocument } from '../../document/schema.ts';
+import type { Allocate } from '../../geometry/allocate.ts';
+import type { Means } from '../../geometry/scene-geometry.ts';
+import { compileMap, type CompiledMap } from '../../textures/compiled-map.ts';
+import { mipChain } from '../../textures/image.ts';
+import { coatOf, mapOf, type Assets } from './assets.ts';
+import { makeNeutral, MATERIAL_STRIDE, writeMaterial } from '../scene/material-row.ts';
+
+export interface CompiledSurfaces {
+  textureIds: string[];
+  chains: Texture[][];
+  maps: CompiledMap[];
+  materialIds: string[];
+  /** One row for each of `specs`. */
+  materials: Float64Array;
+  materialNumber: Int32Array;
+  /** What each row was made of. */
+  specs: MaterialSpec[];
+}
+
+/**
+ * @param mesh lights give their object a glow of its own: further rows, each a material with that emission
+ */
+export function compileSurfaces(
+  document: ShotDocument,
+  assets: Assets,
+  neutral: Sheet['neutral'],
+  glowing: { material: string; emission: number[] }[],
+  { allocate, kept }: Means,
+  warnings: string[],
+): CompiledSurfaces {
+  const textureIds = [...assets.textures.keys()].sort();
+  const chains = textureIds.map((id) => {
+    const texture = assets.textures.get(id)!;
+    const make = () => compileImage(texture, allocate);
+    const { chain, bad } = kept ? kept.of(texture, 'mips', make) : make();
+    if (bad > 0)
+      warnings.push(`Texture "${id}" has ${bad} values that are negative, infinite or no numbers; they count as 0.`);
+    return chain;
+  });
+  const mapIds = Object.keys(document.maps).sort();
+  const maps = mapIds.map((id) => compileMap(mapOf(document, assets, id), textureIds));
+  const materialIds = Object.keys(document.materials).sort();
+  const specs: MaterialSpec[] = [
+    ...materialIds.map((id) => document.materials[id]),
+    ...glowing.map(({ material, emission }) => ({
+      ...document.materials[material],
+      emission,
+      emissionStrength: 1,
+    })),
+  ];
+  const materials = new Float64Array(allocate(Math.max(1, specs.length) * MATERIAL_STRIDE * 8));
+  const number = (id: string | null) => (id === null ? -1 : mapIds.indexOf(id));
+  specs.forEach((spec, row) => {
+    const used = neutral === 'off' ? spec : makeNeutral(spec);
+    const coat = used.coat === null ? null : coatOf(document, assets, used.coat);
+    writeMaterial(materials, row * MATERIAL_STRIDE, used, number, coat);
+  });
+  const numbers = [...materialIds.keys(), ...glowing.map(({ material }) => materialIds.indexOf(material))];
+  return { textureIds, chains, maps, materialIds, materials, materialNumber: Int32Array.from(numbers), specs };
+}
+
+/** Texels that are no numbers, infinite or negative would spoil every mean they reach: they become 0. */
+function compileImage(texture: Texture, allocate: Allocate): { chain: Texture[]; bad: number } {
+  let bad = 0;
+  const texels = texture.texels.slice();
+  for (let i = 0; i < texels.length; i++) {
+    if (texels[i] >= 0 && texels[i] < Infinity) continue;
+    texels[i] = 0;
+    bad++;
+  }
+  return { chain: mipChain({ ...texture, texels }).map((level) => share(level, allocate)), bad };
+}
+
+function share({ width, height, texels, alpha }: Texture, allocate: Allocate): Texture {
+  const copy = (from: Float32Array) => {
+    const to = new Float32Array(allocate(from.length * 4));
+    to.set(from);
+    return to;
+  };
+  return { width, height, texels: copy(texels), alpha: alpha && copy(alpha) };
+}

@@ -1,0 +1,344 @@
+/**
+ * Light that a point gets at once: shadow rays to every light, weighted lobe by lobe against directions that
+ * the surface (or the fog) draws itself, with the balance heuristic for several samples of each.
+ * Source: Veach, Robust Monte Carlo Methods for Light Transport Simulation, 1997, section 9.2.
+ */
+import { CAMERA_RAY, DIFFUSE_RAY, SPECULAR_RAY, TRANSMISSION_RAY } from '../../geometry/ray-kinds.ts';
+import type { Intersector } from '../../geometry/intersector.ts';
+import { LightSampler } from '../../lights/light-sampler.ts';
+import { EMITTER_STRIDE } from '../../lights/mesh-light.ts';
+import {
+  LIGHT_FLAGS,
+  LIGHT_GROUP,
+  LIGHT_REACH_BOUNCES,
+  LIGHT_REACH_DISTANCE,
+  LIGHT_SAMPLES,
+  LIGHT_STRIDE,
+  LIGHT_VISIBILITY,
+  LINKED,
+  PLAIN_SHADOWS,
+  POINT_LIKE,
+  SAMPLED,
+} from '../../lights/table.ts';
+import { henyeyGreenstein } from '../../materials/phase.ts';
+import { DIFFUSE, SPECULAR, TRANSMISSION, VOLUME, type Surface } from '../../materials/surface.ts';
+import { luminance } from '../../data/colour.ts';
+import { SHADOW, type Collector } from './collector.ts';
+import { FOG_ANISOTROPY } from '../scene/fog.ts';
+import { MEAN_RAYS, passOf, shadowsAt } from '../film/passes.ts';
+import type { MediumStack } from './medium-stack.ts';
+import type { PathState } from './path-state.ts';
+import { dimension, SLOT_CATCHER, SLOT_LIGHT, type GroupRandom } from '../film/random.ts';
+import { STAGE_LIGHT, type Recorder } from './recorder.ts';
+import { IS_BACK_ONLY, IS_FRONT_ONLY, type CompiledScene, type RenderSettings } from '../scene/scene.ts';
+import type { Shading } from './shading.ts';
+import { ShadowRay } from './shadow-ray.ts';
+import { extend } from './signature.ts';
+
+const RAY_OF_KIND = [DIFFUSE_RAY, SPECULAR_RAY, TRANSMISSION_RAY, DIFFUSE_RAY];
+
+export class DirectLight {
+  readonly sampler: LightSampler;
+  private readonly shadow: ShadowRay;
+  private readonly fogLobe = new Float64Array(4);
+  private readonly shadowSums: number;
+  private readonly shadowLights: number;
+
+  constructor(
+    private readonly scene: CompiledScene,
+    private readonly settings: RenderSettings,
+    private readonly random: GroupRandom,
+    rays: Intersector,
+    private readonly path: PathState,
+    private readonly shading: Shading,
+    private readonly surface: Surface,
+    private readonly media: MediumStack,
+    private readonly collector: Collector,
+    private readonly recorder: Recorder | null,
+  ) {
+    this.sampler = new LightSampler(scene);
+    this.shadow = new ShadowRay(scene, rays, shading, settings.rayDistance ?? Infinity);
+    this.shadowSums = shadowsAt(scene.layout);
+    this.shadowLights = scene.layout.shadows.length;
+  }
+
+  /** Samples of a light at the present event. */
+  count(light: number, isFirst: boolean): number {
+    return isFirst ? this.settings.extraSamples.light * this.scene.lights[light * LIGHT_STRIDE + LIGHT_SAMPLES] : 1;
+  }
+
+  /** Samples of a kind at the first hit. */
+  extraOf(kind: number): number {
+    const { diffuse, specular, transmission } = this.settings.extraSamples;
+    // Places in fog are drawn anew for each sample of it: nothing fans out from one.
+    return kind === DIFFUSE ? diffuse : kind === SPECULAR ? specular : kind === TRANSMISSION ? transmission : 1;
+  }
+
+  /** Whether a light reaches the object of an event of this kind, by its links, its reach and who may see it. */
+  serves(light: number, kind: number, object: number, bounces: number, metres: number): boolean {
+    const { lights, lightLinks, objectIds } = this.scene;
+    const o = light * LIGHT_STRIDE;
+    if ((lights[o + LIGHT_VISIBILITY] & (kind < 0 ? CAMERA_RAY : RAY_OF_KIND[kind])) === 0) return false;
+    if ((lights[o + LIGHT_FLAGS] & LINKED) !== 0 && object >= 0 && lightLinks![light * objectIds.length + object] === 0)
+      return false;
+    // What is only seen, in a reflection or through glass, is seen at any distance.
+    if (bounces === 0) return true;
+    return bounces <= lights[o + LIGHT_REACH_BOUNCES] && metres <= lights[o + LIGHT_REACH_DISTANCE];
+  }
+
+  /** How much a direction that the surface drew counts when it meets a light, 0–1. */
+  weightOfMeeting(light: number, lightDensity: number): number {
+    const { path, scene } = this;
+    const flags = scene.lights[light * LIGHT_STRIDE + LIGHT_FLAGS];
+    if ((flags & SAMPLED) === 0) return 1;
+    if (path.covered && path.through > 0) return 0;
+    if (path.density === 0) return 1;
+    if ((flags & PLAIN_SHADOWS) === 0 || path.unshaded) return 0;
+    const isFirst = path.total === 1 && path.firstKind !== VOLUME;
+    const own = path.density * (isFirst ? this.extraOf(path.firstKind) : 1);
+    return own / (own + lightDensity * this.count(light, isFirst));
+  }
+
+  /** Light at the surface in `shading`; limits are told by which kinds are still allowed. */
+  atSurface(isFirst: boolean, diffuse: boolean, specular: boolean, transmission: boolean): void {
+    const { scene, random, path, shading } = this;
+    const { lights, lightCount } = scene;
+    const slot = dimension(path.total, SLOT_LIGHT);
+    const object = scene.instanceObject[shading.instance];
+    for (let light = 0; light < lightCount; light++) {
+      if ((lights[light * LIGHT_STRIDE + LIGHT_FLAGS] & SAMPLED) === 0) continue;
+      const count = this.count(light, isFirst);
+      for (let k = 0; k < count; k++) {
+        random.draw(slot, (path.splitIndex * 256 + k) * 1024 + light);
+        this.sampleAtSurface(light, object, count, isFirst, diffuse, specular, transmission);
+      }
+    }
+  }
+
+  private sampleAtSurface(
+    light: number,
+    object: number,
+    count: number,
+    isFirst: boolean,
+    diffuse: boolean,
+    specular: boolean,
+    transmission: boolean,
+  ): void {
+    const { shading, surface, sampler, path, random, media } = this;
+    const { point } = shading;
+    if (!sampler.aim(light, point[0], point[1], point[2], random.u, random.v)) return;
+    if (sampler.emitter >= 0 && !this.glow()) return;
+    const d = sampler.direction;
+    const side = shading.side(d[0], d[1], d[2]);
+    const local = shading.toLocal(d[0], d[1], d[2]);
+    // Shading and geometry must agree on which side the light is.
+    if (side * local[2] <= 0) return;
+    surface.evaluate(local[0], local[1], local[2]);
+    const { lobes } = surface;
+    const metres = path.length + sampler.distance;
+    const { bounces } = path;
+    const byDiffuse = diffuse && lobes[3] > 0 && this.serves(light, DIFFUSE, object, bounces + 1, sampler.distance);
+    const bySpecular = specular && lobes[7] > 0 && this.serves(light, SPECULAR, object, bounces, metres);
+    const byTransmission = transmission && lobes[11] > 0 && this.serves(light, TRANSMISSION, object, bounces, metres);
+    if (!byDiffuse && !bySpecular && !byTransmission) return;
+    this.note(byDiffuse, bySpecular, byTransmission ? TRANSMISSION : -1);
+
+    const off = side > 0 ? shading.lift : -shading.lift;
+    const { normal } = shading;
+    const unshaded = path.unshaded;
+    const { shadow } = this;
+    const open = shadow.reaches(
+      light,
+      point[0] + normal[0] * off,
+      point[1] + normal[1] * off,
+      point[2] + normal[2] * off,
+      d[0],
+      d[1],
+      d[2],
+      sampler.distance * (1 - 1e-9) - shading.lift * 2,
+      media,
+      unshaded,
+    );
+    if (isFirst && light < this.shadowLights)
+      this.collector.sums[this.shadowSums + light] +=
+        (open ? luminance(shadow.tint[0], shadow.tint[1], shadow.tint[2]) : 0) / count;
+    if (!open) return;
+    if (byDiffuse) this.lit(light, DIFFUSE, 0, count, isFirst, lobes, unshaded);
+    if (bySpecular) this.lit(light, SPECULAR, 4, count, isFirst, lobes, unshaded);
+    if (byTransmission) this.lit(light, TRANSMISSION, 8, count, isFirst, lobes, unshaded);
+  }
+
+  /** Light at a place in fog, from every light once. */
+  inFog(x: number, y: number, z: number): void {
+    const { scene, random, path, sampler, media } = this;
+    const { lights, lightCount } = scene;
+    const g = scene.fog![FOG_ANISOTROPY];
+    const slot = dimension(path.total, SLOT_LIGHT);
+    const { ray } = path;
+    for (let light = 0; light < lightCount; light++) {
+      if ((lights[light * LIGHT_STRIDE + LIGHT_FLAGS] & SAMPLED) === 0) continue;
+      random.draw(slot, path.splitIndex * 256 * 1024 + light);
+      if (!sampler.aim(light, x, y, z, random.u, random.v)) continue;
+      if (sampler.emitter >= 0 && !this.glow()) continue;
+      if (!this.serves(light, VOLUME, -1, path.bounces + 1, sampler.distance)) continue;
+      this.note(false, false, VOLUME);
+      const d = sampler.direction;
+      if (!this.shadow.reaches(light, x, y, z, d[0], d[1], d[2], sampler.distance * (1 - 1e-9), media, false)) continue;
+      const phase = henyeyGreenstein(ray[3] * d[0] + ray[4] * d[1] + ray[5] * d[2], g);
+      const { fogLobe } = this;
+      fogLobe[0] = fogLobe[1] = fogLobe[2] = fogLobe[3] = phase;
+      this.lit(light, VOLUME, 0, 1, false, fogLobe, false);
+    }
+  }
+
+  /** Radiance of the emitting triangle that was aimed at; false when its shining side looks away. */
+  private glow(): boolean {
+    const { scene, sampler, shading } = this;
+    const { emitters, instanceFlags } = scene;
+    const row = sampler.emitter;
+    const instance = emitters.instance[row];
+    const flags = instanceFlags[instance];
+    if ((flags & (IS_FRONT_ONLY | IS_BACK_ONLY)) !== 0) {
+      const front = sampler.emitterCosine(row * EMITTER_STRIDE) > 0;
+      if (front === ((flags & IS_BACK_ONLY) !== 0)) return false;
+    }
+    const { rows } = emitters;
+    const e = row * EMITTER_STRIDE;
+    const { u, v } = sampler;
+    shading.emission(
+      instance,
+      emitters.triangle[row],
+      u,
+      v,
+      rows[e] + u * rows[e + 3] + v * rows[e + 6],
+      rows[e + 1] + u * rows[e + 4] + v * rows[e + 7],
+      rows[e + 2] + u * rows[e + 5] + v * rows[e + 8],
+    );
+    sampler.radiance.set(shading.emitted);
+    return true;
+  }
+
+  /** Counts the shadow ray that is about to be traced. */
+  private note(diffuse: boolean, specular: boolean, other: number): void {
+    const { path, recorder } = this;
+    this.collector.sums[MEAN_RAYS]++;
+    this.collector.rays[SHADOW]++;
+    if (recorder === null) return;
+    const stage = path.firstKind < 0 ? (other === VOLUME ? VOLUME : STAGE_LIGHT) : path.firstKind;
+    if (diffuse && specular) {
+      recorder.sharedRay(stage, path);
+      return;
+    }
+    const kind = diffuse ? DIFFUSE : specular ? SPECULAR : other;
+    path.step(kind, 1);
+    recorder.ray(stage, path);
+    path.step(kind, -1);
+  }
+
+  /** Adds what arrives by one lobe, if its limits leave room for what the shadow ray passed. */
+  private lit(
+    light: number,
+    kind: number,
+    lobe: number,
+    count: number,
+    isFirst: boolean,
+    lobes: Float64Array,
+    unshaded: boolean,
+  ): void {
+    const { scene, settings, path, sampler, shadow } = this;
+    const { limits } = settings;
+    const { faces, passes } = shadow;
+    if (faces > 0) {
+      const transmission = path.transmission + faces + (kind === TRANSMISSION ? 1 : 0);
+      if (transmission > limits.transmission || path.total + 1 + faces > limits.overall) return;
+    }
+    if (passes > 0 && path.alpha + passes > limits.alpha) return;
+    const flags = scene.lights[light * LIGHT_STRIDE + LIGHT_FLAGS];
+    // Balance heuristic of n samples of the light and m of the surface: n·p / (n·p + m·q), over n·p.
+    const alone = (flags & PLAIN_SHADOWS) === 0 || (flags & POINT_LIKE) !== 0 || unshaded || faces > 0;
+    const own = alone ? 0 : lobes[lobe + 3] * (isFirst ? this.extraOf(kind) : 1);
+    const w = path.weight / (sampler.density * count + own);
+    const { radiance } = sampler;
+    const { tint } = shadow;
+    const { beta } = path;
+    const first = path.firstKind < 0 ? kind : path.firstKind;
+    const direct = path.firstKind < 0 || (path.straight && kind === TRANSMISSION);
+    path.step(kind, 1);
+    path.transmission += faces;
+    path.alpha += passes;
+    this.collector.add(
+      passOf(first, direct),
+      scene.lights[light * LIGHT_STRIDE + LIGHT_GROUP],
+      light,
+      w * beta[0] * lobes[lobe] * radiance[0] * tint[0],
+      w * beta[1] * lobes[lobe + 1] * radiance[1] * tint[1],
+      w * beta[2] * lobes[lobe + 2] * radiance[2] * tint[2],
+      path.weight / count,
+      path.scattered,
+      path.firstKind < 0 && kind !== VOLUME ? STAGE_LIGHT : first,
+      path,
+      extend(path.signature, kind),
+      path,
+    );
+    path.alpha -= passes;
+    path.transmission -= faces;
+    path.step(kind, -1);
+  }
+
+  /**
+   * For surfaces that only take shadows: share of the light there that arrives, 0–1. One light sample is
+   * chosen in proportion to what it would bring, and its shadow ray decides.
+   */
+  openness(): number {
+    const { scene, random, shading, sampler, path } = this;
+    const { lightCount } = scene;
+    const { point, normal } = shading;
+    const object = scene.instanceObject[shading.instance];
+    const slot = dimension(0, SLOT_CATCHER);
+    let sum = 0;
+    let chosen = -1;
+    for (let light = 0; light < lightCount; light++) {
+      const brought = this.broughtBy(light, object, slot);
+      if (brought === 0) continue;
+      sum += brought;
+      // A weighted reservoir of one.
+      random.draw(slot, path.splitIndex * 1024 + 512 + light);
+      if (random.u * sum < brought) chosen = light;
+    }
+    if (chosen < 0) return 1;
+    this.broughtBy(chosen, object, slot);
+    const d = sampler.direction;
+    this.collector.sums[MEAN_RAYS]++;
+    this.collector.rays[SHADOW]++;
+    const { lift } = shading;
+    const open = this.shadow.reaches(
+      chosen,
+      point[0] + normal[0] * lift,
+      point[1] + normal[1] * lift,
+      point[2] + normal[2] * lift,
+      d[0],
+      d[1],
+      d[2],
+      sampler.distance * (1 - 1e-9) - 2 * lift,
+      this.media,
+      false,
+    );
+    const { tint } = this.shadow;
+    return open ? luminance(tint[0], tint[1], tint[2]) : 0;
+  }
+
+  /** Luminance that one sample of a light would bring to a white matt surface, were nothing in the way. */
+  private broughtBy(light: number, object: number, slot: number): number {
+    const { scene, random, shading, sampler, path } = this;
+    if ((scene.lights[light * LIGHT_STRIDE + LIGHT_FLAGS] & SAMPLED) === 0) return 0;
+    random.draw(slot, path.splitIndex * 1024 + light);
+    const { point } = shading;
+    if (!sampler.aim(light, point[0], point[1], point[2], random.u, random.v)) return 0;
+    if (sampler.emitter >= 0 && !this.glow()) return 0;
+    const d = sampler.direction;
+    const cosine = shading.side(d[0], d[1], d[2]);
+    if (cosine <= 0 || !this.serves(light, DIFFUSE, object, 1, sampler.distance)) return 0;
+    const { radiance } = sampler;
+    return (luminance(radiance[0], radiance[1], radiance[2]) * cosine) / sampler.density;
+  }
+}

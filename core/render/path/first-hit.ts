@@ -1,0 +1,110 @@
+/** What the first hit of a camera ray tells: the data passes, and ambient occlusion. */
+import type { Intersector } from '../../geometry/intersector.ts';
+import type { CameraRay } from './camera-ray.ts';
+import { OCCLUSION, type Collector } from './collector.ts';
+import { Occlusion } from './occlusion.ts';
+import {
+  MEAN_ALBEDO,
+  MEAN_COVERAGE,
+  MEAN_DEPTH,
+  MEAN_MATERIAL,
+  MEAN_MOTION,
+  MEAN_NORMAL,
+  MEAN_OBJECT,
+  MEAN_POSITION,
+  MEAN_RAYS,
+  MEAN_UV,
+  occlusionAt,
+} from '../film/passes.ts';
+import type { PathState } from './path-state.ts';
+import type { GroupRandom } from '../film/random.ts';
+import type { CompiledScene, RenderSettings } from '../scene/scene.ts';
+import type { Shading } from './shading.ts';
+
+export class FirstHit {
+  /** Object and material + 1 of the last sample, 0 for none. */
+  readonly ids = new Float64Array(2);
+
+  private readonly sums: Float64Array;
+  private readonly occlusion: Occlusion;
+  private readonly occlusionSlot: number;
+  private readonly occlusionCount: number;
+  private readonly places = new Float64Array(4);
+  private object = 0;
+  private material = 0;
+
+  constructor(
+    private readonly scene: CompiledScene,
+    settings: RenderSettings,
+    random: GroupRandom,
+    rays: Intersector,
+    private readonly shading: Shading,
+    private readonly camera: CameraRay,
+    private readonly collector: Collector,
+  ) {
+    this.sums = collector.sums;
+    this.occlusion = new Occlusion(scene, settings, random, rays, shading);
+    this.occlusionSlot = scene.layout.occlusion ? occlusionAt(scene.layout) : -1;
+    this.occlusionCount = settings.extraSamples.occlusion;
+  }
+
+  expect(object: number, material: number): void {
+    this.object = object;
+    this.material = material;
+  }
+
+  clear(): void {
+    this.ids.fill(0);
+  }
+
+  /** Adds the data of the surface in `shading`, the first on the path. */
+  note(path: PathState): void {
+    const { sums, shading, scene, ids } = this;
+    const { point, uv, colour, instance } = shading;
+    sums[MEAN_COVERAGE]++;
+    sums[MEAN_DEPTH] += path.length;
+    for (let a = 0; a < 3; a++) {
+      sums[MEAN_POSITION + a] += point[a];
+      sums[MEAN_NORMAL + a] += shading.shadingNormal(a);
+      sums[MEAN_ALBEDO + a] += colour[a];
+    }
+    sums[MEAN_UV] += uv[0];
+    sums[MEAN_UV + 1] += uv[1];
+    ids[0] = scene.instanceObject[instance] + 1;
+    ids[1] = scene.materialNumber[scene.instanceMaterial[instance]] + 1;
+    if (ids[0] === this.object) sums[MEAN_OBJECT]++;
+    if (ids[1] === this.material) sums[MEAN_MATERIAL]++;
+    if (scene.nextToWorld !== null) this.noteMotion(scene.nextToWorld);
+    if (this.occlusionSlot >= 0) sums[this.occlusionSlot] += this.openness();
+  }
+
+  /** Mean of the sheet's occlusion rays: 1 open, 0 shut. */
+  openness(): number {
+    let open = 0;
+    this.collector.rays[OCCLUSION] += this.occlusionCount;
+    this.sums[MEAN_RAYS] += this.occlusionCount;
+    for (let k = 0; k < this.occlusionCount; k++) open += this.occlusion.ray(k);
+    return open / this.occlusionCount;
+  }
+
+  /** Pixels that the point moves by within a frame. */
+  private noteMotion(next: Float64Array): void {
+    const { shading, scene, camera, places, sums } = this;
+    const { point, instance } = shading;
+    const { toMesh } = scene.geometry;
+    const m = instance * 12;
+    const x = toMesh[m] * point[0] + toMesh[m + 1] * point[1] + toMesh[m + 2] * point[2] + toMesh[m + 3];
+    const y = toMesh[m + 4] * point[0] + toMesh[m + 5] * point[1] + toMesh[m + 6] * point[2] + toMesh[m + 7];
+    const z = toMesh[m + 8] * point[0] + toMesh[m + 9] * point[1] + toMesh[m + 10] * point[2] + toMesh[m + 11];
+    camera.place(point[0], point[1], point[2], places, 0);
+    camera.place(
+      next[m] * x + next[m + 1] * y + next[m + 2] * z + next[m + 3],
+      next[m + 4] * x + next[m + 5] * y + next[m + 6] * z + next[m + 7],
+      next[m + 8] * x + next[m + 9] * y + next[m + 10] * z + next[m + 11],
+      places,
+      2,
+    );
+    sums[MEAN_MOTION] += places[2] - places[0];
+    sums[MEAN_MOTION + 1] += places[3] - places[1];
+  }
+}

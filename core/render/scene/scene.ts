@@ -1,0 +1,134 @@
+/** What the renderer needs and nothing else: flat typed arrays that threads can share. */
+import type { Texture } from '../../data/texture.ts';
+import type { Sheet } from '../../document/schema.ts';
+import type { Intersector } from '../../geometry/intersector.ts';
+import type { SceneGeometry } from '../../geometry/scene-geometry.ts';
+import type { Emitters } from '../../lights/mesh-light.ts';
+import type { Sky } from '../../lights/sky.ts';
+import type { CompiledMap } from '../../textures/compiled-map.ts';
+import type { FilmLayout } from '../film/passes.ts';
+
+export interface CompiledScene {
+  geometry: SceneGeometry;
+  /** Put there by a host that has the WebAssembly kernel, for its own thread; null: the TypeScript twin is used. */
+  rays: Intersector | null;
+
+  /** Per instance: row of `materials`. */
+  instanceMaterial: Int32Array;
+  /** Per instance: number of the object it shows; an object that moves has one instance for each slice of time. */
+  instanceObject: Int32Array;
+  /** Per instance: see the IS_… bits. */
+  instanceFlags: Int32Array;
+  /** Per instance: which closed glass body is there where several overlap; the higher one. */
+  instancePriority: Int32Array;
+  /** Per instance: number of the light that its surface is, or −1. */
+  instanceLight: Int32Array;
+  /** Per instance: row of its first triangle in `emitters`, or −1. */
+  instanceEmitter: Int32Array;
+  /** 12 doubles an instance: three rows of the world-to-object transform, for maps in the object's space. */
+  toObject: Float64Array;
+  /** 12 doubles an instance: where it stands a frame later, for motion vectors; null where nothing moves. */
+  nextToWorld: Float64Array | null;
+
+  objectIds: string[];
+  materialIds: string[];
+  /** Ids of the lights, by row; `environment` and `emission…` for those that have none. */
+  lightIds: string[];
+  /** What films of it keep beyond what all do. */
+  layout: FilmLayout;
+
+  /** See `material-row.ts`. */
+  materials: Float64Array;
+  /** Number of the document's material of each row of `materials`. */
+  materialNumber: Int32Array;
+  maps: CompiledMap[];
+  /** Each texture with its halved copies. */
+  chains: Texture[][];
+
+  /** See `lights/table.ts`. */
+  lights: Float64Array;
+  lightCount: number;
+  /** Some lights have a size and a place, so that rays may meet them. */
+  hasBodies: boolean;
+  emitters: Emitters;
+  /** A byte for each light and object, whether it is lit; null where all is lit by all. */
+  lightLinks: Uint8Array | null;
+  shadowLinks: Uint8Array | null;
+  sky: Sky;
+  /** Row of the environment. */
+  skyLight: number;
+  /** What the camera sees behind everything; null: the environment. */
+  background: Sky | null;
+
+  /** Extinction 1/m, albedo × 3, anisotropy, box minimum × 3, maximum × 3; null without fog. */
+  fog: Float64Array | null;
+  /** Some instances let shadow rays through. */
+  hasThroughShadows: boolean;
+  /** Rays and hits are rounded to 32 bits. */
+  single: boolean;
+  /** Slices of the time the shutter is open; 1 where nothing moves. */
+  slices: number;
+  /** Origin, and the directions of the picture's right, up and centre at distance 1. */
+  camera: Float64Array;
+  /** What is unusual about the scene, one sentence each. */
+  warnings: string[];
+}
+
+/** Bits of `instanceFlags`. */
+export const IS_GLASS = 1;
+export const IS_THIN = 2;
+export const IS_FLAT = 4;
+/** Only one side of its triangles is there. */
+export const IS_FRONT_ONLY = 8;
+export const IS_BACK_ONLY = 16;
+export const HAS_ALPHA = 32;
+export const IS_SHADOW_ONLY = 64;
+export const IS_CUT_OUT = 128;
+export const IS_UNSHADED = 256;
+export const IS_SEE_THROUGH = 512;
+export const IS_FLOOR = 1024;
+export const EMITS = 2048;
+/** Hits need a closer look before they are one. */
+export const IS_SPECIAL = IS_FRONT_ONLY | IS_BACK_ONLY | HAS_ALPHA | IS_SHADOW_ONLY | IS_CUT_OUT;
+
+/** The part of a sheet that decides what each sample computes. */
+export type RenderSettings = Pick<
+  Sheet,
+  | 'width'
+  | 'height'
+  | 'samples'
+  | 'seed'
+  | 'roulette'
+  | 'filter'
+  | 'limits'
+  | 'rayDistance'
+  | 'clamps'
+  | 'roughnessFloor'
+  | 'extraSamples'
+  | 'adaptive'
+  | 'occlusion'
+  | 'neutral'
+  | 'passes'
+>;
+
+export function settingsOf(sheet: Sheet, seed = sheet.seed): RenderSettings {
+  const { width, height, samples, roulette, filter, limits, rayDistance, clamps, roughnessFloor } = sheet;
+  const { extraSamples, adaptive, occlusion, neutral, passes } = sheet;
+  return {
+    width,
+    height,
+    samples,
+    seed,
+    roulette,
+    filter,
+    limits,
+    rayDistance,
+    clamps,
+    roughnessFloor,
+    extraSamples,
+    adaptive,
+    occlusion,
+    neutral,
+    passes,
+  };
+}
