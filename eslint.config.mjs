@@ -20,6 +20,7 @@ const CORE_ORDER = [
   'lights',
   'render',
   'picture',
+  'figures',
   'intake',
   'predict',
   'diagnose',

@@ -1,16 +1,21 @@
 /** `dusting trial`: a change tried on a region of a shot: what it is predicted to do, and what two renders measure. */
 import { existsSync, readFileSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
-import type { Effect } from '../core/contracts/finding.ts';
+import type { Effect } from '../core/contracts/figures.ts';
 import type { Region } from '../core/data/picture.ts';
 import { objectNames } from '../core/document/object-names.ts';
 import { applyPatch, type JsonPatch } from '../core/document/patch.ts';
+import { pointerOf } from '../core/document/pointers.ts';
 import type { SheetName, ShotDocument } from '../core/document/schema.ts';
 import { valuesPatch, type ControlValues } from '../core/document/set-values.ts';
 import { validateDocument } from '../core/document/validate.ts';
+import { tellChange } from '../core/figures/effect.ts';
+import { FIGURES } from '../core/figures/registry.ts';
+import { tellNothing } from '../core/figures/nothing-shown.ts';
 import { costAtEqualNoise, samplesAtEqualNoise } from '../core/predict/equal-noise.ts';
-import { measurePair } from '../core/predict/measure-pair.ts';
+import { measurePair, type RenderedSide } from '../core/predict/measure-pair.ts';
 import { predictChange } from '../core/predict/predict-change.ts';
+import { renderBytes } from '../core/predict/render-bytes.ts';
 import { pilotSeed, trialSeed } from '../core/predict/seeds.ts';
 import { decidingSamples } from '../core/render/frame/adaptive.ts';
 import { GROUP } from '../core/render/film/random.ts';
@@ -35,7 +40,8 @@ export async function trialCommand(args: string[]): Promise<void> {
   const name: SheetName = values.sheet;
   const shot = await openShot(positionals[0], {});
   const { document } = shot;
-  const after = changed(document, name, readChange(values.patch));
+  const patch = patchOf(document, name, readChange(values.patch));
+  const after = validateDocument(applyPatch(document, patch), document.code);
   const [first, second] = [document.sheets[name], after.sheets[name]];
   if (first.width !== second.width || first.height !== second.height) throw new BadUse('A trial compares the same pixels: it cannot change the width or height.'); // prettier-ignore
   const numbers = numbersOption('region', values.region, ',', 4, '100,50,320,180');
@@ -51,24 +57,20 @@ export async function trialCommand(args: string[]): Promise<void> {
   );
   const names = objectNames(document);
   const seed = pilotSeed(1);
-  const predicted = predictChange({
-    before: sides[0],
-    after: sides[1],
-    region,
-    mask: null,
-    picture: null,
-    names,
-    seed,
-  });
-  const films = [];
+  const [before, { sheet: own, scene: other }] = sides;
+  const change = { before, region, mask: null, picture: null, names, seed, clock: () => performance.now() };
+  const predicted = predictChange({ ...change, after: { sheet: own, compile: () => other } });
+  const rendered: RenderedSide[] = [];
   for (const { scene, sheet } of sides) {
     const settings = settingsOf(sheet, trialSeed(1));
     const { films: its } = await renderFrame({ ...scene, rays: null }, settings, region, sheet.samples / GROUP, availableParallelism(), () => {}); // prettier-ignore
-    films.push(its);
+    const microseconds = its.reduce((sum, { time }) => time.reduce((all, one) => all + one, sum), 0);
+    rendered.push({ films: its, layout: scene.layout, deciding: decidingSamples(sheet), seconds: microseconds / 1e6, bytes: renderBytes(scene, sheet) }); // prettier-ignore
   }
-  const measured = measurePair(films[0], films[1], region, null, first.width, names, [decidingSamples(first), decidingSamples(second)]); // prettier-ignore
+  const measured = measurePair(rendered[0], rendered[1], { region, mask: null, frameWidth: first.width, names });
+  const pointers = patch.filter(({ op }) => op !== 'test').map((step) => pointerOf(step.path));
   if (values.json) console.log(JSON.stringify({ region, predicted: told(predicted), measured: told(measured) }));
-  else console.log(table(predicted, measured));
+  else console.log([table(predicted, measured), tellNothing(measured, pointers)].filter(Boolean).join('\n'));
 }
 
 /** A JSON Patch, or values by the pointers of controls, as remedies of `diagnose --json` have them. */
@@ -85,10 +87,10 @@ function readChange(path: string): JsonPatch | ControlValues {
   return value as JsonPatch | ControlValues;
 }
 
-function changed(document: ShotDocument, sheet: SheetName, change: JsonPatch | ControlValues): ShotDocument {
+function patchOf(document: ShotDocument, sheet: SheetName, change: JsonPatch | ControlValues): JsonPatch {
   const patch = Array.isArray(change) ? change : valuesPatch(document, [sheet], change);
   if (patch.length === 0) throw new BadUse('All of it stands like that already: nothing to try.');
-  return validateDocument(applyPatch(document, patch), document.code);
+  return patch;
 }
 
 const told = (effect: Effect) => ({
@@ -97,19 +99,23 @@ const told = (effect: Effect) => ({
   costAtEqualNoise: costAtEqualNoise(effect),
 });
 
+/** Every figure, predicted beside measured. */
 function table(predicted: Effect, measured: Effect): string {
-  const look = ({ look: most }: Effect) => (most ? `${most.object} ${most.stops.toFixed(2)}` : 'none');
-  const rows: [string, (effect: Effect) => string][] = [
-    ['brightness, stops', (e) => e.stops.toFixed(2)],
-    ['rays, times', (e) => e.cost.toFixed(2)],
-    ['visible grain before', (e) => e.grainBefore.toFixed(2)],
-    ['visible grain after', (e) => e.grainAfter.toFixed(2)],
-    ['samples at equal noise, times', (e) => samplesAtEqualNoise(e).toFixed(2)],
-    ['rays at equal noise, times', (e) => costAtEqualNoise(e).toFixed(2)],
-    ['fireflies before', (e) => String(e.fireflies?.before ?? 0)],
-    ['fireflies after', (e) => String(e.fireflies?.after ?? 0)],
-    ['object that changes most, stops', look],
-  ];
-  const head = `${''.padEnd(34)}${'predicted'.padStart(18)}${'measured'.padStart(18)}`;
-  return [head, ...rows.map(([label, of]) => `${label.padEnd(34)}${of(predicted).padStart(18)}${of(measured).padStart(18)}`)].join('\n'); // prettier-ignore
+  const cell = (effect: Effect, id: string) => {
+    const value = effect.figures.find((one) => one.id === id);
+    if (!value) return '';
+    const of = value.of ? `${value.of} ` : '';
+    return `${of}${tellChange(value)}`;
+  };
+  const rows = FIGURES.map(({ id, label }) => [label, cell(predicted, id), cell(measured, id)]);
+  const equal = (effect: Effect) => [samplesAtEqualNoise(effect), costAtEqualNoise(effect)].map((value) => value.toFixed(2)); // prettier-ignore
+  const [[p, q], [m, n]] = [equal(predicted), equal(measured)];
+  rows.push(['Samples at equal noise, times', p, m], ['Rays at equal noise, times', q, n]);
+  const widths = [0, 1, 2].map((column) => Math.max(...[['', 'predicted', 'measured'], ...rows].map((row) => row[column].length))); // prettier-ignore
+  return [['', 'predicted', 'measured'], ...rows]
+    .map(
+      ([label, first, second]) =>
+        `${label.padEnd(widths[0])}  ${first.padStart(widths[1])}  ${second.padStart(widths[2])}`,
+    ) // prettier-ignore
+    .join('\n');
 }

@@ -8,7 +8,7 @@ import { kernelBuilder, type BuildKernel } from '../core/geometry/kernel-builder
 import { kernelMeans, type ExrMeans, type UnpackKernel } from '../core/formats/exr/unpack-kernel.ts';
 import { KernelIntersector, type IntersectKernel } from '../core/geometry/kernel-intersector.ts';
 import { layOut, SLOTS } from '../core/geometry/packed-geometry.ts';
-import type { Means } from '../core/geometry/scene-geometry.ts';
+import { isSameGeometry, type Means } from '../core/geometry/scene-geometry.ts';
 import type { ShotDocument } from '../core/document/schema.ts';
 import type { Assets } from '../core/render/compile/assets.ts';
 import { compileScene } from '../core/render/compile/compile.ts';
@@ -84,10 +84,19 @@ export function withKernel(scene: CompiledScene, packed: PackedScene): CompiledS
   return { ...scene, rays };
 }
 
-/** A scene for this thread alone, compiled and traced by the kernels. */
-export function compiledWithKernel(document: ShotDocument, assets: Assets, sheet: SceneSheet): CompiledScene {
+/**
+ * A scene for this thread alone, compiled and traced by the kernels.
+ * @param like one of this thread: where rays meet the same in both, they go through its memory, and nothing is packed again
+ */
+export function compiledWithKernel(
+  document: ShotDocument,
+  assets: Assets,
+  sheet: SceneSheet,
+  like: CompiledScene | null = null,
+): CompiledScene {
   const scene = compileScene(document, assets, sheet, lentByHost);
-  return { ...scene, rays: wayInto(packScene(scene)) };
+  const rays = like?.rays && isSameGeometry(like.geometry, scene.geometry) ? like.rays : wayInto(packScene(scene));
+  return { ...scene, rays };
 }
 
 function wayInto({ memory, slots }: PackedScene): KernelIntersector {

@@ -6,6 +6,7 @@ import { largeDocumentsApart } from './apart/documents.ts';
 import { config } from './config.ts';
 import { createContext } from './context.ts';
 import { migrateDatabase } from './db/database.ts';
+import { upgradeFindings } from './db/upgrade-findings.ts';
 import { watchDisk } from './disk.ts';
 import { createApp } from './http/app.ts';
 import { EventHub } from './http/events.ts';
@@ -19,6 +20,7 @@ endWithParent();
 await migrateDatabase(config.databaseUrl);
 const { context, pool } = await createContext(largeDocumentsApart);
 await completeStored(context.db);
+await upgradeFindings(context.db);
 warmUp();
 
 const hub = new EventHub();

@@ -1,6 +1,13 @@
 /** Files of a version, read by their paths. */
+import { canonicalText } from '../core/document/canonical.ts';
 import type { ReadFile } from '../core/render/compile/load-assets.ts';
 import { DamagedBlob, type BlobStore } from './blobs.ts';
+
+/** A manifest with files beside its own, or in the place of some. */
+export const withFiles = (manifest: string, files: Record<string, string>): string =>
+  Object.keys(files).length
+    ? canonicalText({ ...(JSON.parse(manifest) as Record<string, string>), ...files })
+    : manifest;
 
 /** @param manifest its text: JSON of hashes by path */
 export function readerOfManifest(blobs: BlobStore, manifest: string): ReadFile {

@@ -1,25 +1,17 @@
-/** What a change does, in words: the figures of a prediction or of a trial. */
-import type { Effect } from '../core/contracts/finding.ts';
+/** What a change does, in words: the figures of a prediction or of a trial, as their definitions have them. */
+import type { Effect } from '../core/contracts/figures.ts';
+import type { JsonPatch } from '../core/document/patch.ts';
+import { pointerOf } from '../core/document/pointers.ts';
+import { tellFigure, toldOf } from '../core/figures/effect.ts';
+import { tellNothing } from '../core/figures/nothing-shown.ts';
 import { samplesAtEqualNoise } from '../core/predict/equal-noise.ts';
-import { number, stops, times } from './format.ts';
 
-/** "12 fireflies → 0 · −0.2 stops · rays × 1.00 · grain 7.6 → 7.1". */
-export function tellEffect(effect: Effect): string {
-  const { fireflies, frameCost, cost } = effect;
-  const parts = [
-    fireflies && fireflies.before > 0 ? `${fireflies.before} fireflies → ${fireflies.after}` : '',
-    Math.abs(effect.stops) >= 0.05 ? `${stops(effect.stops)} stops` : '',
-    frameCost !== undefined && Math.abs(frameCost / cost - 1) > 0.02
-      ? `rays of the frame ${times(frameCost)}, here ${times(cost)}`
-      : `rays ${times(cost)}`,
-    `grain ${number(effect.grainBefore, 1)} → ${number(effect.grainAfter, 1)}`,
-  ];
-  return parts.filter(Boolean).join(' · ');
-}
+/** "fireflies 12 → 0 · brightness −0.2 stops · noise 7.6 → 7.1 steps · rays × 1.00": what changes, and what is always told. */
+export const tellEffect = (effect: Effect): string => toldOf(effect).map(tellFigure).join(' · ');
 
-/** "Changes most: lantern base −6.3 stops"; empty where nothing surely changes. */
-export const tellLook = ({ look }: Effect): string =>
-  look ? `Changes most: ${look.object} ${stops(look.stops)} stops` : '';
+/** Where the dials of a trial show, if nothing that was measured shows them. */
+export const tellUnseen = (effect: Effect, patch: JsonPatch): string =>
+  tellNothing(effect, patch.filter(({ op }) => op !== 'test').map(({ path }) => pointerOf(path))); // prettier-ignore
 
 /** "32 samples with it are as clean as 128 without"; empty where noise hardly changes, or samples are what was changed. */
 export function tellEqualNoise(effect: Effect, samples: { before: number; after: number }): string {

@@ -1,10 +1,14 @@
-/** What a page shows of a shot, as one state: sent whole on every change, so that a late page is right at once. */
-import type { Effect, Finding } from './finding.ts';
+/**
+ * What a page shows of a shot, as one state: sent whole on every change, so that a late page is right at once. Documents and
+ * findings are fetched by their ids, once, for they never change.
+ */
+import type { Effect } from './figures.ts';
+import type { Finding } from './finding.ts';
 import type { FarmRequest } from './requests.ts';
 import type { PreflightSummary } from './intake.ts';
 import type { Region } from '../data/picture.ts';
 import type { JsonPatch } from '../document/patch.ts';
-import type { ShotDocument, SheetName } from '../document/schema.ts';
+import type { SheetName } from '../document/schema.ts';
 
 export type RenderState = 'active' | 'done' | 'stopped' | 'failed';
 
@@ -36,14 +40,24 @@ export interface RenderSummary {
   createdAt: string;
 }
 
-export interface FindingSummary {
+/** What lists show of a finding; the whole of it is fetched by its id, and never changes. */
+export type FindingLine = Pick<
+  Finding,
+  'of' | 'family' | 'cause' | 'check' | 'key' | 'severity' | 'sentence' | 'after'
+> & {
+  /** The first remedy, for the key that tries it. */
+  firstRemedy: string | null;
+};
+
+export interface FindingSummary extends FindingLine {
   id: number;
-  renderId: number;
+  /** Null: found in the version by itself. */
+  renderId: number | null;
   /** Version of the document it was found in. */
+  versionId: number;
   version: number;
   sheet: SheetName;
-  finding: Finding;
-  /** Reason, when a person put it aside. */
+  /** Reason, when a person dismissed it. */
   aside: string | null;
 }
 
@@ -109,7 +123,6 @@ export interface ShotState {
   /** The version that undo goes back to, and the one that redo goes on to. */
   undo: VersionSummary | null;
   redo: VersionSummary | null;
-  document: ShotDocument;
   renders: RenderSummary[];
   findings: FindingSummary[];
   trials: TrialSummary[];

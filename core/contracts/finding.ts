@@ -1,8 +1,10 @@
-/** What a diagnosis says: one measured problem, and what could be changed about it. */
-import { Type, type Static } from '@sinclair/typebox';
+/** What is found wrong, in a render, a picture or a version: one measured problem, and what could be changed about it. */
+import { Type } from '@sinclair/typebox';
+import type { Region } from '../data/picture.ts';
+import type { JsonPatch } from '../document/patch.ts';
 import type { ControlValues } from '../document/set-values.ts';
-
-const closed = { additionalProperties: false } as const;
+import type { Effect } from './figures.ts';
+import type { RepairWork } from './intake.ts';
 
 export const RegionSchema = Type.Object(
   {
@@ -11,44 +13,27 @@ export const RegionSchema = Type.Object(
     width: Type.Integer({ minimum: 1, maximum: 16384 }),
     height: Type.Integer({ minimum: 1, maximum: 16384 }),
   },
-  closed,
+  { additionalProperties: false },
 );
-
-/** An effect as numbers, predicted or measured. */
-export const EffectSchema = Type.Object(
-  {
-    /** Change of mean luminance over the finding's mask, stops. */
-    stops: Type.Number(),
-    /** Rays after over rays before. */
-    cost: Type.Number(),
-    /** The same over the whole frame, where it is another. */
-    frameCost: Type.Optional(Type.Number()),
-    /** Visible grain of the region before and after, display steps. */
-    grainBefore: Type.Number(),
-    grainAfter: Type.Number(),
-    /** Pixels of the region that stand out by one sample, before and after. */
-    fireflies: Type.Optional(Type.Object({ before: Type.Integer(), after: Type.Integer() }, closed)),
-    /** The object whose brightness changes most, beyond its noise, and by how many stops; null: none does. */
-    look: Type.Optional(
-      Type.Union([Type.Object({ object: Type.String(), stops: Type.Number() }, closed), Type.Null()]),
-    ),
-  },
-  closed,
-);
-export type Effect = Static<typeof EffectSchema>;
 
 export type Severity = 'stop' | 'caution' | 'note';
+
+/** What a remedy does: values set by the pointers of controls (see `set-values.ts`), or files made beside the old ones. */
+export type Change =
+  { kind: 'values'; values: ControlValues } | { kind: 'files'; patch: JsonPatch; work: RepairWork | null };
 
 export interface Remedy {
   id: string;
   /** A verb phrase: "Let 99 % through". */
   title: string;
-  /** What it sets, by the pointers of controls (`/limits/transmission`, `/objects/chimney/thin`, see `set-values.ts`). */
-  values: ControlValues;
-  /** Worked out before any trial. */
-  predicted: Effect;
+  /** Null: what to do is told in words alone, for nobody knows the settings. */
+  change: Change | null;
+  /** Worked out before any trial; null: foretold when it is tried. */
+  predicted: Effect | null;
   /** What it gives up, or why it would not do alone. */
   note?: string;
+  /** What it comes to in numbers beside figures, for scripts: times the samples, the number to type in. */
+  numbers?: Record<string, number>;
 }
 
 /** A dial the finding speaks of, by pointer inside a sheet, with what the first remedy sets. */
@@ -59,55 +44,89 @@ export interface DialNeed {
   note: string | null;
 }
 
+/** A reason of the catalogue, and how much of the finding it explains. */
+export interface CauseShare {
+  /** `family.cause`. */
+  id: string;
+  /** 0–1: measured by leaving it out, or read off the render. */
+  share: number;
+}
+
+export interface Axis {
+  label: string;
+  unit?: string;
+  /** Linear by default. */
+  scale?: 'linear' | 'logarithmic';
+  /** Greatest value the axis needs. */
+  max?: number;
+}
+
 export interface ChartMark {
   x: number;
   label: string;
   kind: 'now' | 'override' | 'knee' | 'enough';
 }
 
-export interface EvidenceChart {
-  title: string;
-  xLabel: string;
-  yLabel: string;
-  /** Greatest y the axis needs. */
-  yMax: number;
-  points: [number, number][];
-  /** Further curves on the same axes. */
-  more?: { label: string; points: [number, number][] }[];
-  marks: ChartMark[];
-}
-
 /** Shares of one whole, the greatest first. */
-export interface EvidenceBar {
+export interface ShareBar {
   /** What the shares are by: pass, light, dial. */
   label: string;
   parts: { label: string; share: number }[];
 }
 
+/** The data behind a finding, by kind: the page and reports show each kind in one way, whatever family it is of. */
+export type Evidence =
+  | { kind: 'curve'; title: string; x: Axis; y: Axis; series: { label: string; points: [number, number][] }[]; marks: ChartMark[] }
+  | { kind: 'shares'; title: string; bars: ShareBar[] }
+  | { kind: 'histogram'; title: string; x: Axis; bins: { from: number; to: number; count: number }[]; marks?: ChartMark[] }
+  | { kind: 'table'; title: string; columns: string[]; rows: (string | number | null)[][] }
+  /** A pass as a picture, and what its values mean. */
+  | { kind: 'map'; title: string; pass: string; legend: { label: string; value: number }[] }
+  /** Pixels of the full frame to jump to. */
+  | { kind: 'places'; title: string; places: { label: string; x: number; y: number }[] }
+  /** Colours, linear sRGB. */
+  | { kind: 'swatches'; title: string; swatches: { label: string; rgb: [number, number, number] }[] }; // prettier-ignore
+
 export interface Finding {
-  /** Which diagnosis, and which of its cases: stable from render to render. */
+  of: 'render' | 'picture' | 'version';
   family: string;
+  /** The cause that explains most of it, `family.cause` of the catalogue: scripts rely on it. */
+  cause: string;
+  /** All that explain a part, that one first. */
+  causes: CauseShare[];
+  /** The preflight check that sees the same fault. */
+  check?: string;
+  /** Which of the family's cases: stable from render to render. */
   key: string;
   severity: Severity;
   /** One sentence with its figure, for lists. */
   sentence: string;
-  /** The cause as a headline, and why, with the figures it was concluded from. */
-  cause: string;
+  /** The cause in words, and why, with the figures it was concluded from. */
+  headline: string;
   why: string;
-  /** Where a trial shows it best, full-frame pixels. */
-  region: { x: number; y: number; width: number; height: number };
-  /** Passes that show it. */
-  passes: string[];
+  where: {
+    /** Where a trial shows it best, full-frame pixels; null: it is seen in no one place. */
+    region: Region | null;
+    /** Pixels that it is about. */
+    pixels: number;
+    /** Names of objects. */
+    objects: string[];
+    /** Passes that show it. */
+    passes: string[];
+  };
   dials: DialNeed[];
-  chart: EvidenceChart | null;
-  bars?: EvidenceBar[];
+  evidence: Evidence[];
+  /** What was measured, by name, for scripts: words have it rounded. */
+  measured?: Record<string, number | string | boolean | null>;
   remedies: Remedy[];
   /** Its pixels are others in the next render, so that brightness counts all over the region. */
   isElsewhereNext?: boolean;
+  /** Keys of findings that come before it: it is read again once they are dealt with. */
+  after?: string[];
 }
 
-/** A finding with its mask: one byte a pixel of the full frame, 0 or 1. */
+/** A finding with its mask: one byte a pixel of the full frame, 0 or 1; null where it is about no pixels. */
 export interface FindingWithMask {
   finding: Finding;
-  mask: Uint8Array;
+  mask: Uint8Array | null;
 }

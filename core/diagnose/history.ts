@@ -23,21 +23,21 @@ export function historyOf(
     .filter((one) => one.purpose === 'base' && one.sheet === now.sheet && one.examined === 'done' && one.id < renderId)
     .sort((a, b) => a.id - b.id);
   const at = (id: number) => findings.filter((finding) => finding.renderId === id);
-  const present = new Set(at(renderId).map(({ finding }) => finding.key));
+  const present = new Set(at(renderId).map(({ key }) => key));
   const gone = new Map<string, GoneFinding>();
   for (const { id } of before)
     for (const finding of at(id)) {
-      const { key } = finding.finding;
+      const { key } = finding;
       if (present.has(key)) continue;
       const kept = trials.findLast((trial) => {
         const of = findings.find((one) => one.id === trial.findingId);
-        return trial.verdict === 'keep' && of?.finding.key === key;
+        return trial.verdict === 'keep' && of?.key === key;
       });
       gone.set(key, { finding, trial: kept?.number ?? null });
     }
   const last = before.at(-1);
-  const wasThere = new Set(last ? at(last.id).map(({ finding }) => finding.key) : []);
-  const everThere = new Set(before.flatMap(({ id }) => at(id)).map(({ finding }) => finding.key));
-  const cameBack = at(renderId).filter(({ finding }) => everThere.has(finding.key) && !wasThere.has(finding.key));
+  const wasThere = new Set(last ? at(last.id).map(({ key }) => key) : []);
+  const everThere = new Set(before.flatMap(({ id }) => at(id)).map(({ key }) => key));
+  const cameBack = at(renderId).filter(({ key }) => everThere.has(key) && !wasThere.has(key));
   return { gone: [...gone.values()], cameBack: new Set(cameBack.map(({ id }) => id)) };
 }

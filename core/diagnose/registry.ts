@@ -1,11 +1,31 @@
-import { cutShort } from './cut-short/definition.ts';
-import type { Diagnosis } from './diagnosis.ts';
+/** All families, in the order their findings stand for equal severity. A new one is a folder and a line here. */
+import { figurePasses } from '../figures/registry.ts';
+import type { FilmLayout } from '../render/film/passes.ts';
+import { CAUSE_IDS } from './catalogue.ts';
+import type { Family } from './family.ts';
+import { denoising } from './denoising/definition.ts';
 import { fireflies } from './fireflies/definition.ts';
-import { grain } from './grain/definition.ts';
-import { reflections } from './reflections/definition.ts';
+import { glass } from './glass/definition.ts';
+import { lighting } from './lighting/definition.ts';
+import { limits } from './limits/definition.ts';
+import { noise } from './noise/definition.ts';
+import { normals } from './normals/definition.ts';
 
-/** All families, in the order their findings stand for equal severity. */
-export const diagnoses: Diagnosis[] = [cutShort, fireflies, reflections, grain];
+export const FAMILIES: readonly Family[] = checked([glass, limits, fireflies, normals, lighting, noise, denoising]);
 
-/** Every pass that one of them looks at: what a picture to be examined must have. */
-export const neededPasses = (): string[] => [...new Set(diagnoses.flatMap((diagnosis) => diagnosis.needs))];
+/** Every pass of a render that one of them looks at; those of figures are known to all, shadow passes of lights and occlusion among them. */
+export const neededPasses = (layout: FilmLayout, families: readonly Family[] = FAMILIES): string[] => [
+  ...new Set([...figurePasses(layout), ...families.flatMap(({ render }) => render?.needs?.(layout) ?? [])]),
+];
+
+/** @throws Error naming what is wrong with a family: an id twice, a cause that the catalogue lacks */
+export function checked(families: Family[]): Family[] {
+  const ids = new Set<string>();
+  for (const { id, render, picture } of families) {
+    if (ids.has(id)) throw new Error(`there are two families "${id}"`);
+    ids.add(id);
+    for (const cause of [...(render?.causes ?? []), ...(picture?.causes ?? [])])
+      if (!CAUSE_IDS.has(cause.id)) throw new Error(`family "${id}" has the cause "${cause.id}", which is not in the catalogue`); // prettier-ignore
+  }
+  return families;
+}

@@ -1,25 +1,41 @@
 /** The scene of a document with some of its controls set otherwise. */
 import { withValues, type ControlValues } from '../document/set-values.ts';
 import type { Sheet, SheetName, ShotDocument } from '../document/schema.ts';
-import type { ChangeSide } from '../predict/small-render.ts';
+import type { Variation } from '../predict/small-render.ts';
+import { sceneKey } from '../render/scene/scene-key.ts';
 import type { CompiledScene } from '../render/scene/scene.ts';
 
+export interface Rendered {
+  document: ShotDocument;
+  sheetName: SheetName;
+  /** As the render was made with it, samples and all. */
+  sheet: Sheet;
+  scene: CompiledScene;
+  /** With rays of the host's, if it has faster ones. @param like a scene that may share its geometry */
+  compile(document: ShotDocument, sheet: Sheet, like: CompiledScene): CompiledScene;
+}
+
 /**
- * @param sheet as the render was made with it, samples and all
- * @param compile with rays of the host's, if it has faster ones
+ * Settings that are no part of a scene share the one there is; of others, what rays are traced through is shared as long as
+ * they meet it in the same places.
+ *
  * @example
- * const vary = varying(document, 'preview', sheet, (changed, its) => compileScene(changed, assets, its));
- * const { scene } = vary({ '/objects/chimney/seeThroughShadows': true });
+ * const vary = varying({ document, sheetName: 'preview', sheet, scene, compile });
+ * const scene = vary({ '/objects/chimney/seeThroughShadows': true }).compile();
  */
-export function varying(
-  document: ShotDocument,
-  name: SheetName,
-  sheet: Sheet,
-  compile: (document: ShotDocument, sheet: Sheet) => CompiledScene,
-): (values: ControlValues) => ChangeSide {
-  const rendered = { ...document, sheets: { ...document.sheets, [name]: sheet } };
+export function varying({
+  document,
+  sheetName,
+  sheet,
+  scene,
+  compile,
+}: Rendered): (values: ControlValues) => Variation {
+  const rendered = { ...document, sheets: { ...document.sheets, [sheetName]: sheet } };
+  const key = sceneKey(document, sheet);
   return (values) => {
-    const changed = withValues(rendered, [name], values);
-    return { scene: compile(changed, changed.sheets[name]), sheet: changed.sheets[name] };
+    const changed = withValues(rendered, [sheetName], values);
+    const its = changed.sheets[sheetName];
+    const isSame = sceneKey(changed, its) === key;
+    return { sheet: its, compile: () => (isSame ? scene : compile(changed, its, scene)) };
   };
 }

@@ -1,32 +1,45 @@
 /** What a trial's two renders measured: the same figures a prediction states. */
-import type { Effect } from '../contracts/finding.ts';
+import type { Effect } from '../contracts/figures.ts';
 import type { Region } from '../data/picture.ts';
+import { compareSides } from '../figures/compare.ts';
+import { figurePasses } from '../figures/registry.ts';
 import type { Film } from '../render/film/film.ts';
 import { pictureOf } from '../render/film/film-picture.ts';
-import { EFFECT_PASSES, effectOf } from './effect-of.ts';
+import type { FilmLayout } from '../render/film/passes.ts';
+
+/** One render of a trial. */
+export interface RenderedSide {
+  /** They cover the region. */
+  films: Film[];
+  layout: FilmLayout;
+  /** Samples of each pixel that stay out of the films, see `render/frame/adaptive.ts`. */
+  deciding: number;
+  /** Of thread time; null: no clock ran. */
+  seconds: number | null;
+  /** See `render-bytes.ts`; null: not known. */
+  bytes: number | null;
+}
 
 /**
- * @param before films that cover `region`, and `after` those of the changed settings, same random numbers
+ * @param before and `after`: on the same random numbers
  * @param mask a byte a pixel of the full frame, whose brightness counts; null, or empty in the region: all
  * @param frameWidth pixels
- * @param deciding samples of each pixel that stay out of the films, see `adaptive.ts`
  * @param names what objects are called, by number from 0
  */
 export function measurePair(
-  before: Film[],
-  after: Film[],
-  region: Region,
-  mask: Uint8Array | null,
-  frameWidth: number,
-  names: string[] = [],
-  deciding: [number, number] = [0, 0],
+  before: RenderedSide,
+  after: RenderedSide,
+  { region, mask, frameWidth, names }: { region: Region; mask: Uint8Array | null; frameWidth: number; names: string[] },
 ): Effect {
-  const inside = mask && new Uint8Array(region.width * region.height);
-  if (mask)
-    for (let y = 0; y < region.height; y++) {
-      const from = (region.y + y) * frameWidth + region.x;
-      inside!.set(mask.subarray(from, from + region.width), y * region.width);
-    }
-  const [a, b] = [before, after].map((films) => pictureOf(films, region, EFFECT_PASSES));
-  return effectOf(a, b, inside, names, deciding);
+  const side = ({ films, layout, ...rest }: RenderedSide) => ({ ...rest, picture: pictureOf(films, region, figurePasses(layout), layout) }); // prettier-ignore
+  return compareSides({ before: side(before), after: side(after), mask: mask && cut(mask, region, frameWidth), names });
+}
+
+function cut(mask: Uint8Array, { x, y, width, height }: Region, frameWidth: number): Uint8Array {
+  const inside = new Uint8Array(width * height);
+  for (let row = 0; row < height; row++) {
+    const from = (y + row) * frameWidth + x;
+    inside.set(mask.subarray(from, from + width), row * width);
+  }
+  return inside;
 }

@@ -1,30 +1,37 @@
 /**
  * What any change of a scene or its settings would do to a region: the region rendered small with and without it, on
- * the same random numbers, and the grain of the present picture where there is one.
+ * the same random numbers, and the noise of the present picture where there is one.
+ *
+ * @example
+ * const [effect] = predictChanges({ before, region, mask: null, picture, names, seed }, [vary({ '/samples': 64 })]);
  */
-import type { Effect } from '../contracts/finding.ts';
+import type { Effect } from '../contracts/figures.ts';
 import { channel, type Picture, type Region } from '../data/picture.ts';
-import { grainOf } from '../data/grain.ts';
+import { compareSides } from '../figures/compare.ts';
+import type { Carriage, Side } from '../figures/figure.ts';
+import { figureOf, figurePasses } from '../figures/registry.ts';
 import { cropPlane, luminancePlane } from '../picture/measured.ts';
-import { EFFECT_PASSES, effectOf } from './effect-of.ts';
-import { carriedGrain } from './stops-between.ts';
-import { planSmall, renderSmall, type ChangeSide } from './small-render.ts';
+import type { Clock } from '../render/frame/render-tile.ts';
+import { renderBytes } from './render-bytes.ts';
+import { planSmall, renderSmall, type ChangeSide, type SmallPlan, type Variation } from './small-render.ts';
 
 export interface Change {
   before: ChangeSide;
-  after: ChangeSide;
+  after: Variation;
   /** Full-frame pixels inside the sheet's frame. */
   region: Region;
   /** A byte a pixel of the full frame: whose brightness counts; null for all. */
   mask: Uint8Array | null;
   /** Beauty, its error and the objects over the full frame, as rendered with `before`. */
   picture: Picture | null;
-  /** The region was chosen for what chance brought there: its grain in the picture is more than the next render's. */
+  /** The region was chosen for what chance brought there: its noise in the picture is more than the next render's. */
   isSelected?: boolean;
   /** What objects are called, by number from 0. */
   names: string[];
   /** Never the trial's. */
   seed: number;
+  /** Of a host that wants time foretold. */
+  clock?: Clock | null;
 }
 
 /** Where many changes are held against each other, each gets a share of the rays. */
@@ -33,43 +40,53 @@ const MANY = 2;
 /** Spends at most about a quarter of the rays of a trial of the same region. */
 export const predictChange = (change: Change): Effect => predictChanges(change, [change.after])[0];
 
-/** Several changes of one thing, which share what is rendered without them. */
+/** What changes share, with passes that are wanted beside those of the figures. */
+export interface Changes extends Omit<Change, 'after'> {
+  passes?: string[];
+  /** Is shown the small render of each change, by its number. */
+  see?: (picture: Picture, k: number) => void;
+}
+
+/**
+ * Several changes of one thing, which share what is rendered without them. Changed sides are asked for one by one and let
+ * go, so that no more than one compiled scene beside the first is held.
+ */
 export function predictChanges(
-  { before, region, mask, picture, isSelected, names, seed }: Omit<Change, 'after'>,
-  afters: ChangeSide[],
-  passes: string[] = [],
-  see: (picture: Picture, k: number) => void = () => {},
+  { before, region, mask, picture, isSelected, names, seed, clock = null, passes = [], see = () => {} }: Changes,
+  afters: Variation[],
 ): Effect[] {
   const fewest = Math.min(...[before, ...afters].map(({ sheet }) => sheet.samples));
   const plan = planSmall(region, before.sheet.width, fewest, afters.length > 1 ? MANY : 1);
   const counted = mask && Uint8Array.from(plan.pixels, (p) => mask[p]);
-  const all = [...new Set([...EFFECT_PASSES, ...passes])];
   const film = picture?.channels.has('object')
     ? { here: gather(picture, plan.pixels), region: gather(picture, pixelsOf(region, picture.width)) }
     : null;
-  const first = renderSmall(before, plan, all, seed);
-  const grainBefore =
-    picture && !isSelected
-      ? grainOf(
-          cropPlane(picture, luminancePlane(picture, 'beauty'), region),
-          cropPlane(picture, channel(picture, 'error.beauty'), region),
-        )
-      : null;
+  const here = picture && !isSelected ? noiseOf(picture, region) : null;
+  const first = smallSide(before, plan, passes, seed, clock);
   return afters.map((after, k) => {
-    const { picture: second, samplesFor } = renderSmall(after, plan, all, seed);
-    see(second, k);
-    const told = effectOf(first.picture, second, counted, names, [0, 0], film);
-    const { before: n, after: m } = told.fireflies!;
-    // Each pixel stands for others, and each hit of the real render's further samples is a further firefly.
-    const fireflies = {
-      before: Math.round(n * plan.standsFor * first.samplesFor),
-      after: Math.round(m * plan.standsFor * samplesFor),
-    };
-    if (grainBefore === null) return { ...told, fireflies };
-    const grainAfter = carriedGrain(grainBefore, told.grainBefore, told.grainAfter);
-    return { ...told, fireflies, grainBefore, grainAfter };
+    const second = smallSide({ sheet: after.sheet, scene: after.compile() }, plan, passes, seed, clock);
+    see(second.picture, k);
+    const small = compareSides({ before: first, after: second, mask: counted, names, film });
+    const carriage: Carriage = { standsFor: plan.standsFor, samplesFor: [first.samplesFor, second.samplesFor], here };
+    return { figures: small.figures.map((value) => figureOf(value.id).carry?.(value, carriage) ?? value) };
   });
 }
+
+interface SmallSide extends Side {
+  picture: Picture;
+  samplesFor: number;
+}
+
+function smallSide(side: ChangeSide, plan: SmallPlan, passes: string[], seed: number, clock: Clock | null): SmallSide {
+  const all = [...new Set([...figurePasses(side.scene.layout), ...passes])];
+  const { picture, samplesFor, seconds } = renderSmall(side, plan, all, seed, clock);
+  return { picture, samplesFor, seconds, deciding: 0, bytes: renderBytes(side.scene, side.sheet) };
+}
+
+const noiseOf = (picture: Picture, region: Region) => ({
+  luminance: cropPlane(picture, luminancePlane(picture, 'beauty'), region),
+  error: cropPlane(picture, channel(picture, 'error.beauty'), region),
+});
 
 const pixelsOf = ({ x, y, width, height }: Region, frameWidth: number): Uint32Array =>
   Uint32Array.from({ length: width * height }, (_, i) => (y + Math.floor(i / width)) * frameWidth + x + (i % width));

@@ -7,13 +7,19 @@ import { channel, type Picture, type Region } from '../data/picture.ts';
 import { decidingSamples } from '../render/frame/adaptive.ts';
 import { pictureOf } from '../render/film/film-picture.ts';
 import { GROUP } from '../render/film/random.ts';
-import { renderPixels } from '../render/frame/render-tile.ts';
+import { renderPixels, type Clock } from '../render/frame/render-tile.ts';
 import { settingsOf, type CompiledScene } from '../render/scene/scene.ts';
 import type { Sheet } from '../document/schema.ts';
 
 export interface ChangeSide {
   scene: CompiledScene;
   sheet: Sheet;
+}
+
+/** A side that is compiled when it is rendered, and let go after it. */
+export interface Variation {
+  sheet: Sheet;
+  compile(): CompiledScene;
 }
 
 export interface SmallPlan {
@@ -71,30 +77,34 @@ export function planSmall(region: Region, frameWidth: number, samples: number, d
  * @param passes names of those that the picture is to have; `error.…` and `cost` are as if each pixel had the samples
  *   that the sheet gives it, with those that decide how many; all else is as rendered
  * @param seed must not be the trial's
- * @returns the picture, and how many samples the sheet gives for each that was taken
+ * @param clock of a host that wants time told
+ * @returns the picture, how many samples the sheet gives for each that was taken, and the seconds that those would take
  */
 export function renderSmall(
   { scene, sheet }: ChangeSide,
   plan: SmallPlan,
   passes: string[],
   seed: number,
-): { picture: Picture; samplesFor: number } {
+  clock: Clock | null = null,
+): { picture: Picture; samplesFor: number; seconds: number | null } {
   const { pixels, width, height, groups } = plan;
-  const film = renderPixels(scene, settingsOf(sheet, seed), pixels, groups);
+  const film = renderPixels(scene, settingsOf(sheet, seed), pixels, groups, clock);
   film.region = { x: 0, y: 0, width, height };
   const picture = pictureOf([film], film.region, [...new Set([...passes, 'samples'])], scene.layout);
   const samples = channel(picture, 'samples');
   const deciding = decidingSamples(sheet);
-  let given = 0;
+  let [given, microseconds] = [0, 0];
   for (let i = 0; i < pixels.length; i++) {
     // Adaptive sampling gives each pixel its own number, and no more than the sheet's.
     const own = sheet.adaptive.on ? Math.min(sheet.samples, film.wanted[i] * GROUP) : sheet.samples;
     const scale = own / samples[i];
     given += own;
+    microseconds += film.time[i] * (scale + deciding / samples[i]);
     for (const name of passes) {
       if (name === 'cost') channel(picture, name)[i] *= scale + deciding / samples[i];
       else if (name.startsWith('error.')) channel(picture, name)[i] /= Math.sqrt(scale);
     }
   }
-  return { picture, samplesFor: given / samples.reduce((sum, n) => sum + n, 0) };
+  const samplesFor = given / samples.reduce((sum, n) => sum + n, 0);
+  return { picture, samplesFor, seconds: clock ? microseconds / 1e6 : null };
 }

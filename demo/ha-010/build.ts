@@ -2,7 +2,7 @@
  * HA-010, jar shelf: honey jars five rows deep, a window on the left, a steel tray at the back, tipped
  * forward, that mirrors them.
  *
- * What is wrong with it: a straight look through five empty jars passes 5 jars × 2 walls × 2 faces =
+ * What is wrong with it: a straight path through five empty jars passes 5 jars × 2 walls × 2 faces =
  * 20 faces, but paths end at 8 transmissions (and, behind that, at 10 events of all kinds): the jars
  * are black inside. Lids are black in the tray, for reflections end at the first. What light is left
  * is grainy after the shadow lift.

@@ -81,8 +81,9 @@ export const renders = pgTable(
     /** `base`: the shot as it is; `trial`: one side of a trial. */
     purpose: text().$type<'base' | 'trial'>().notNull(),
     sheet: text().$type<'preview' | 'final'>().notNull(),
-    /** JSON Patch on the version's document that this render is made with. */
+    /** JSON Patch on the version's document that this render is made with, and hashes by path of files that it has beside the version's. */
     patch: text().notNull(),
+    files: text().notNull().default('{}'),
     ...region(),
     /** The sheet's frame, pixels. */
     frameWidth: integer().notNull(),
@@ -108,6 +109,8 @@ export const renders = pgTable(
     error: text(),
     /** JSON list of sentences about what is unusual in the scene; null until it was compiled. */
     warnings: text(),
+    /** Bytes of its compiled scene and of the film of the whole frame; null until it was compiled. */
+    bytes: doublePrecision(),
     /** Which build of the core made it: films of different builds are not mixed. */
     build: text().notNull(),
     createdAt: createdAt(),
@@ -157,6 +160,7 @@ export const batches = pgTable('batches', {
     .references(() => renders.id),
 });
 
+/** What was found in a render, or in a version by itself. */
 export const findings = pgTable(
   'findings',
   {
@@ -164,20 +168,27 @@ export const findings = pgTable(
     shotId: integer()
       .notNull()
       .references(() => shots.id),
-    renderId: integer()
+    versionId: integer()
       .notNull()
-      .references(() => renders.id),
+      .references(() => versions.id),
+    /** Null: the version was checked, and nothing rendered. */
+    renderId: integer().references(() => renders.id),
     key: text().notNull(),
-    /** Samples per pixel the render had: a continued render is examined again, and older findings stay. */
+    /**
+     * Which look it was found by; of one render or version the latest counts, and older findings stay. Samples per pixel that
+     * the render had, for a continued one is examined again; the run of preflight.
+     */
     samples: integer().notNull(),
     /** `Finding` as JSON, written once: predictions are stored before any trial and never rewritten. */
     body: text().notNull(),
-    /** Blob: one byte a pixel of the full frame. */
-    mask: text().notNull(),
+    /** What lists show of it, as JSON; see `FindingSummary`. */
+    summary: text().notNull().default('{}'),
+    /** Blob: one byte a pixel of the full frame; null: it is about no pixels. */
+    mask: text(),
     position: integer().notNull(),
     createdAt: createdAt(),
   },
-  (t) => [unique().on(t.renderId, t.key, t.samples)],
+  (t) => [unique().on(t.versionId, t.renderId, t.key, t.samples).nullsNotDistinct()],
 );
 
 /** Trials of several values of one thing, which share the render without any of them. */
@@ -212,8 +223,9 @@ export const trials = pgTable(
       .notNull()
       .references(() => versions.id),
     sheet: text().$type<'preview' | 'final'>().notNull(),
-    /** JSON Patch on the version's document. */
+    /** JSON Patch on the version's document, and hashes by path of files that it makes. */
     patch: text().notNull(),
+    files: text().notNull().default('{}'),
     ...region(),
     state: text().$type<'predicting' | 'rendering' | 'done' | 'stopped' | 'failed'>().notNull(),
     error: text(),

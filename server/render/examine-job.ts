@@ -1,7 +1,9 @@
 /** Looks for causes in a finished base render and writes the findings down, once. */
 import { eq } from 'drizzle-orm';
+import { lineOf } from '../../core/diagnose/stored.ts';
 import { canonicalText } from '../../core/document/canonical.ts';
 import { pilotSeed } from '../../core/predict/seeds.ts';
+import { tellBytes } from '../../core/render/film/frame-bytes.ts';
 import { samplesOf } from '../../core/render/film/rounds.ts';
 import type { Context } from '../context.ts';
 import { findings, renders } from '../db/schema.ts';
@@ -10,6 +12,7 @@ import { log } from '../log.ts';
 import { shotChanged } from '../notify.ts';
 import type { ExamineJob } from '../queue.ts';
 import { filmsOf } from './films.ts';
+import { addLines } from './render-lines.ts';
 import { lockRender } from './renders.ts';
 import type { RenderThreads } from './render-threads.ts';
 import type { Scenes } from './scenes.ts';
@@ -21,7 +24,7 @@ export async function examineRender(context: Context, scenes: Scenes, threads: R
   try {
     const samples = samplesOf(render.targetGroups);
     const { document, assets, scene, packed } = await scenes.get(render.versionId, [], render.sheet);
-    const found = await threads.run('examine', {
+    const { found, bytes } = await threads.run('examine', {
       scene,
       packed,
       document,
@@ -31,7 +34,7 @@ export async function examineRender(context: Context, scenes: Scenes, threads: R
       films: await filmsOf(context, db, render.id),
       pilotSeed: pilotSeed(render.id),
     });
-    const masks = await Promise.all(found.map(({ mask }) => context.blobs.put(mask)));
+    const masks = await Promise.all(found.map(({ mask }) => mask && context.blobs.put(mask)));
     await db.transaction(async (tx) => {
       const now = await lockRender(tx, render.id);
       if (now.examined !== 'waiting' || now.epoch !== render.epoch) return;
@@ -41,15 +44,19 @@ export async function examineRender(context: Context, scenes: Scenes, threads: R
           .values(
             found.map(({ finding }, position) => ({
               shotId: render.shotId,
+              versionId: render.versionId,
               renderId: render.id,
               key: finding.key,
               samples,
               body: canonicalText(finding),
+              summary: canonicalText(lineOf(finding)),
               mask: masks[position],
               position,
             })),
           )
           .onConflictDoNothing();
+      const message = `${found.length} findings; the examination held ${tellBytes(bytes)} at most`;
+      await addLines(tx, render, document.frame, [{ severity: 'info', phase: 'examine', rays: null, message }]);
       await tx.update(renders).set({ examined: 'done' }).where(eq(renders.id, render.id));
       await shotChanged(tx, render.shotId);
     });

@@ -1,16 +1,19 @@
 /** Runs on a thread of a worker process: everything that takes long. No database, no files. */
-import type { Effect, FindingWithMask } from '../../core/contracts/finding.ts';
+import type { Effect } from '../../core/contracts/figures.ts';
+import type { FindingWithMask } from '../../core/contracts/finding.ts';
 import type { Region } from '../../core/data/picture.ts';
-import { diagnoses, neededPasses } from '../../core/diagnose/registry.ts';
-import type { DiagnosisInput } from '../../core/diagnose/diagnosis.ts';
+import { neededPasses } from '../../core/diagnose/registry.ts';
+import { diagnoseRender } from '../../core/diagnose/run.ts';
 import type { Sheet, SheetName, ShotDocument } from '../../core/document/schema.ts';
 import { varying } from '../../core/diagnose/vary.ts';
 import { timeFrame, type FrameTime } from '../../core/predict/frame-time.ts';
-import { predictChanges, type Change } from '../../core/predict/predict-change.ts';
+import { predictChanges, type Changes } from '../../core/predict/predict-change.ts';
 import type { ChangeSide } from '../../core/predict/small-render.ts';
 import type { Assets } from '../../core/render/compile/assets.ts';
+import { renderBytes } from '../../core/predict/render-bytes.ts';
 import { createFilm, packFilm, packTime, unpackFilm } from '../../core/render/film/film.ts';
 import { pictureOf } from '../../core/render/film/film-picture.ts';
+import type { FilmLayout } from '../../core/render/film/passes.ts';
 import { renderGroups } from '../../core/render/frame/render-tile.ts';
 import { settingsOf, type CompiledScene } from '../../core/render/scene/scene.ts';
 import { compiledWithKernel, withKernel, type PackedScene } from '../../host/kernel.ts';
@@ -55,6 +58,13 @@ export interface ExamineTask extends SceneTask {
   pilotSeed: number;
 }
 
+/** The most that an examination held at a time, beside what it found. */
+export interface Examined {
+  found: FindingWithMask[];
+  /** Of the passes it reads, its scene, and the largest of the scenes it held it against. */
+  bytes: number;
+}
+
 export function examine({
   scene,
   packed,
@@ -64,32 +74,41 @@ export function examine({
   sheet,
   films,
   pilotSeed,
-}: ExamineTask): FindingWithMask[] {
-  const input: DiagnosisInput = {
+}: ExamineTask): Examined {
+  const rendered = withKernel(scene, packed);
+  const picture = wholePicture(sheet, films, neededPasses(scene.layout), scene.layout);
+  let largest = 0;
+  const compile = (changed: ShotDocument, its: Sheet, like: CompiledScene) => {
+    const other = compiledWithKernel(changed, assets, its, like);
+    largest = Math.max(largest, renderBytes(other, its));
+    return other;
+  };
+  const found = diagnoseRender({
     document,
     sheet,
-    scene: withKernel(scene, packed),
-    vary: varying(document, sheetName, sheet, (changed, its) => compiledWithKernel(changed, assets, its)),
-    picture: wholePicture(sheet, films, neededPasses()),
+    scene: rendered,
+    picture,
     pilotSeed,
-  };
-  const rank = { stop: 0, caution: 1, note: 2 };
-  return diagnoses
-    .flatMap((diagnosis) => diagnosis.examine(input))
-    .sort((a, b) => rank[a.finding.severity] - rank[b.finding.severity]);
+    vary: varying({ document, sheetName, sheet, scene: rendered, compile }),
+    clock: () => performance.now(),
+  });
+  const planes = [...picture.channels.values()].reduce((sum, { byteLength }) => sum + byteLength, 0);
+  return { found, bytes: planes + renderBytes(scene, sheet) + largest };
 }
 
-export interface PredictTask extends Omit<Change, 'picture' | 'before' | 'after'> {
+export interface PredictTask extends Omit<Changes, 'picture' | 'before' | 'see' | 'clock'> {
   before: SceneTask & ChangeSide;
   afters: (SceneTask & ChangeSide)[];
-  /** Films of the newest base render of the frame, for its grain; empty when there is none. */
+  /** Films of the newest base render of the frame, for its noise; empty when there is none. */
   films: Uint8Array[];
 }
 
-export function predict({ films, before, afters, ...change }: PredictTask): Effect[] {
-  const side = ({ scene, packed, sheet }: SceneTask & ChangeSide) => ({ scene: withKernel(scene, packed), sheet });
+export function predict({ films, before, afters, ...changes }: PredictTask): Effect[] {
   const picture = films.length ? wholePicture(before.sheet, films, ['beauty', 'error.beauty', 'object']) : null;
-  return predictChanges({ ...change, before: side(before), picture }, afters.map(side));
+  return predictChanges(
+    { ...changes, before: { scene: withKernel(before.scene, before.packed), sheet: before.sheet }, picture, clock: () => performance.now() },
+    afters.map(({ scene, packed, sheet }) => ({ sheet, compile: () => withKernel(scene, packed) })),
+  ); // prettier-ignore
 }
 
 export interface TimeTask extends SceneTask {
@@ -100,12 +119,13 @@ export interface TimeTask extends SceneTask {
 export const timeOnThread = ({ scene, packed, sheet, seed }: TimeTask): FrameTime =>
   timeFrame({ scene: withKernel(scene, packed), sheet }, seed, () => performance.now());
 
-function wholePicture(sheet: Sheet, films: Uint8Array[], passes: string[]) {
+function wholePicture(sheet: Sheet, films: Uint8Array[], passes: string[], layout?: FilmLayout) {
   const frame = { x: 0, y: 0, width: sheet.width, height: sheet.height };
   return pictureOf(
     films.map((film) => unpackFilm(film)),
     frame,
     passes,
+    layout,
   );
 }
 

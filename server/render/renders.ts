@@ -35,6 +35,8 @@ export interface NewRender {
   purpose: 'base' | 'trial';
   sheet: SheetName;
   patch: JsonPatch;
+  /** Hashes by path of files beside the version's; left out: none. */
+  files?: Record<string, string>;
   /** Null: the full frame. */
   region: Region | null;
   /** Left out: the sheet's own. */
@@ -55,6 +57,7 @@ export async function createRender(context: Context, tx: Transaction, wanted: Ne
       purpose,
       sheet,
       patch: canonicalText(patch),
+      files: canonicalText(wanted.files ?? {}),
       ...region,
       ...plan,
       seed: wanted.seed ?? seed,

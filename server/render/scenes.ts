@@ -6,6 +6,7 @@ import type { SheetName, ShotDocument } from '../../core/document/schema.ts';
 import { isSameGeometry } from '../../core/geometry/scene-geometry.ts';
 import type { Assets } from '../../core/render/compile/assets.ts';
 import { compileScene } from '../../core/render/compile/compile.ts';
+import { sceneKey } from '../../core/render/scene/scene-key.ts';
 import type { SceneSheet } from '../../core/render/scene/scene-sheet.ts';
 import { loadAssets } from '../../core/render/compile/load-assets.ts';
 import type { CompiledScene } from '../../core/render/scene/scene.ts';
@@ -13,7 +14,7 @@ import type { Context } from '../context.ts';
 import { versions } from '../db/schema.ts';
 import { notFound } from '../errors.ts';
 import { lentByHost, packScene, type PackedScene } from '../../host/kernel.ts';
-import { readerOfManifest } from '../manifest.ts';
+import { readerOfManifest, withFiles } from '../manifest.ts';
 import { patchedDocument } from '../apart/work/document.ts';
 import { sharedAssets } from './shared-assets.ts';
 
@@ -51,13 +52,21 @@ export class Scenes {
 
   constructor(private readonly context: Context) {}
 
-  /** The scene of a version's document with a patch on it, for the frame of one of its sheets. */
-  async get(versionId: number, patch: JsonPatch, sheetName: SheetName): Promise<LoadedScene> {
+  /**
+   * The scene of a version's document with a patch on it, for the frame of one of its sheets.
+   * @param files hashes by path of files beside the version's, or in the place of some
+   */
+  async get(
+    versionId: number,
+    patch: JsonPatch,
+    sheetName: SheetName,
+    files: Record<string, string> = {},
+  ): Promise<LoadedScene> {
     const { manifest, document, sheet, assetsKey, sceneKey } = await keep(
       this.asked,
       ASKED_KEPT,
-      `${versionId} ${sheetName} ${canonicalText(patch)}`,
-      () => this.ask(versionId, patch, sheetName),
+      `${versionId} ${sheetName} ${canonicalText(patch)} ${canonicalText(files)}`,
+      () => this.ask(versionId, patch, sheetName, files),
     );
     const assets = await keep(this.assets, KEPT, assetsKey, () => {
       const read = readerOfManifest(this.context.blobs, manifest);
@@ -67,20 +76,26 @@ export class Scenes {
     return { document, assets, ...compiled };
   }
 
-  private async ask(versionId: number, patch: JsonPatch, sheetName: SheetName): Promise<Asked> {
+  private async ask(
+    versionId: number,
+    patch: JsonPatch,
+    sheetName: SheetName,
+    files: Record<string, string>,
+  ): Promise<Asked> {
     const [version] = await this.context.db.select().from(versions).where(eq(versions.id, versionId));
     if (!version) throw notFound(`version ${versionId}`);
     const document = patchedDocument(version, patch);
     const { width, height, motion, precision, neutral, passes } = document.sheets[sheetName];
     // Samples, limits and clamps are no part of a scene: renders that differ in them share one.
     const sheet = { width, height, motion, precision, neutral, passes };
+    const manifest = withFiles(version.manifest, files);
     const references = [document.meshes, document.textures, document.maps, document.coats];
     return {
-      manifest: version.manifest,
+      manifest,
       document,
       sheet,
-      assetsKey: version.manifest + canonicalText(references),
-      sceneKey: version.manifest + canonicalText({ ...document, sheets: sheet }),
+      assetsKey: manifest + canonicalText(references),
+      sceneKey: manifest + sceneKey(document, sheet),
     };
   }
 

@@ -2,6 +2,8 @@
 import { and, desc, eq, lt, sql } from 'drizzle-orm';
 import type { JsonPatch } from '../../core/document/patch.ts';
 import type { ShotDocument } from '../../core/document/schema.ts';
+import { renderBytes } from '../../core/predict/render-bytes.ts';
+import type { CompiledScene } from '../../core/render/scene/scene.ts';
 import { nextRound, samplesOf } from '../../core/render/film/rounds.ts';
 import { CORE_BUILD } from '../../core/render/frame/build.ts';
 import { DamagedBlob } from '../blobs.ts';
@@ -56,8 +58,9 @@ export async function renderBatch(
       render.versionId,
       JSON.parse(render.patch) as JsonPatch,
       render.sheet,
+      JSON.parse(render.files) as Record<string, string>,
     );
-    await noteWarnings(context, render, scene.warnings, document);
+    await noteScene(context, render, scene, document);
     const sheet = document.sheets[render.sheet];
     const regions = tileRegions(render);
     const times = await Promise.all(
@@ -82,20 +85,21 @@ export async function renderBatch(
   }
 }
 
-/** Says once what is unusual about the render's scene, to the page and to the log. */
-async function noteWarnings(
+/** Says once what is unusual about the render's scene, to the page and to the log, and what it holds. */
+async function noteScene(
   { db }: Context,
   render: RenderRow,
-  warnings: string[],
+  scene: CompiledScene,
   document: ShotDocument,
 ): Promise<void> {
+  const { warnings } = scene;
   if (render.warnings !== null) return;
   await db.transaction(async (tx) => {
     const now = await lockRender(tx, render.id);
     if (now.warnings !== null) return;
     await tx
       .update(renders)
-      .set({ warnings: JSON.stringify(warnings) })
+      .set({ warnings: JSON.stringify(warnings), bytes: renderBytes(scene, document.sheets[render.sheet]) })
       .where(eq(renders.id, render.id));
     const { width, height, samples } = document.sheets[render.sheet];
     const said = (severity: 'info' | 'warning', phase: string, message: string) => ({ severity, phase, rays: null, message }); // prettier-ignore

@@ -6,3 +6,7 @@ export function withRaw(object: object, raw: Record<string, string | null>): str
 }
 
 export const rawList = (texts: string[]): string => `[${texts.join(',')}]`;
+
+/** One object of the members of both: of a value, and of the text of another object. */
+export const joined = (value: object, text: string): string =>
+  text === '{}' ? JSON.stringify(value) : `${JSON.stringify(value).slice(0, -1)},${text.slice(1)}`;

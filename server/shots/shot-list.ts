@@ -95,11 +95,11 @@ async function openFindings(tx: Transaction, renderIds: number[]): Promise<Map<n
     .orderBy(asc(decisions.findingId), desc(decisions.id))
     .as('last');
   const rows = await tx
-    .select({ renderId: findings.renderId, severity: sql<Severity>`${findings.body}::json ->> 'severity'` })
+    .select({ renderId: findings.renderId, severity: sql<Severity>`${findings.summary}::json ->> 'severity'` })
     .from(findings)
     .leftJoin(last, eq(last.findingId, findings.id))
     .where(and(inArray(findings.renderId, renderIds), sql`${last.verdict} is distinct from 'put aside'`));
-  for (const { renderId, severity } of rows) open.set(renderId, [...(open.get(renderId) ?? []), severity]);
+  for (const { renderId, severity } of rows) open.set(renderId!, [...(open.get(renderId!) ?? []), severity]);
   return open;
 }
 

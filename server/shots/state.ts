@@ -1,6 +1,7 @@
 /** What pages see of a shot, read in one go: once for each of its revisions, whoever asks. */
 import { asc, eq } from 'drizzle-orm';
 import type {
+  FindingLine,
   FindingSummary,
   RenderSummary,
   ShotState,
@@ -15,7 +16,7 @@ import { decisions, findings, logs, renders, sweeps, trials, versions } from '..
 import type { StateText } from '../state-text.ts';
 import { preflightSummaries } from '../intake/preflights.ts';
 import type { RenderRow } from '../render/renders.ts';
-import { rawList, withRaw } from './raw-json.ts';
+import { joined, rawList, withRaw } from './raw-json.ts';
 import { shotByCode, type ShotRow } from '../versions/versions.ts';
 
 export const REPEATABLE = { isolationLevel: 'repeatable read', accessMode: 'read only' } as const;
@@ -51,13 +52,9 @@ async function readState(tx: Transaction, shot: ShotRow): Promise<StateText> {
   const told: VersionSummary[] = rows.map((row) => ({ ...row, createdAt: row.createdAt.toISOString() }));
   const byId = new Map(told.map((version) => [version.id, version]));
   const head = byId.get(shot.headVersionId!)!;
-  const [{ document }] = await tx
-    .select({ document: versions.document })
-    .from(versions)
-    .where(eq(versions.id, head.id));
   const renderRows = await tx.select().from(renders).where(eq(renders.shotId, shot.id)).orderBy(asc(renders.id));
   const decided = await tx.select().from(decisions).where(eq(decisions.shotId, shot.id)).orderBy(asc(decisions.id));
-  const state: Omit<ShotState, 'document' | 'findings' | 'trials'> = {
+  const state: Omit<ShotState, 'findings' | 'trials'> = {
     code: shot.code,
     name: shot.name,
     revision: shot.revision,
@@ -79,7 +76,6 @@ async function readState(tx: Transaction, shot: ShotRow): Promise<StateText> {
     archived: shot.archivedAt !== null,
   };
   const text = withRaw(state, {
-    document,
     findings: await findingSummaries(tx, shot.id, renderRows, byId, decided),
     trials: await trialSummaries(tx, shot.id, byId, decided),
   });
@@ -113,7 +109,7 @@ export function renderSummary(row: RenderRow, version: number): RenderSummary {
 
 type DecisionRow = typeof decisions.$inferSelect;
 
-/** Findings of each base render at its present samples, as JSON. */
+/** Findings of each base render at its present samples, and of each version as it was checked last; as JSON. */
 async function findingSummaries(
   tx: Transaction,
   shotId: number,
@@ -121,28 +117,31 @@ async function findingSummaries(
   byId: Map<number, VersionSummary>,
   decided: DecisionRow[],
 ): Promise<string> {
+  const { id, versionId, renderId, samples, summary } = findings;
   const rows = await tx
-    .select()
+    .select({ id, versionId, renderId, samples, summary })
     .from(findings)
     .where(eq(findings.shotId, shotId))
     .orderBy(asc(findings.renderId), asc(findings.position));
-  const renderOf = new Map(renderRows.map((r) => [r.id, r]));
-  const newest = new Map<number, number>();
-  for (const row of rows) newest.set(row.renderId, Math.max(newest.get(row.renderId) ?? 0, row.samples));
+  const sheetOf = new Map(renderRows.map((render) => [render.id, render.sheet]));
+  const lookOf = (row: (typeof rows)[number]) =>
+    row.renderId === null ? `version ${row.versionId}` : `render ${row.renderId}`;
+  const newest = new Map<string, number>();
+  for (const row of rows) newest.set(lookOf(row), Math.max(newest.get(lookOf(row)) ?? 0, row.samples));
   return rawList(
     rows
-      .filter((row) => row.samples === newest.get(row.renderId))
+      .filter((row) => row.samples === newest.get(lookOf(row)))
       .map((row) => {
-        const render = renderOf.get(row.renderId)!;
         const last = decided.findLast((d) => d.findingId === row.id);
-        const summary: Omit<FindingSummary, 'finding'> = {
+        const own: Omit<FindingSummary, keyof FindingLine> = {
           id: row.id,
           renderId: row.renderId,
-          version: byId.get(render.versionId)!.number,
-          sheet: render.sheet,
+          versionId: row.versionId,
+          version: byId.get(row.versionId)!.number,
+          sheet: (row.renderId !== null && sheetOf.get(row.renderId)) || 'preview',
           aside: last?.verdict === 'put aside' ? last.reason : null,
         };
-        return withRaw(summary, { finding: row.body });
+        return joined(own, row.summary);
       }),
   );
 }

@@ -1,5 +1,5 @@
 /** Deleting and archiving. Rows go at once; the bytes go with the next collection, those that nothing else refers to. */
-import { and, eq, inArray, or, sql } from 'drizzle-orm';
+import { and, eq, inArray, or, sql, type SQL } from 'drizzle-orm';
 import type { PgColumn, PgTable } from 'drizzle-orm/pg-core';
 import type { Context } from '../context.ts';
 import type { Transaction } from '../db/database.ts';
@@ -59,6 +59,7 @@ export async function deleteShot(context: Context, code: string, confirm: string
       tx,
       own.map((render) => render.id),
     );
+    await deleteFindings(tx, eq(findings.shotId, id));
     const ofIt = tx.select({ id: versions.id }).from(versions).where(eq(versions.shotId, id));
     await tx.delete(frameTimes).where(inArray(frameTimes.versionId, ofIt));
     await tx.delete(preflights).where(inArray(preflights.versionId, ofIt));
@@ -97,6 +98,7 @@ export async function deleteVersion(context: Context, versionId: number): Promis
       tx,
       own.map(({ id }) => id),
     );
+    await deleteFindings(tx, eq(findings.versionId, versionId));
     await tx.delete(frameTimes).where(eq(frameTimes.versionId, versionId));
     await tx.delete(preflights).where(eq(preflights.versionId, versionId));
     await tx.delete(versions).where(eq(versions.id, versionId));
@@ -132,10 +134,15 @@ async function lockShot(tx: Transaction, id: number): Promise<ShotRow> {
 
 async function deleteRenders(tx: Transaction, ids: number[]): Promise<void> {
   if (ids.length === 0) return;
-  const found = tx.select({ id: findings.id }).from(findings).where(inArray(findings.renderId, ids));
+  await deleteFindings(tx, inArray(findings.renderId, ids));
+  for (const table of [tiles, renderLines, batches]) await tx.delete(table).where(inArray(table.renderId, ids));
+  await tx.delete(renders).where(inArray(renders.id, ids));
+}
+
+/** Findings with what was decided about them; trials that these led to stay. */
+async function deleteFindings(tx: Transaction, which: SQL): Promise<void> {
+  const found = tx.select({ id: findings.id }).from(findings).where(which);
   await tx.delete(decisions).where(inArray(decisions.findingId, found));
   await tx.update(trials).set({ findingId: null }).where(inArray(trials.findingId, found));
-  for (const table of [findings, tiles, renderLines, batches])
-    await tx.delete(table).where(inArray(table.renderId, ids));
-  await tx.delete(renders).where(inArray(renders.id, ids));
+  await tx.delete(findings).where(which);
 }

@@ -22,7 +22,11 @@ const references = sql`
     from (select distinct on (render_id, tile) * from tiles order by render_id, tile, groups desc) t
     join renders r on r.id = t.render_id where t.time is not null
   union all
-  select shot_id, null, render_id, null, null, mask from findings
+  select shot_id, case when render_id is null then version_id end, render_id, null, null, mask from findings where mask is not null
+  union all
+  select r.shot_id, null, r.id, null, null, f.value from renders r cross join lateral json_each_text(r.files::json) f
+  union all
+  select t.shot_id, t.version_id, null, null, null, f.value from trials t cross join lateral json_each_text(t.files::json) f
   union all
   select v.shot_id, v.id, null, null, null, f.value from versions v cross join lateral json_each_text(v.manifest::json) f
   union all

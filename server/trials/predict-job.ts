@@ -21,14 +21,17 @@ export async function predictTrials(context: Context, scenes: Scenes, threads: R
   if (rows.length === 0) return;
   const [lead] = rows;
   try {
-    const side = async (patch: JsonPatch) => {
-      const { document, scene, packed } = await scenes.get(lead.versionId, patch, lead.sheet);
+    const side = async (patch: JsonPatch, files: Record<string, string> = {}) => {
+      const { document, scene, packed } = await scenes.get(lead.versionId, patch, lead.sheet, files);
       return { document, scene, packed, sheet: document.sheets[lead.sheet] };
     };
     const { document, ...before } = await side([]);
     const afters = [];
-    for (const { patch } of rows) {
-      const { scene, packed, sheet } = await side(JSON.parse(patch) as JsonPatch);
+    for (const { patch, files } of rows) {
+      const { scene, packed, sheet } = await side(
+        JSON.parse(patch) as JsonPatch,
+        JSON.parse(files) as Record<string, string>,
+      );
       afters.push({ scene, packed, sheet });
     }
     const [base] = await db

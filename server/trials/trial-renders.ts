@@ -1,12 +1,15 @@
 /** The renders of trials: begun together once the predictions stand; a trial is measured when both of its own are done. */
 import { and, asc, eq, inArray, or } from 'drizzle-orm';
-import type { Effect, Finding } from '../../core/contracts/finding.ts';
+import type { Effect } from '../../core/contracts/figures.ts';
+import type { Finding } from '../../core/contracts/finding.ts';
 import { canonicalText } from '../../core/document/canonical.ts';
+import type { SheetName, ShotDocument } from '../../core/document/schema.ts';
 import type { JsonPatch } from '../../core/document/patch.ts';
-import { measurePair } from '../../core/predict/measure-pair.ts';
+import { measurePair, type RenderedSide } from '../../core/predict/measure-pair.ts';
 import { objectNames } from '../../core/document/object-names.ts';
 import { trialSeed } from '../../core/predict/seeds.ts';
 import { decidingSamples } from '../../core/render/frame/adaptive.ts';
+import { filmLayout } from '../../core/render/film/film-layout.ts';
 import { unpackFilm } from '../../core/render/film/film.ts';
 import type { Context } from '../context.ts';
 import type { Transaction } from '../db/database.ts';
@@ -33,11 +36,11 @@ export async function beginTrials(
   const [version] = await tx.select().from(versions).where(eq(versions.id, lead.versionId));
   const region = { x: lead.x, y: lead.y, width: lead.width, height: lead.height };
   const seed = trialSeed(lead.id);
-  const render = (patch: JsonPatch) =>
-    createRender(context, tx, { version, purpose: 'trial', sheet: lead.sheet, patch, region, seed });
+  const render = (patch: JsonPatch, files: Record<string, string> = {}) =>
+    createRender(context, tx, { version, purpose: 'trial', sheet: lead.sheet, patch, files, region, seed });
   const before = await render([]);
   for (const [i, trial] of trialRows.entries()) {
-    const after = await render(JSON.parse(trial.patch) as JsonPatch);
+    const after = await render(JSON.parse(trial.patch) as JsonPatch, JSON.parse(trial.files) as Record<string, string>);
     await tx
       .update(trials)
       .set({
@@ -71,20 +74,35 @@ export async function sideFinished(context: Context, tx: Transaction, renderId: 
 }
 
 async function measureTrial(context: Context, tx: Transaction, trial: TrialRow, sides: number[]): Promise<void> {
-  const [before, after] = await Promise.all(
-    sides.map(async (id) => (await filmsOf(context, tx, id)).map((film) => unpackFilm(film))),
-  );
   const [version] = await tx.select().from(versions).where(eq(versions.id, trial.versionId));
   const document = patchedDocument(version, []);
-  const names = objectNames(document);
-  const sheets = [document, patchedDocument(version, JSON.parse(trial.patch) as JsonPatch)].map((one) => one.sheets[trial.sheet]); // prettier-ignore
-  const deciding: [number, number] = [decidingSamples(sheets[0]), decidingSamples(sheets[1])];
-  const mask = await maskOf(context, tx, trial);
-  const measured = measurePair(before, after, trial, mask, document.sheets[trial.sheet].width, names, deciding);
+  const changed = patchedDocument(version, JSON.parse(trial.patch) as JsonPatch);
+  const [before, after] = await Promise.all(
+    [document, changed].map((one, k) => sideOf(context, tx, sides[k], one, trial.sheet)),
+  );
+  const measured = measurePair(before, after, {
+    region: trial,
+    mask: await maskOf(context, tx, trial),
+    frameWidth: document.sheets[trial.sheet].width,
+    names: objectNames(document),
+  });
   await tx
     .update(trials)
     .set({ state: 'done', measured: canonicalText(measured) })
     .where(eq(trials.id, trial.id));
+}
+
+async function sideOf(
+  context: Context,
+  tx: Transaction,
+  renderId: number,
+  document: ShotDocument,
+  sheetName: SheetName,
+): Promise<RenderedSide> {
+  const [{ ms, bytes }] = await tx.select().from(renders).where(eq(renders.id, renderId));
+  const sheet = document.sheets[sheetName];
+  const films = (await filmsOf(context, tx, renderId)).map((film) => unpackFilm(film));
+  return { films, layout: filmLayout(document, sheet), deciding: decidingSamples(sheet), seconds: ms / 1000, bytes };
 }
 
 /** A side that cannot be rendered ends its trials, with the reason. */
@@ -113,5 +131,5 @@ export async function maskOf(context: Context, tx: Transaction | Context['db'], 
   if (trial.findingId === null) return null;
   const [finding] = await tx.select().from(findings).where(eq(findings.id, trial.findingId));
   if ((JSON.parse(finding.body) as Finding).isElsewhereNext) return null;
-  return context.blobs.get(finding.mask);
+  return finding.mask === null ? null : context.blobs.get(finding.mask);
 }

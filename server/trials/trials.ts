@@ -1,6 +1,6 @@
 /** Trials: begun from a remedy or from values set by hand, stopped, kept, dropped. */
 import { and, asc, desc, eq, max, or } from 'drizzle-orm';
-import type { Finding } from '../../core/contracts/finding.ts';
+import type { Finding, Remedy } from '../../core/contracts/finding.ts';
 import type { TrialRequest } from '../../core/contracts/requests.ts';
 import { alikeItems, forItems } from '../../core/document/alike-items.ts';
 import { canonicalText } from '../../core/document/canonical.ts';
@@ -14,18 +14,30 @@ import { conflict, notFound } from '../errors.ts';
 import { shotChanged } from '../notify.ts';
 import { stopRender } from '../render/renders.ts';
 import { pointerOf } from '../../core/document/pointers.ts';
-import { addVersion, lockHead } from '../versions/versions.ts';
+import { apart } from '../apart/apart.ts';
+import { addVersion, headOf, lockHead, shotByCode } from '../versions/versions.ts';
 import { beginTrials, stopUnneeded, type TrialRow } from './trial-renders.ts';
 
 /** @returns the trial's number in its shot */
 export async function createTrial(context: Context, code: string, request: TrialRequest): Promise<number> {
+  // Worked out before the shot is locked: meshes take their time.
+  const made = await madeFiles(context, code, request);
   return context.db.transaction(async (tx) => {
     const { shot, head } = await lockHead(tx, code);
+    if (made && made.versionId !== head.id)
+      throw conflict(`The shot is at version ${head.number} by now. Try it again.`);
     const asked = await whatToTry(tx, shot.id, request);
-    const wanted = request.region ?? asked.finding?.region ?? null;
-    const task = { document: head.document, sheet: request.sheet, values: asked.values, region: wanted };
+    const wanted = request.region ?? asked.finding?.where.region ?? null;
+    const task = {
+      document: head.document,
+      sheet: request.sheet,
+      values: asked.values,
+      patch: made?.patch,
+      region: wanted,
+    };
     const { patch, region } = await context.documents.tryValues(task);
-    if (patch.length === 0)
+    const files = made?.files ?? {};
+    if (patch.length === 0 && Object.keys(files).length === 0)
       throw conflict(`All of it stands like that already in the ${request.sheet} sheet: nothing to try.`);
     const [trial] = await tx
       .insert(trials)
@@ -38,21 +50,58 @@ export async function createTrial(context: Context, code: string, request: Trial
         versionId: head.id,
         sheet: request.sheet,
         patch: canonicalText(patch),
+        files: canonicalText(files),
         ...region,
         state: 'predicting',
       })
       .returning();
     const isAsPredicted =
       asked.finding !== null &&
+      asked.predicted !== null &&
       !asked.isPart &&
       asked.versionId === head.id &&
       asked.sheet === request.sheet &&
-      canonicalText(region) === canonicalText(asked.finding.region);
+      canonicalText(region) === canonicalText(asked.finding.where.region);
     if (isAsPredicted) await beginTrials(context, tx, [trial], [asked.predicted!]);
     else await context.queue.send(tx, 'predict', [{ trialIds: [trial.id] }], PREDICT_FIRST);
     await shotChanged(tx, shot.id);
     return trial.number;
   });
+}
+
+/** A remedy that makes files, carried out on the head version; null for one that sets values. */
+async function madeFiles(context: Context, code: string, { finding, remedy }: TrialRequest) {
+  if (finding === null) return null;
+  const { change, title } = remedyIn(await findingOf(context.db, (await shotByCode(context.db, code)).id, finding), remedy); // prettier-ignore
+  if (change?.kind !== 'files') return null;
+  const head = await headOf(context.db, code);
+  const repair = { label: title, patch: change.patch, work: change.work };
+  const task = { document: head.document, manifest: head.manifest, blobs: context.blobs.folder, work: { repair } };
+  const { patch, files } = (await apart('repairTask', task))!;
+  return { versionId: head.id, patch, files };
+}
+
+async function findingOf(tx: Transaction | Context['db'], shotId: number, id: number) {
+  const [row] = await tx
+    .select({ finding: findings, render: renders })
+    .from(findings)
+    .leftJoin(renders, eq(renders.id, findings.renderId))
+    .where(and(eq(findings.id, id), eq(findings.shotId, shotId)));
+  if (!row) throw notFound(`finding ${id} in this shot`);
+  return {
+    id,
+    body: JSON.parse(row.finding.body) as Finding,
+    versionId: row.finding.versionId,
+    sheet: row.render?.sheet ?? null,
+  };
+}
+
+function remedyIn({ id, body }: { id: number; body: Finding }, remedyId: string | null): Remedy {
+  const remedy = body.remedies.find((one) => one.id === remedyId);
+  if (!remedy) throw notFound(`remedy "${remedyId}" of finding ${id}`);
+  if (remedy.change === null)
+    throw conflict(`“${remedy.title}” is told in words alone: nobody knows the settings it is about.`);
+  return remedy;
 }
 
 /** Predictions go before renders. */
@@ -73,24 +122,18 @@ async function whatToTry(tx: Transaction, shotId: number, request: TrialRequest)
       throw new InvalidInput('trial', [{ path: '/values', value: 'null', expected: 'dials to try, or a finding' }]);
     return { title: request.title ?? tellValues(request.values).slice(0, 200), values: request.values, finding: null };
   }
-  const [row] = await tx
-    .select({ finding: findings, render: renders })
-    .from(findings)
-    .innerJoin(renders, eq(renders.id, findings.renderId))
-    .where(and(eq(findings.id, request.finding), eq(findings.shotId, shotId)));
-  if (!row) throw notFound(`finding ${request.finding} in this shot`);
-  const finding = JSON.parse(row.finding.body) as Finding;
-  const remedy = finding.remedies.find((r) => r.id === request.remedy);
-  if (!remedy) throw notFound(`remedy "${request.remedy}" of finding ${request.finding}`);
-  const few = fewOf(remedy.values, request.only);
+  const found = await findingOf(tx, shotId, request.finding);
+  const { title, change, predicted } = remedyIn(found, request.remedy);
+  const values = change?.kind === 'values' ? change.values : {};
+  const few = fewOf(values, request.only);
   return {
-    title: few ? `${remedy.title} (${few.told})` : remedy.title,
-    values: few?.values ?? remedy.values,
+    title: few ? `${title} (${few.told})` : title,
+    values: few?.values ?? values,
     isPart: few !== null,
-    finding,
-    predicted: remedy.predicted,
-    versionId: row.render.versionId,
-    sheet: row.render.sheet,
+    finding: found.body,
+    predicted,
+    versionId: found.versionId,
+    sheet: found.sheet,
   };
 }
 
@@ -166,7 +209,8 @@ export async function keepTrial(context: Context, id: number, both: boolean): Pr
     if (trial.state !== 'done') throw conflict(`Trial ${trial.number} is ${trial.state}: nothing is proved yet.`);
     const { shot, head } = await lockHead(tx, trial.code);
     const patch = JSON.parse(trial.patch) as JsonPatch;
-    if (patch.some(({ path }) => path.endsWith('/file')))
+    const files = JSON.parse(trial.files) as Record<string, string>;
+    if (Object.keys(files).length === 0 && patch.some(({ path }) => path.endsWith('/file')))
       throw conflict(`Trial ${trial.number} shows what a missing file does: there is nothing in it to keep.`);
     const other = trial.sheet === 'preview' ? ('final' as const) : ('preview' as const);
     const values: ControlValues = {};
@@ -174,7 +218,7 @@ export async function keepTrial(context: Context, id: number, both: boolean): Pr
       if (step.op === 'replace' && step.path.startsWith('/sheets/')) values[pointerOf(step.path)] = step.value;
     const sheets = both ? `${trial.sheet} and ${other}` : trial.sheet;
     const reason = `Kept trial ${trial.number}: ${trial.title} (${sheets})`;
-    const change = { patch, reason, ...(both ? { values, sheets: [other] } : {}) };
+    const change = { patch, reason, files, ...(both ? { values, sheets: [other] } : {}) };
     const version = (await addVersion(context, tx, shot, head, change))!;
     await tx
       .insert(decisions)

@@ -7,6 +7,8 @@ import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import pg from 'pg';
 import type { ErrorBody, RenderSummary, ShotState } from '../../core/contracts/events.ts';
+import type { Finding } from '../../core/contracts/finding.ts';
+import type { ShotDocument } from '../../core/document/schema.ts';
 import { unpackPicture } from '../../core/picture/planes.ts';
 
 const ROOT = join(import.meta.dirname, '../..');
@@ -17,9 +19,12 @@ export interface Answer<T> {
   body: T;
 }
 
+export type WholeShot = ShotState & { document: ShotDocument };
+
 export class Dusting {
   address = '';
   private processes: ChildProcess[] = [];
+  private readonly documents = new Map<number, ShotDocument>();
   private constructor(
     private readonly database: string,
     /** Where its data folder stands, and nothing else. */
@@ -159,8 +164,22 @@ export class Dusting {
     return { status: response.status, body: (await response.json()) as T & ErrorBody };
   }
 
-  async shot(code: string): Promise<ShotState> {
-    return (await this.get<ShotState>(`/shots/${code}`)).body;
+  /** A shot's state, with the document of its head. */
+  async shot(code: string): Promise<WholeShot> {
+    const { body } = await this.get<ShotState>(`/shots/${code}`);
+    return { ...body, document: await this.document(body.head.id) };
+  }
+
+  private async document(versionId: number): Promise<ShotDocument> {
+    const known =
+      this.documents.get(versionId) ?? (await this.get<ShotDocument>(`/versions/${versionId}/document`)).body;
+    this.documents.set(versionId, known);
+    return known;
+  }
+
+  /** A finding in full. */
+  async finding(id: number): Promise<Finding> {
+    return (await this.get<Finding>(`/findings/${id}`)).body;
   }
 
   async render(code: string, id: number): Promise<RenderSummary> {

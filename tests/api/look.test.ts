@@ -6,7 +6,7 @@ import { expect } from 'chai';
 import { createPicture } from '../../core/data/picture.ts';
 import { writeExr } from '../../core/formats/exr/write.ts';
 import type { ShotPictures } from '../../core/picture/brought.ts';
-import type { ErrorBody, ShotState, ShotSummary } from '../../core/contracts/events.ts';
+import type { ErrorBody, ShotSummary } from '../../core/contracts/events.ts';
 import { Dusting } from './harness.ts';
 import { filesOf, smallShot } from './small-shot.ts';
 
@@ -85,7 +85,7 @@ describe('pictures beside a shot', function () {
     const first = await send('hive yard_v2.0101.exr', exr(0.2), null);
     expect([first.status, first.body.code]).to.deep.equal([201, 'hive-yard_v2']);
     expect((await send('hive yard_v2.0102.exr', exr(0.3), null)).body).to.include({ code: 'hive-yard_v2', set: first.body.set }); // prettier-ignore
-    const { document, renders } = (await dusting.get<ShotState>('/shots/hive-yard_v2')).body;
+    const { document, renders } = await dusting.shot('hive-yard_v2');
     expect([document.name, document.frame, document.sheets.preview.width, renders.length]).to.deep.equal(['hive yard v2', 101, 32, 0]); // prettier-ignore
     const listed = (await dusting.get<ShotSummary[]>('/shots')).body.find(({ code }) => code === 'hive-yard_v2')!;
     expect(listed.pictures).to.equal(2);

@@ -101,7 +101,9 @@ describe('renders', function () {
     });
     const second = await next();
     expect(Number(second.id)).to.be.above(Number(first.id));
-    expect(second.state.document.sheets.final.samples).to.equal(32);
+    expect(second.state.head.number).to.equal(2);
+    const { body: document } = await dusting.get(`/versions/${second.state.head.id}/document`);
+    expect(document.sheets.final.samples).to.equal(32);
     stop.abort();
   });
 });

@@ -2,6 +2,10 @@
 import { setTimeout as sleep } from 'node:timers/promises';
 import { isDeepStrictEqual } from 'node:util';
 import { expect } from 'chai';
+import type { Effect } from '../../core/contracts/figures.ts';
+import type { Finding } from '../../core/contracts/finding.ts';
+import { valuesOf } from '../unit/bench-shot.ts';
+import { read } from '../unit/effects.ts';
 import type { FindingSummary, ShotState, TrialSummary } from '../../core/contracts/events.ts';
 import { Dusting, until } from './harness.ts';
 import { filesOf, smallShot } from './small-shot.ts';
@@ -16,6 +20,7 @@ describe('from finding to kept change', function () {
   const tryOut = (body: object) =>
     dusting.post<{ number: number }>(`/shots/${CODE}/trials`, { finding: null, remedy: null, region: null, sheet: 'preview', values: null, ...body }); // prettier-ignore
   let finding: FindingSummary;
+  let whole: Finding;
 
   before(async () => {
     dusting = await Dusting.create();
@@ -23,7 +28,8 @@ describe('from finding to kept change', function () {
     await dusting.send(filesOf(await smallShot(CODE, { samples: 64 })));
     dusting.worker(2);
     await until('causes are found', async () => (await shot()).renders[0].examined === 'done', 90);
-    finding = (await shot()).findings.find((f) => f.finding.key === 'cut-short.transmission')!;
+    finding = (await shot()).findings.find((f) => f.key === 'limits.transmission')!;
+    whole = await dusting.finding(finding.id);
   });
   after(() => dusting.destroy());
 
@@ -41,8 +47,9 @@ describe('from finding to kept change', function () {
   });
 
   it('finds that three panes have six faces and the limits let two pass', async () => {
-    expect(finding.finding.cause).to.equal('A straight look crosses 6 faces; paths end at 2');
-    expect(finding.finding.why).to.match(/3 bodies of clear glass × 2 faces = 6/);
+    expect(finding.cause).to.match(/^limits\./);
+    expect(whole.headline).to.equal('A straight path crosses 6 faces; paths end at 2');
+    expect(whole.why).to.match(/3 bodies of clear glass × 2 faces = 6/);
     const mask = new Uint8Array(
       await (await fetch(`${dusting.address}/api/findings/${finding.id}/mask`)).arrayBuffer(),
     );
@@ -78,7 +85,7 @@ describe('from finding to kept change', function () {
   });
 
   it('tries a remedy: predicted before it begins, measured after, the prediction not touched', async () => {
-    const remedy = finding.finding.remedies[0];
+    const remedy = whole.remedies[0];
     const made = await tryOut({ finding: finding.id, remedy: remedy.id });
     expect(made.status).to.equal(201);
     const begun = await trial(made.body.number);
@@ -87,21 +94,33 @@ describe('from finding to kept change', function () {
     await until('it is measured', async () => (await trial(made.body.number)).state === 'done');
     const done = await trial(made.body.number);
     expect(done.predicted).to.deep.equal(remedy.predicted);
-    expect(done.measured!.stops).to.be.closeTo(remedy.predicted.stops, 0.2);
-    expect(done.measured!.cost / remedy.predicted.cost).to.be.within(0.75, 1.25);
+    const [measured, predicted] = [read(done.measured), read(remedy.predicted)];
+    expect(measured.stops).to.be.closeTo(predicted.stops, 0.2);
+    expect(measured.rays / predicted.rays).to.be.within(0.75, 1.25);
+    // Every figure that was measured was foretold, or it says why not.
+    for (const { id } of done.measured!.figures)
+      expect(
+        remedy.predicted!.figures.find((one) => one.id === id),
+        id,
+      ).to.not.equal(undefined);
+    const memory = (effect: Effect) => effect.figures.find(({ id }) => id === 'memory')!.after;
+    expect(memory(done.measured!)).to.equal(memory(remedy.predicted!));
   });
 
   it('predicts for another region and for values set by hand before it tries them', async () => {
     const region = { x: 20, y: 10, width: 50, height: 40 };
-    const made = await tryOut({ finding: finding.id, remedy: finding.finding.remedies[0].id, region });
+    const made = await tryOut({ finding: finding.id, remedy: whole.remedies[0].id, region });
     const byHand = await tryOut({ region, values: { '/limits/transmission': 0 } });
     for (const { body } of [made, byHand]) {
       await until('it is measured', async () => (await trial(body.number)).state === 'done');
-      const { predicted, measured } = await trial(body.number);
-      expect(measured!.stops).to.be.closeTo(predicted!.stops, 0.25);
-      expect(measured!.cost / predicted!.cost).to.be.within(0.75, 1.25);
+      const [predicted, measured] = [await trial(body.number)].flatMap((one) => [
+        read(one.predicted),
+        read(one.measured),
+      ]);
+      expect(measured.stops).to.be.closeTo(predicted.stops, 0.25);
+      expect(measured.rays / predicted.rays).to.be.within(0.75, 1.25);
     }
-    expect((await trial(byHand.body.number)).measured!.stops).to.be.below(-0.1);
+    expect(read((await trial(byHand.body.number)).measured).stops).to.be.below(-0.1);
   });
 
   it('refuses trials that could not show anything', async () => {
@@ -143,7 +162,7 @@ describe('from finding to kept change', function () {
     const kept = await shot();
     expect(kept.head.number).to.equal(2);
     expect(kept.head.reason).to.match(/^Kept trial 1: Let 99 % through \(preview and final\)$/);
-    const { values } = finding.finding.remedies[0];
+    const values = valuesOf(whole.remedies[0]);
     for (const sheet of ['preview', 'final'] as const)
       expect(kept.document.sheets[sheet].limits.transmission).to.equal(values['/limits/transmission']);
     expect(kept.renders[0].version, 'the picture is older than the shot').to.equal(1);
@@ -162,7 +181,7 @@ describe('from finding to kept change', function () {
     expect(JSON.stringify((await shot()).document)).to.equal(JSON.stringify(kept.document));
   });
 
-  it('puts a finding aside with a reason and takes it up again', async () => {
+  it('dismisses a finding with a reason and reopens it', async () => {
     await dusting.post(`/findings/${finding.id}/aside`, { reason: 'the panes are hidden in the next cut' });
     const aside = (await shot()).findings.find((f) => f.id === finding.id)!;
     expect(aside.aside).to.equal('the panes are hidden in the next cut');
@@ -190,8 +209,8 @@ describe('from finding to kept change', function () {
     const made = await dusting.post<{ id: number }>(`/shots/${CODE}/renders`, { sheet: 'preview', region: null });
     await dusting.reach(CODE, made.body.id, 'done');
     await until('causes are looked for', async () => (await dusting.render(CODE, made.body.id)).examined === 'done');
-    const left = (await shot()).findings.filter((f) => f.renderId === made.body.id).map((f) => f.finding.key);
-    expect(left, 'the kept change cured it').to.not.include('cut-short.transmission');
+    const left = (await shot()).findings.filter((f) => f.renderId === made.body.id).map((f) => f.key);
+    expect(left, 'the kept change cured it').to.not.include('limits.transmission');
     const verdicts = (await shot()).trials.map((t: TrialSummary) => t.verdict);
     expect(verdicts[0]).to.equal('keep');
   });

@@ -4,6 +4,7 @@
  */
 import { expect } from 'chai';
 import type { ShotState, TrialSummary } from '../../core/contracts/events.ts';
+import { read } from '../unit/effects.ts';
 import { Dusting, until } from './harness.ts';
 import { filesOf, smallShot } from './small-shot.ts';
 
@@ -45,7 +46,7 @@ describe('sweeps', function () {
     expect(status).to.equal(201);
     const steps = await done(body.id);
     expect(steps.map((t) => t.step)).to.deep.equal(['0.25', '0.5', '2', '4']);
-    [-2, -1, 1, 2].forEach((stops, i) => expect(steps[i].measured!.stops).to.be.closeTo(stops, 1e-3));
+    [-2, -1, 1, 2].forEach((stops, i) => expect(read(steps[i].measured).stops).to.be.closeTo(stops, 1e-3));
     const state = await shot();
     expect(state.sweeps.find((s) => s.id === body.id)).to.include({
       title: 'Window intensity',
@@ -60,16 +61,16 @@ describe('sweeps', function () {
     // The root of 32 over n, with errors that are themselves measured: a fifth.
     steps.forEach(({ measured }, i) => {
       const n = [8, 64, 128][i];
-      const { cost, grainAfter, grainBefore } = measured!;
-      expect(cost, `rays at ${n}`).to.be.closeTo(n / 32, (0.05 * n) / 32);
-      expect(grainAfter / grainBefore, `grain at ${n}`).to.be.closeTo(Math.sqrt(32 / n), 0.2 * Math.sqrt(32 / n));
+      const { rays, noiseAfter, noiseBefore } = read(measured);
+      expect(rays, `rays at ${n}`).to.be.closeTo(n / 32, (0.05 * n) / 32);
+      expect(noiseAfter / noiseBefore, `noise at ${n}`).to.be.closeTo(Math.sqrt(32 / n), 0.2 * Math.sqrt(32 / n));
     });
   });
 
   it('foretells each step before any of them is rendered', async () => {
     for (const { predicted, measured } of (await shot()).trials.filter((t) => t.sweepId !== null)) {
       expect(predicted).not.to.equal(null);
-      expect(predicted!.cost / measured!.cost).to.be.within(0.85, 1.15);
+      expect(read(predicted).rays / read(measured).rays).to.be.within(0.85, 1.15);
     }
   });
 

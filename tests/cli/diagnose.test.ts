@@ -6,7 +6,7 @@ import { deflateSync } from 'node:zlib';
 import { expect } from 'chai';
 import { diagnoseCommand } from '../../cli/diagnose.ts';
 import { createPicture } from '../../core/data/picture.ts';
-import type { PictureFinding } from '../../core/diagnose/pictures/picture-diagnosis.ts';
+import type { Evidence, Finding } from '../../core/contracts/finding.ts';
 import { writeExr } from '../../core/formats/exr/write.ts';
 import { smallShot } from '../api/small-shot.ts';
 import { randomNumbers } from '../unit/size.ts';
@@ -44,12 +44,13 @@ const specks = (seed: number, count: number): [number, number][] => {
   ]);
 };
 
-async function diagnose(...args: string[]): Promise<{ code: number; findings: PictureFinding[] }> {
+async function diagnose(...args: string[]): Promise<{ code: number; findings: Finding[] }> {
   let code = -1;
   const out = await captured(async () => (code = await diagnoseCommand([...args, '--json'])));
-  return { code, findings: (JSON.parse(out) as { findings: PictureFinding[] }).findings };
+  return { code, findings: (JSON.parse(out) as { findings: Finding[] }).findings };
 }
-const of = (findings: PictureFinding[], family: string) => findings.filter((finding) => finding.family === family);
+const sharesOf = ({ evidence }: Finding) => (evidence.find(({ kind }) => kind === 'shares') as Extract<Evidence, { kind: 'shares' }>).bars[0].parts; // prettier-ignore
+const of = (findings: Finding[], family: string) => findings.filter((finding) => finding.family === family);
 
 describe('dusting diagnose', function () {
   this.timeout(120_000);
@@ -62,11 +63,11 @@ describe('dusting diagnose', function () {
   it('counts the fireflies of a picture and names the pass that carries them', async () => {
     const { code, findings } = await diagnose(at('a.1001.exr'), '--family', 'fireflies');
     expect([code, findings.length]).to.deep.equal([3, 1]);
-    const [{ where, evidence, sentence }] = findings;
+    const [{ where, measured, sentence }] = findings;
     // The glint is one more: a single frame cannot tell it.
     expect(where.pixels).to.be.within(39, 42);
     expect(where.passes).to.deep.equal(['refraction']);
-    expect(evidence.byPass).to.deep.equal([{ pass: 'refraction', pixels: where.pixels }]);
+    expect(measured!.pixels).to.equal(where.pixels);
     expect(sentence).to.match(/^\d+ pixels stand out as fireflies, \d\.\d stops above their surroundings; refraction carries/); // prettier-ignore
   });
 
@@ -74,30 +75,30 @@ describe('dusting diagnose', function () {
     const alone = of((await diagnose(at('a.1001.exr'))).findings, 'fireflies')[0].where.pixels;
     const [first, second] = of((await diagnose(at('a.1001.exr'), at('a.1002.exr'))).findings, 'fireflies');
     expect(first.where.pixels).to.equal(alone - 1);
-    expect([first.evidence.isAcrossFrames, second.evidence.isAcrossFrames]).to.deep.equal([true, true]);
+    expect([first.measured!.isAcrossFrames, second.measured!.isAcrossFrames]).to.deep.equal([true, true]);
   });
 
   it('measures the noise within 15 %, names the pass that carries it, and plans in factors', async () => {
     const [found] = of((await diagnose(at('a.1001.exr'), '--family', 'noise')).findings, 'noise');
-    expect((found.evidence.sigma as number) / SIGMA).to.be.within(0.85, 1.15);
+    expect((found.measured!.sigma as number) / SIGMA).to.be.within(0.85, 1.15);
     expect(found.where.passes[0]).to.equal('diffuse');
-    expect((found.evidence.sources as { pass: string; share: number }[])[0].share).to.be.greaterThan(0.9);
+    expect(sharesOf(found)[0].share).to.be.greaterThan(0.9);
     expect(found.severity).to.equal('caution');
     const [first, all] = found.remedies;
     expect(first.title).to.match(/× the samples of diffuse, the rest as they are$/);
     // Variances add up: what the pass has left and what the others have is what is wanted.
-    const { share } = (found.evidence.sources as { share: number }[])[0];
-    expect(share / first.predicted.samplesFactor + 1 - share).to.be.closeTo(1 / all.predicted.samplesFactor, 1e-9);
+    const [{ share }] = sharesOf(found);
+    expect(share / first.numbers!.samplesFactor + 1 - share).to.be.closeTo(1 / all.numbers!.samplesFactor, 1e-9);
   });
 
   it('plans in the numbers of a record that comes along, and in the dials of a target', async () => {
     writeFileSync(at('record.csv'), 'camera samples,16\ndiffuse samples,2\npixel root,4\nbounce root,3\n');
     const remedies = async (...args: string[]) => of((await diagnose(at('a.1001.exr'), '--family', 'noise', '--settings', at('record.csv'), ...args)).findings, 'noise')[0].remedies; // prettier-ignore
     const [diffuse, all] = await remedies();
-    expect(all.title).to.match(new RegExp(`: camera samples 16 → ${Math.ceil(16 * all.predicted.samplesFactor)}$`));
-    expect(diffuse.title).to.match(new RegExp(`: diffuse samples 2 → ${Math.ceil(2 * diffuse.predicted.samplesFactor)}$`)); // prettier-ignore
+    expect(all.title).to.match(new RegExp(`: camera samples 16 → ${Math.ceil(16 * all.numbers!.samplesFactor)}$`));
+    expect(diffuse.title).to.match(new RegExp(`: diffuse samples 2 → ${Math.ceil(2 * diffuse.numbers!.samplesFactor)}$`)); // prettier-ignore
     const [, rooted] = await remedies('--target', 'millrace');
-    expect(rooted.title).to.match(new RegExp(`: pixel root 4 → ${Math.ceil(4 * Math.sqrt(rooted.predicted.samplesFactor))}$`)); // prettier-ignore
+    expect(rooted.title).to.match(new RegExp(`: pixel root 4 → ${Math.ceil(4 * Math.sqrt(rooted.numbers!.samplesFactor))}$`)); // prettier-ignore
     const refusal = (...args: string[]) => diagnose(at('a.1001.exr'), ...args).then(() => '', (error: Error) => error.message); // prettier-ignore
     expect(await refusal('--settings', at('none.csv'))).to.match(/There is no file/);
     expect(await refusal('--target', 'none')).to.match(/no target and no file "none"/);
@@ -105,8 +106,8 @@ describe('dusting diagnose', function () {
 
   it('measures the noise of the mean of two halves, and refuses what are none', async () => {
     const [found] = of((await diagnose(at('a.1001.exr'), at('a.1002.exr'), '--halves', '--family', 'noise')).findings, 'noise'); // prettier-ignore
-    expect(found.evidence.method).to.equal('half-sample renders');
-    expect(((found.evidence.sigma as number) * Math.SQRT2) / SIGMA).to.be.within(0.95, 1.05);
+    expect(found.measured!.method).to.equal('half-sample renders');
+    expect(((found.measured!.sigma as number) * Math.SQRT2) / SIGMA).to.be.within(0.95, 1.05);
     const refusal = (...args: string[]) => diagnose(...args).then(() => '', (error: Error) => error.message); // prettier-ignore
     expect(await refusal(at('a.1001.exr'), at('a.1001.exr'), '--halves')).to.match(/are the same, pixel by pixel/);
     expect(await refusal(at('a.1001.exr'), '--halves')).to.match(/needs two pictures/);
@@ -125,9 +126,9 @@ describe('dusting diagnose', function () {
       mkdirSync(dirname(at(`shot/${path}`)), { recursive: true });
       writeFileSync(at(`shot/${path}`), bytes);
     }
-    const cut = async (...args: string[]) => (await diagnose(at('shot'), '--family', 'cut-short', ...args)).findings;
+    const cut = async (...args: string[]) => (await diagnose(at('shot'), '--family', 'limits', ...args)).findings;
     const [whole] = await cut();
-    expect([whole.family, whole.severity]).to.deep.equal(['cut-short', 'stop']);
+    expect([whole.family, whole.severity]).to.deep.equal(['limits', 'stop']);
     // Three panes in the middle; the corner sees the wall alone.
     const [middle] = await cut('--region', '40,24,16,16');
     expect(middle.where.pixels).to.equal(16 * 16);
@@ -150,7 +151,7 @@ describe('dusting diagnose', function () {
     expect(refused).to.match(/z\.exr has no colours to look at\.$/);
     const unknown = await diagnose(at('even.exr'), '--family', 'seams').then(() => '', (error: Error) => error.message); // prettier-ignore
     expect(unknown).to.equal(
-      'There is no family "seams"; there are fireflies, noise, denoising, cut-short, reflections, grain.',
+      'There is no family "seams"; there are glass, limits, fireflies, normals, lighting, noise, denoising.',
     );
   });
 });

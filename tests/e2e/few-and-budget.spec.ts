@@ -1,8 +1,9 @@
 /** A remedy of several things for a chosen few of them, and what the shot takes on a farm. */
+import { stateOf } from './state.ts';
 import { expect, test, type Page } from '@playwright/test';
 
 const address = () => process.env.DUSTING_TEST_ADDRESS!;
-const shotState = async (page: Page) => (await page.request.get(`${address()}/api/shots/HA-010`)).json();
+const shotState = (page: Page) => stateOf(page, 'HA-010');
 
 test('a remedy is tried for one of two jars, and offered again for both', async ({ page }) => {
   test.setTimeout(180_000);

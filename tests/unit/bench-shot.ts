@@ -1,22 +1,25 @@
 /** A demo shot, small enough for tests: fewer pixels, everything else as the demo has it; examined and tried as the server does. */
-import type { Effect, FindingWithMask } from '../../core/contracts/finding.ts';
+import type { Effect } from '../../core/contracts/figures.ts';
+import type { FindingWithMask, Remedy } from '../../core/contracts/finding.ts';
 import type { Picture, Region } from '../../core/data/picture.ts';
-import type { DiagnosisInput } from '../../core/diagnose/diagnosis.ts';
-import { diagnoses } from '../../core/diagnose/registry.ts';
+import type { Family, RenderInput } from '../../core/diagnose/family.ts';
+import { FAMILIES } from '../../core/diagnose/registry.ts';
+import { diagnoseRender } from '../../core/diagnose/run.ts';
 import { varying } from '../../core/diagnose/vary.ts';
 import { objectNames } from '../../core/document/object-names.ts';
 import type { Sheet, ShotDocument } from '../../core/document/schema.ts';
 import { withValues, type ControlValues } from '../../core/document/set-values.ts';
-import { measurePair } from '../../core/predict/measure-pair.ts';
+import { measurePair, type RenderedSide } from '../../core/predict/measure-pair.ts';
 import { predictChange } from '../../core/predict/predict-change.ts';
+import { renderBytes } from '../../core/predict/render-bytes.ts';
 import { pilotSeed, trialSeed } from '../../core/predict/seeds.ts';
 import type { Assets } from '../../core/render/compile/assets.ts';
 import { compileScene } from '../../core/render/compile/compile.ts';
 import { decidingSamples } from '../../core/render/frame/adaptive.ts';
-import { createFilm, type Film } from '../../core/render/film/film.ts';
+import { createFilm } from '../../core/render/film/film.ts';
 import { pictureOf } from '../../core/render/film/film-picture.ts';
 import { loadAssets } from '../../core/render/compile/load-assets.ts';
-import { ALL_PASSES } from '../../core/render/film/pass-list.ts';
+import { passList } from '../../core/render/film/pass-list.ts';
 import { renderGroups } from '../../core/render/frame/render-tile.ts';
 import { settingsOf, type CompiledScene } from '../../core/render/scene/scene.ts';
 import type { DemoShot } from '../../demo/shot.ts';
@@ -46,33 +49,46 @@ export function renderShot(shot: BenchShot, values: ControlValues = {}, region?:
   const scene = compiled(document, shot.assets, sheet);
   const film = createFilm(region ?? { x: 0, y: 0, width: sheet.width, height: sheet.height }, scene.layout);
   renderGroups(scene, settingsOf(sheet, seed ?? sheet.seed), film, sheet.samples / 4);
-  return pictureOf([film], film.region, ALL_PASSES, scene.layout);
+  return pictureOf(
+    [film],
+    film.region,
+    passList(scene.layout).map(({ name }) => name),
+    scene.layout,
+  );
 }
 
-export function inputOf({ document, assets }: BenchShot, picture: Picture, n = 1): DiagnosisInput {
+export function inputOf({ document, assets }: BenchShot, picture: Picture, n = 1): RenderInput {
   const sheet = document.sheets.preview;
   const compile = (changed: ShotDocument, its: Sheet) => compiled(changed, assets, its);
-  return { document, sheet, scene: compile(document, sheet), picture, pilotSeed: pilotSeed(n), vary: varying(document, 'preview', sheet, compile) }; // prettier-ignore
+  const scene = compile(document, sheet);
+  const vary = varying({ document, sheetName: 'preview', sheet, scene, compile });
+  return { document, sheet, scene, picture, pilotSeed: pilotSeed(n), vary, clock: null };
 }
 
 /** Renders the preview and looks for causes. */
-export function examine(shot: BenchShot, families = diagnoses, n = 1): FindingWithMask[] {
-  const input = inputOf(shot, renderShot(shot), n);
-  return families.flatMap((diagnosis) => diagnosis.examine(input));
+export const examine = (shot: BenchShot, families: readonly Family[] = FAMILIES, n = 1): FindingWithMask[] =>
+  diagnoseRender(inputOf(shot, renderShot(shot), n), families);
+
+/** What a remedy sets, by pointer. */
+export function valuesOf({ id, change }: Remedy): ControlValues {
+  if (change?.kind !== 'values') throw new Error(`remedy "${id}" sets no values`);
+  return change.values;
 }
 
-/** Films of a region with values set, by the random numbers of a trial. */
-function filmOf(shot: BenchShot, values: ControlValues, region: Region, n: number): { film: Film; deciding: number } {
+/** A region with values set, by the random numbers of a trial. */
+function sideOf(shot: BenchShot, values: ControlValues, region: Region, n: number): RenderedSide {
   const document = withValues(shot.document, ['preview'], values);
   const sheet = document.sheets.preview;
   const scene = compiled(document, shot.assets, sheet);
   const film = createFilm(region, scene.layout);
+  const began = performance.now();
   renderGroups(scene, settingsOf(sheet, trialSeed(n)), film, sheet.samples / 4);
-  return { film, deciding: decidingSamples(sheet) };
+  const seconds = (performance.now() - began) / 1000;
+  return { films: [film], layout: scene.layout, deciding: decidingSamples(sheet), seconds, bytes: renderBytes(scene, sheet) }; // prettier-ignore
 }
 
 /** The side without any change is the same for every trial of a region. */
-const before = new Map<string, ReturnType<typeof filmOf>>();
+const before = new Map<string, RenderedSide>();
 
 /** What a trial of values on a region measures; its random numbers are no other render's. */
 export function tryOut(
@@ -83,13 +99,16 @@ export function tryOut(
   n = 1,
 ): Effect {
   const key = JSON.stringify([shot.document, region, n]);
-  const first = before.get(key) ?? filmOf(shot, {}, region, n);
+  const first = before.get(key) ?? sideOf(shot, {}, region, n);
   before.set(key, first);
-  const second = filmOf(shot, values, region, n);
-  const { width } = shot.document.sheets.preview;
-  const deciding: [number, number] = [first.deciding, second.deciding];
-  return measurePair([first.film], [second.film], region, mask, width, objectNames(shot.document), deciding);
+  const second = sideOf(shot, values, region, n);
+  const frameWidth = shot.document.sheets.preview.width;
+  return measurePair(first, second, { region, mask, frameWidth, names: objectNames(shot.document) });
 }
+
+/** A trial of a remedy on its finding's region, as the server makes it. */
+export const tryRemedy = (shot: BenchShot, { finding, mask }: FindingWithMask, remedy: Remedy): Effect =>
+  tryOut(shot, valuesOf(remedy), finding.where.region!, finding.isElsewhereNext ? null : mask);
 
 /** What the same trial is predicted to measure, where no finding says it. */
 export function foretell(
@@ -99,13 +118,11 @@ export function foretell(
   picture: Picture | null = null,
   n = 1,
 ): Effect {
-  // prettier-ignore
   const { document } = shot;
   const input = inputOf(shot, picture ?? ({} as Picture), n);
-  const [before, after] = [input.vary({}), input.vary(values)];
   return predictChange({
-    before,
-    after,
+    before: { scene: input.scene, sheet: input.sheet },
+    after: input.vary(values),
     region,
     mask: null,
     picture,

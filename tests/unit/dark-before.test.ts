@@ -1,10 +1,12 @@
 /** Where nothing is lit before a change, its figures are still figures: stated, stored and compared. */
 import { expect } from 'chai';
 import { canonicalText } from '../../core/document/canonical.ts';
-import { carriedGrain, stopsBetween } from '../../core/predict/stops-between.ts';
+import { carriedNoise } from '../../core/figures/noise-figure.ts';
+import { stopsBetween } from '../../core/figures/stops-between.ts';
 import { loadAssets } from '../../core/render/compile/load-assets.ts';
 import { smallShot } from '../api/small-shot.ts';
-import { examine, tryOut } from './bench-shot.ts';
+import { examine, tryOut, valuesOf } from './bench-shot.ts';
+import { read } from './effects.ts';
 
 describe('changes that bring light into the dark', () => {
   it('states remedies of panes that let nothing through before', async () => {
@@ -14,11 +16,11 @@ describe('changes that bring light into the dark', () => {
     const assets = await loadAssets(document, async (path) => files.get(path) ?? null, 'x');
     const found = examine({ document, assets }).map(({ finding }) => finding);
     expect(() => canonicalText(found)).not.to.throw();
-    const [enough] = found.find(({ key }) => key === 'cut-short.transmission')!.remedies;
-    expect(enough.predicted.stops).to.equal(20);
-    const measured = tryOut({ document, assets }, enough.values, { x: 18, y: 11, width: 12, height: 10 });
+    const [enough] = found.find(({ key }) => key === 'limits.transmission')!.remedies;
+    expect(read(enough.predicted).stops).to.equal(20);
+    const measured = tryOut({ document, assets }, valuesOf(enough), { x: 18, y: 11, width: 12, height: 10 });
     expect(() => canonicalText(measured)).not.to.throw();
-    expect(measured.grainAfter).to.be.above(0);
+    expect(read(measured).noiseAfter).to.be.above(0);
   });
 
   it('tells stops of what was dark, went dark, or both', () => {
@@ -26,7 +28,7 @@ describe('changes that bring light into the dark', () => {
     expect(stopsBetween(0, 1)).to.equal(20);
     expect(stopsBetween(1, 0)).to.equal(-20);
     expect(stopsBetween(0, 0)).to.equal(0);
-    expect(carriedGrain(6, 2, 1)).to.equal(3);
-    expect(carriedGrain(0, 0, 5)).to.equal(5);
+    expect(carriedNoise(6, 2, 1)).to.equal(3);
+    expect(carriedNoise(0, 0, 5)).to.equal(5);
   });
 });

@@ -3,7 +3,7 @@ import { expect } from 'chai';
 import type { Mesh } from '../../core/data/mesh.ts';
 import { canonicalText } from '../../core/document/canonical.ts';
 import type { ShotDocument } from '../../core/document/schema.ts';
-import { countBodies, tellBodies } from '../../core/diagnose/cut-short/faces.ts';
+import { countBodies, tellBodies } from '../../core/diagnose/limits/faces.ts';
 import type { Assets } from '../../core/render/compile/assets.ts';
 import { compileScene } from '../../core/render/compile/compile.ts';
 import { loadAssets } from '../../core/render/compile/load-assets.ts';
@@ -57,7 +57,7 @@ describe('demo shot HA-010', () => {
     expect(document.objects['jar-1-1'].priority).to.be.above(document.objects['honey-1-1'].priority);
   });
 
-  it('is hollow glass: a straight look through an empty jar passes two walls of two faces', () => {
+  it('is hollow glass: a straight path through an empty jar passes two walls of two faces', () => {
     const scene = compileScene(document, assets, document.sheets.preview);
     // Through the third column, which holds no honey.
     const counts = countBodies(document, scene, document.sheets.preview, 284, 120);

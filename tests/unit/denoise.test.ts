@@ -1,8 +1,9 @@
 /** The stand-in denoiser, on pictures whose truth is known: what it takes, what it keeps, what it cannot. */
 import { expect } from 'chai';
 import { denoise } from '../../core/picture/denoise.ts';
-import { denoising } from '../../core/diagnose/pictures/denoising.ts';
-import type { PictureToDiagnose } from '../../core/diagnose/pictures/picture-diagnosis.ts';
+import { denoising } from '../../core/diagnose/denoising/definition.ts';
+import type { PictureInput } from '../../core/diagnose/picture-input.ts';
+import { diagnosePicture } from '../../core/diagnose/run.ts';
 import { randomNumbers } from './size.ts';
 
 const [WIDTH, HEIGHT, SIGMA] = [72, 56, 0.03];
@@ -15,8 +16,9 @@ function noisy(seed: number, sigma = SIGMA): Float32Array {
 }
 const even = new Float32Array(WIDTH * HEIGHT).fill(SIGMA);
 const rmse = (a: Float32Array, b: Float32Array) => Math.sqrt(a.reduce((sum, v, i) => sum + (v - b[i]) ** 2, 0) / a.length); // prettier-ignore
-const input = (luminance: Float32Array, rest: Partial<PictureToDiagnose> = {}) =>
-  ({ width: WIDTH, height: HEIGHT, luminance, sigma: null, albedo: null, beside: [], passes: new Map(), ...rest }) as unknown as PictureToDiagnose; // prettier-ignore
+const input = (luminance: Float32Array, rest: Partial<PictureInput> = {}) =>
+  ({ width: WIDTH, height: HEIGHT, luminance, sigma: null, albedo: null, beside: [], passes: new Map(), ...rest }) as unknown as PictureInput; // prettier-ignore
+const examine = (picture: PictureInput) => diagnosePicture(picture, [denoising]);
 
 describe('stand-in denoiser', () => {
   it('leaves less than half of the error, and the edge as steep as it was', () => {
@@ -38,27 +40,27 @@ describe('stand-in denoiser', () => {
   });
 
   it('says that grain denoises, and that a firefly stays', () => {
-    const [grain] = denoising.examine(input(noisy(3, 0.01)));
+    const [grain] = examine(input(noisy(3, 0.01)));
     expect(grain.sentence).to.match(/^Would denoise as a still: /);
     const speck = noisy(3, 0.01);
     for (const at of [1500, 2222, 3100]) speck[at] = 30;
-    const [stays] = denoising.examine(input(speck));
-    expect(stays.cause).to.equal('fireflies stay');
-    expect(stays.evidence.fireflyLeft).to.be.greaterThan(0.3);
+    const [stays] = examine(input(speck));
+    expect(stays.cause).to.equal('denoising.fireflies-stay');
+    expect(stays.measured!.fireflyLeft).to.be.greaterThan(0.3);
     expect(stays.severity).to.equal('caution');
   });
 
   it('answers for a sequence apart from a still', () => {
-    const [calm] = denoising.examine(input(noisy(4, 0.002), { beside: [noisy(5, 0.002)] }));
+    const [calm] = examine(input(noisy(4, 0.002), { beside: [noisy(5, 0.002)] }));
     expect(calm.sentence).to.match(/and is calm in motion/);
-    const [boils] = denoising.examine(input(noisy(6, 0.06), { beside: [noisy(7, 0.06)] }));
-    expect(boils.evidence.boiling as number).to.be.greaterThan(calm.evidence.boiling as number);
+    const [boils] = examine(input(noisy(6, 0.06), { beside: [noisy(7, 0.06)] }));
+    expect(boils.measured!.boiling as number).to.be.greaterThan(calm.measured!.boiling as number);
     expect(boils.severity).to.equal('caution');
   });
 
   it('says nothing of what is nothing', () => {
-    expect(denoising.examine(input(new Float32Array(WIDTH * HEIGHT).fill(NaN)))).to.deep.equal([]);
-    expect(denoising.examine(input(new Float32Array(WIDTH * HEIGHT).fill(0.4)))).to.deep.equal([]);
-    expect(denoising.examine({ ...input(Float32Array.of(0.4)), width: 1, height: 1 })).to.deep.equal([]);
+    expect(examine(input(new Float32Array(WIDTH * HEIGHT).fill(NaN)))).to.deep.equal([]);
+    expect(examine(input(new Float32Array(WIDTH * HEIGHT).fill(0.4)))).to.deep.equal([]);
+    expect(examine({ ...input(Float32Array.of(0.4)), width: 1, height: 1 })).to.deep.equal([]);
   });
 });

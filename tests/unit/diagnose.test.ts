@@ -1,9 +1,10 @@
 /** The first two diagnoses on the jar shelf: the cause agrees with counting by hand, and trials keep what was predicted. */
 import { expect } from 'chai';
 import type { FindingWithMask } from '../../core/contracts/finding.ts';
-import { grain } from '../../core/diagnose/grain/definition.ts';
+import { noise } from '../../core/diagnose/noise/definition.ts';
+import { changeOf, sidesOf } from '../../core/figures/effect.ts';
 import { dialAt } from '../../core/document/dials.ts';
-import { examine, tryOut, type BenchShot } from './bench-shot.ts';
+import { examine, tryRemedy, valuesOf, type BenchShot } from './bench-shot.ts';
 import { jarShelf } from './jar-shelf.ts';
 import { atSize } from './size.ts';
 
@@ -18,13 +19,13 @@ describe('jar shelf', function () {
     found = examine(shelf);
   });
 
-  it('has black glass, black reflections, a few fireflies among them and grain, in that order', () => {
-    expect(found.map((f) => f.finding.key)).to.deep.equal(['cut-short.transmission', 'cut-short.specular', 'fireflies', 'grain']); // prettier-ignore
+  it('has black glass, black reflections, noise and a few fireflies, the most urgent first', () => {
+    expect(found.map((f) => f.finding.key)).to.deep.equal(['limits.transmission', 'limits.specular', 'noise', 'fireflies']); // prettier-ignore
     expect(find('fireflies').finding.severity).to.equal('note');
   });
 
   it('names the transmission limit and the overall limit behind it', () => {
-    const { finding } = find('cut-short.transmission');
+    const { finding } = find('limits.transmission');
     expect(finding.severity).to.equal('stop');
     expect(finding.sentence).to.match(/transmission limit \(8\) and the overall \(10\)/);
     expect(finding.dials.map((d) => d.pointer)).to.deep.equal(['/limits/transmission', '/limits/overall']);
@@ -33,19 +34,19 @@ describe('jar shelf', function () {
   });
 
   it('counts faces as one does by hand: 5 jars × 2 walls × 2 faces = 20 (common practice, no source)', () => {
-    const { finding } = find('cut-short.transmission');
-    expect(finding.cause).to.match(/crosses 20 faces; paths end at 8/);
+    const { finding } = find('limits.transmission');
+    expect(finding.headline).to.match(/A straight path crosses 20 faces; paths end at 8/);
     expect(finding.why).to.match(/5 bodies of tinted glass × 2 walls × 2 faces = 20/);
   });
 
   it('asks for at least the crossings, and for an overall limit one event above', () => {
-    const { values } = find('cut-short.transmission').finding.remedies[0];
+    const values = valuesOf(find('limits.transmission').finding.remedies[0]);
     expect(values['/limits/transmission']).to.be.within(20, 32);
     expect(values['/limits/overall']).to.be.at.least((values['/limits/transmission'] as number) + 1);
   });
 
   it('masks the jars and not the empty wall', () => {
-    const { mask } = find('cut-short.transmission');
+    const mask = find('limits.transmission').mask!;
     const { width, height } = shelf.document.sheets.preview;
     expect(mask.length).to.equal(width * height);
     const at = (u: number, v: number) => mask[Math.floor(v * height) * width + Math.floor(u * width)];
@@ -57,35 +58,35 @@ describe('jar shelf', function () {
     for (const { finding } of found) for (const { pointer } of finding.dials) dialAt(pointer);
   });
 
-  for (const key of ['cut-short.transmission', 'cut-short.specular'])
+  for (const key of ['limits.transmission', 'limits.specular'])
     it(`${key}: every remedy’s trial lands within 0.2 stops and 25 % of the cost`, () => {
       const item = find(key);
       for (const remedy of item.finding.remedies) {
-        const measured = tryOut(shelf, remedy.values, item.finding.region, item.mask);
-        expect(measured.stops, remedy.title).to.be.closeTo(remedy.predicted.stops, 0.2);
-        expect(measured.cost / remedy.predicted.cost, remedy.title).to.be.within(0.75, 1.25);
-        expect(measured.stops).to.be.above(0.1);
+        const [measured, predicted] = [tryRemedy(shelf, item, remedy), remedy.predicted!];
+        expect(changeOf(measured, 'brightness'), remedy.title).to.be.closeTo(changeOf(predicted, 'brightness')!, 0.2);
+        expect(changeOf(measured, 'rays')! / changeOf(predicted, 'rays')!, remedy.title).to.be.within(0.75, 1.25);
+        expect(changeOf(measured, 'brightness')).to.be.above(0.1);
       }
     });
 
-  it('grain: the trial that halves the noise lands within 20 % of its prediction, in noise and in cost', () => {
-    const item = find('grain');
+  it('noise: the trial that halves the noise lands within 20 % of its prediction, in noise and in cost', () => {
+    const item = find('noise');
     const half = item.finding.remedies.find((r) => r.id.startsWith('half'))!;
-    const measured = tryOut(shelf, half.values, item.finding.region, item.mask);
-    expect(measured.grainAfter / half.predicted.grainAfter, 'noise').to.be.within(0.8, 1.2);
-    expect(measured.cost / half.predicted.cost, 'cost').to.be.within(0.8, 1.2);
-    expect(Math.abs(measured.stops)).to.be.below(0.2);
+    const [measured, predicted] = [tryRemedy(shelf, item, half), half.predicted!];
+    expect(sidesOf(measured, 'noise').after! / sidesOf(predicted, 'noise').after!, 'noise').to.be.within(0.8, 1.2);
+    expect(changeOf(measured, 'rays')! / changeOf(predicted, 'rays')!, 'rays').to.be.within(0.8, 1.2);
+    expect(Math.abs(changeOf(measured, 'brightness')!)).to.be.below(0.2);
   });
 
-  it('grain: says which pass carries it, and asks for less the higher the target', async () => {
-    const { finding } = find('grain');
-    expect(finding.cause).to.match(/^\d+ % of the visible grain here is (direct|indirect) \w+: [a-z ]+$/);
-    const cost = finding.remedies[0].predicted.cost;
+  it('noise: says which pass carries it, and asks for less the higher the target', async () => {
+    const { finding } = find('noise');
+    expect(finding.headline).to.match(/^\d+ % of the visible noise here is (direct|indirect) \w+: [a-z ]+$/);
+    const cost = changeOf(finding.remedies[0].predicted!, 'rays')!;
     const relaxed = await jarShelf(shelf.document.sheets.preview.width, shelf.document.sheets.preview.height, {
       grainTarget: 10,
     });
-    const other = examine(relaxed, [grain]).find((f) => f.finding.key === 'grain')!;
-    expect(other.finding.remedies[0].predicted.cost).to.be.below(cost / 2);
+    const other = examine(relaxed, [noise]).find((f) => f.finding.key === 'noise')!;
+    expect(changeOf(other.finding.remedies[0].predicted!, 'rays')).to.be.below(cost / 2);
   });
 
   it('finds nothing where limits are generous and the target is met', async () => {
@@ -94,6 +95,6 @@ describe('jar shelf', function () {
       grainTarget: 50,
     });
     // But that it has more samples than such a target needs.
-    expect(examine(clean).map(({ finding }) => finding.key)).to.deep.equal(['grain.spare']);
+    expect(examine(clean).map(({ finding }) => finding.key)).to.deep.equal(['noise.spare']);
   });
 });

@@ -8,16 +8,16 @@ type State = Pick<ShotState, 'renders' | 'findings' | 'trials'>;
 /** @param found keys by render, in order. @param kept a trial kept for a key of a render */
 function state(found: string[][], kept: { render: number; key: string }[] = []): State {
   let id = 0;
-  const findings = found.flatMap((keys, k) => keys.map((key) => ({ id: ++id, renderId: k + 1, finding: { key } })));
+  const findings = found.flatMap((keys, k) => keys.map((key) => ({ id: ++id, renderId: k + 1, key })));
   return {
     renders: found.map((_, k) => ({ id: k + 1, purpose: 'base', sheet: 'preview', examined: 'done' })),
     findings,
-    trials: kept.map(({ render, key }, k) => ({ number: k + 1, verdict: 'keep', findingId: findings.find((one) => one.renderId === render && one.finding.key === key)!.id })), // prettier-ignore
+    trials: kept.map(({ render, key }, k) => ({ number: k + 1, verdict: 'keep', findingId: findings.find((one) => one.renderId === render && one.key === key)!.id })), // prettier-ignore
   } as unknown as State;
 }
 const told = (of: State, render: number) => {
   const { gone, cameBack } = historyOf(of, render);
-  return { gone: gone.map(({ finding, trial }) => [finding.finding.key, trial]), cameBack: [...cameBack] };
+  return { gone: gone.map(({ finding, trial }) => [finding.key, trial]), cameBack: [...cameBack] };
 };
 
 describe('history of findings', () => {

@@ -162,7 +162,7 @@ describe('figures of a render', () => {
     );
   });
 
-  it('tell what limits cut and what a straight look crosses', () => {
+  it('tell what limits cut and what a straight path crosses', () => {
     expect(figures.crossings).to.deep.equal({ most: 2, usual: 2 });
     expect(figures.cuts.transmission).to.be.above(0.2);
     // Internal reflections are cut too, now and then; what several limits forbid counts once in any.
@@ -177,7 +177,7 @@ describe('figures of a render', () => {
     const values = Object.fromEntries([...picture.channels].map(([name, plane]) => [name, plane[middle]]));
     const told = tellPixel(values, test.document.sheets.preview.limits);
     expect(told).to.match(
-      /^a straight look crosses 2 faces; \d+ % of the path weight is cut: \d+ % by transmission 1; \d+ rays for 64 samples$/,
+      /^a straight path crosses 2 faces; \d+ % of the path weight is cut: \d+ % by transmission 1; \d+ rays for 64 samples$/,
     );
     expect(tellPixel({}, test.document.sheets.preview.limits)).to.equal('not rendered yet');
   });

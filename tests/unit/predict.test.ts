@@ -15,7 +15,11 @@ import { STAGE_CAMERA, STAGES } from '../../core/render/path/recorder.ts';
 import { decidingSamples } from '../../core/render/frame/adaptive.ts';
 import { settingsOf } from '../../core/render/scene/scene.ts';
 import { box } from '../../demo/shapes.ts';
-import { measurePair } from '../../core/predict/measure-pair.ts';
+import { tellNothing } from '../../core/figures/nothing-shown.ts';
+import { measurePair, type RenderedSide } from '../../core/predict/measure-pair.ts';
+import type { Film } from '../../core/render/film/film.ts';
+import { NO_EXTRAS } from '../../core/render/film/passes.ts';
+import { read } from './effects.ts';
 import { compiled, render, scene, sphere } from './helpers.ts';
 
 const glassAndFloor = (sheet = {}) =>
@@ -132,41 +136,29 @@ describe('sample plan', () => {
   });
 });
 
+const side = (test: ReturnType<typeof scene>) => ({ scene: compiled(test), sheet: test.document.sheets.preview });
+const variation = (test: ReturnType<typeof scene>) => ({ sheet: test.document.sheets.preview, compile: () => compiled(test) }); // prettier-ignore
+const rendered = (film: Film): RenderedSide => ({ films: [film], layout: NO_EXTRAS, deciding: 0, seconds: null, bytes: null }); // prettier-ignore
+
 describe('any change', () => {
   it('is measured and foretold by the samples each pixel has, where sampling is adaptive', () => {
     const adaptive = { on: true, target: 3, least: 16 };
     const [fixed, spent] = [glassAndFloor({ samples: 256 }), glassAndFloor({ samples: 256, adaptive })];
     const [a, b] = [render(fixed), render(spent)];
     const region = a.region;
-    const measured = measurePair(
-      [a],
-      [b],
-      region,
-      null,
-      region.width,
-      [],
-      [0, decidingSamples({ adaptive, samples: 256 })],
-    );
     const deciding = decidingSamples({ adaptive, samples: 256 });
+    const measured = read(measurePair(rendered(a), { ...rendered(b), deciding }, { region, mask: null, frameWidth: region.width, names: [] })); // prettier-ignore
     const rays = (film: typeof a) =>
       film.counts.reduce(
         (sum, n, k) => sum + (n * 4 + (film === b ? deciding : 0)) * film.means[k * film.width + MEAN_RAYS],
         0,
       );
     // Some groups decide how many a pixel needs, beside those that it gets.
-    expect(measured.cost).to.be.closeTo(rays(b) / rays(a), 1e-6);
-    expect(measured.cost).to.be.below(0.9);
-    const side = (test: typeof fixed) => ({ scene: compiled(test), sheet: test.document.sheets.preview });
-    const told = predictChange({
-      before: side(fixed),
-      after: side(spent),
-      region,
-      mask: null,
-      picture: null,
-      names: [],
-      seed: 77,
-    });
-    expect(told.cost / measured.cost).to.be.within(0.75, 1.25);
+    expect(measured.rays).to.be.closeTo(rays(b) / rays(a), 1e-6);
+    expect(measured.rays).to.be.below(0.9);
+    const change = { before: side(fixed), region, mask: null, picture: null, names: [], seed: 77 };
+    const told = read(predictChange({ ...change, after: variation(spent) }));
+    expect(told.rays / measured.rays).to.be.within(0.75, 1.25);
   });
 
   it('is foretold by a paired pilot within 0.2 stops and 25 % of the rays, without the trial’s numbers', () => {
@@ -183,30 +175,24 @@ describe('any change', () => {
       limits: { diffuse: 4, specular: 4, transmission: 8, volume: 2, alpha: 16, overall: 12 },
     });
     const region = { x: 8, y: 10, width: 24, height: 18 };
-    const side = (t: typeof before) => ({ scene: compiled(t), sheet: t.document.sheets.preview });
-    const predicted = predictChange({
-      before: side(before),
-      after: side(after),
-      region,
-      mask: null,
-      picture: null,
-      names: [],
-      seed: pilotSeed(1),
-    });
-    const films = [before, after].map((t) => {
+    const change = { before: side(before), region, mask: null, picture: null, names: [], seed: pilotSeed(1) };
+    const predicted = read(predictChange({ ...change, after: variation(after) }));
+    const sides = [before, after].map((t) => {
       t.document.sheets.preview.seed = trialSeed(1);
-      return [render(t, region)];
+      return rendered(render(t, region));
     });
-    const measured = measurePair(films[0], films[1], region, null, 40);
+    const measured = read(measurePair(sides[0], sides[1], { region, mask: null, frameWidth: 40, names: [] }));
     expect(measured.stops).to.be.closeTo(predicted.stops, 0.2);
-    expect(measured.cost / predicted.cost).to.be.within(0.75, 1.25);
+    expect(measured.rays / predicted.rays).to.be.within(0.75, 1.25);
     expect(measured.stops).to.be.above(0.2);
   });
 
   it('is nothing when nothing changes', () => {
     const test = glassAndFloor();
-    const film = [render(test)];
-    expect(measurePair(film, film, film[0].region, null, 20)).to.include({ stops: 0, cost: 1 });
+    const film = render(test);
+    const same = measurePair(rendered(film), rendered(film), { region: film.region, mask: null, frameWidth: 20, names: [] }); // prettier-ignore
+    expect(read(same)).to.include({ stops: 0, rays: 1 });
+    expect(tellNothing(same, ['/occlusion/distance'])).to.equal('Nothing that is measured here shows this change; it shows in the occlusion pass: switch it on among the sheet’s passes.'); // prettier-ignore
   });
 });
 

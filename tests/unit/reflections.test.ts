@@ -2,12 +2,15 @@
 import { expect } from 'chai';
 import { writeGlb } from '../../core/formats/gltf.ts';
 import { writePng } from '../../core/formats/png.ts';
-import { reflections } from '../../core/diagnose/reflections/definition.ts';
+import { lighting } from '../../core/diagnose/lighting/definition.ts';
+import { normals } from '../../core/diagnose/normals/definition.ts';
 import { loadAssets } from '../../core/render/compile/load-assets.ts';
 import { box, lathe } from '../../demo/shapes.ts';
+import type { ControlValues } from '../../core/document/set-values.ts';
 import type { ShotDocument } from '../../core/document/schema.ts';
 import { smallShot } from '../api/small-shot.ts';
-import { examine, renderShot, type BenchShot } from './bench-shot.ts';
+import { examine, valuesOf, renderShot, type BenchShot } from './bench-shot.ts';
+import { read } from './effects.ts';
 import { randomNumbers } from './size.ts';
 
 /** A ball of 24 × 12 faces with smooth normals, mirroring a wall. */
@@ -34,7 +37,8 @@ async function ball(
   change(document, files);
   return { document, assets: await loadAssets(document, async (path) => files.get(path) ?? null, 'x') };
 }
-const found = async (shot: Promise<BenchShot>) => examine(await shot, [reflections]).map(({ finding }) => finding);
+const found = async (shot: Promise<BenchShot>) =>
+  examine(await shot, [normals, lighting]).map(({ finding }) => finding);
 
 describe('reflections', function () {
   this.timeout(60_000);
@@ -42,8 +46,8 @@ describe('reflections', function () {
     const [finding, ...rest] = await found(ball((document) => (document.objects.pane0.normals = 'flat')));
     expect(rest).to.deep.equal([]);
     expect(finding.sentence).to.equal('Reflections of ball are cut into facets.');
-    expect(finding.remedies[0].values).to.deep.equal({ '/objects/pane0/normals': 'smooth' });
-    expect(finding.remedies[0].predicted.cost).to.be.within(0.8, 1.2);
+    expect(valuesOf(finding.remedies[0])).to.deep.equal({ '/objects/pane0/normals': 'smooth' });
+    expect(read(finding.remedies[0].predicted).rays).to.be.within(0.8, 1.2);
   });
 
   it('are whole on a smooth ball, on a flat mirror, and on a rough one', async () => {
@@ -91,14 +95,15 @@ describe('reflections', function () {
     expect(finding.sentence).to.equal(
       'The environment is coarser than the frame: a texel of it is 24 pixels wide where ball mirrors it.',
     );
-    expect(finding.cause).to.equal('64 texels around: 5.63° each, and 0.234° a pixel');
+    expect(finding.cause).to.equal('lighting.environment-coarse');
+    expect(finding.headline).to.equal('64 texels around: 5.63° each, and 0.234° a pixel');
     // 360/0.234 are 1536: the next power of two.
     expect(finding.why).to.match(/about 2048 texels around/);
     // Half of a GGX distribution is 2 × 2 × 0.6436 α wide in what is mirrored: α 0.038 for 0.0982, roughness 0.195.
     const [remedy] = finding.remedies;
-    expect(remedy.values).to.deep.equal({ '/materials/glass/roughness': 0.2 });
+    expect(valuesOf(remedy)).to.deep.equal({ '/materials/glass/roughness': 0.2 });
     /** How much neighbouring pixels of the ball differ, as a share of their light. */
-    const steps = (values: Record<string, number>) => {
+    const steps = (values: ControlValues) => {
       const { channels, width } = renderShot(shot, values);
       const [y, objects] = ['beauty.G', 'object'].map((name) => channels.get(name)!);
       let [sum, count] = [0, 0];
@@ -110,6 +115,6 @@ describe('reflections', function () {
           }
       return sum / count;
     };
-    expect(steps(remedy.values as Record<string, number>)).to.be.below(0.8 * steps({}));
+    expect(steps(valuesOf(remedy))).to.be.below(0.8 * steps({}));
   });
 });

@@ -1,6 +1,6 @@
 /** Records of settings, and plans in their numbers; worked by hand. */
 import { expect } from 'chai';
-import { inNumbers } from '../../core/diagnose/pictures/plan-in-numbers.ts';
+import { inNumbers } from '../../core/diagnose/noise/plan-in-numbers.ts';
 import { millraceTarget } from '../../core/intake/fit/targets/millrace.ts';
 import { kindOfPass, readSettings, samplesIn, settingsOfAttributes } from '../../core/picture/settings-record.ts';
 

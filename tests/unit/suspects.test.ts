@@ -4,13 +4,14 @@
  */
 import { expect } from 'chai';
 import { defaultMap } from '../../core/document/defaults.ts';
-import type { Effect, Finding } from '../../core/contracts/finding.ts';
+import type { FindingWithMask } from '../../core/contracts/finding.ts';
 import type { Sheet, ShotDocument } from '../../core/document/schema.ts';
 import { writePng } from '../../core/formats/png.ts';
-import { grain } from '../../core/diagnose/grain/definition.ts';
+import { noise } from '../../core/diagnose/noise/definition.ts';
 import { loadAssets } from '../../core/render/compile/load-assets.ts';
 import { smallShot } from '../api/small-shot.ts';
-import { examine, tryOut, type BenchShot } from './bench-shot.ts';
+import { examine, tryRemedy, type BenchShot } from './bench-shot.ts';
+import { read, type Read } from './effects.ts';
 import { randomNumbers } from './size.ts';
 
 /** A wall in even light and nothing before it: next to no noise of its own. */
@@ -24,7 +25,7 @@ async function wall(
   change(document, files);
   return { document, assets: await loadAssets(document, async (path) => files.get(path) ?? null, 'x') };
 }
-const found = (shot: BenchShot): Finding => examine(shot, [grain])[0].finding;
+const found = (shot: BenchShot): FindingWithMask => examine(shot, [noise])[0];
 
 function weave(document: ShotDocument, files: Map<string, Uint8Array>, filter: 'nearest' | 'mip'): void {
   const random = randomNumbers(3);
@@ -41,35 +42,38 @@ function weave(document: ShotDocument, files: Map<string, Uint8Array>, filter: '
   document.materials.wall.baseColourMap = 'weave';
 }
 
-describe('suspects of noise', function () {
+describe('causes of noise that samples only hide', function () {
   this.timeout(120_000);
 
   it('finds texture finer than pixels, whose mips take it away as foretold', async () => {
     const shot = await wall((document, files) => weave(document, files, 'nearest'));
-    const finding = found(shot);
-    expect(finding.cause).to.match(/texture finer than pixels/);
+    const of = found(shot);
+    const { finding } = of;
+    expect(finding.cause).to.equal('noise.fine-texture');
+    expect(finding.headline).to.match(/texture finer than pixels/);
     const remedy = finding.remedies.find(({ id }) => id === 'mip-textures')!;
     expect(remedy.title).to.equal('Mix texels by mips in weave');
-    const measured = tryOut(shot, remedy.values, finding.region);
-    expect(measured.grainAfter).to.be.below(measured.grainBefore / 2);
-    expect(remedy.predicted.grainAfter / measured.grainAfter).to.be.within(0.85, 1.15);
+    const measured = read(tryRemedy(shot, of, remedy));
+    expect(measured.noiseAfter).to.be.below(measured.noiseBefore / 2);
+    expect(read(remedy.predicted).noiseAfter / measured.noiseAfter).to.be.within(0.85, 1.15);
   });
 
   it('does not suspect textures that are mixed already', async () => {
-    const finding = found(await wall((document, files) => weave(document, files, 'mip')));
+    const { finding } = found(await wall((document, files) => weave(document, files, 'mip')));
     expect(finding.remedies.map(({ id }) => id)).not.to.include('mip-textures');
-    expect(finding.cause).not.to.match(/texture/);
+    expect(finding.headline).not.to.match(/texture/);
   });
 
   it('finds the share of a sharp filter, and what a soft one leaves', async () => {
     const sharp = { filter: { kind: 'lanczos' as const, width: 4 } };
     const shot = await wall(() => {}, sharp);
-    const finding = found(shot);
+    const of = found(shot);
+    const { finding } = of;
     expect(finding.why).to.match(/\d+ % goes with a sharp pixel filter \(lanczos\)/);
     const remedy = finding.remedies.find(({ id }) => id === 'soft-filter')!;
-    const measured = tryOut(shot, remedy.values, finding.region);
-    expect(measured.grainAfter).to.be.below(measured.grainBefore * 0.9);
-    expect(remedy.predicted.grainAfter / measured.grainAfter).to.be.within(0.85, 1.15);
+    const measured = read(tryRemedy(shot, of, remedy));
+    expect(measured.noiseAfter).to.be.below(measured.noiseBefore * 0.9);
+    expect(read(remedy.predicted).noiseAfter / measured.noiseAfter).to.be.within(0.85, 1.15);
   });
 
   it('finds motion blur, which has no remedy but samples', async () => {
@@ -79,8 +83,9 @@ describe('suspects of noise', function () {
       const keys = [{ frame: 1, transform: at(-1), mesh: null }, { frame: 2, transform: at(1), mesh: null }]; // prettier-ignore
       document.objects.fan = { ...document.objects.wall, name: 'fan', mesh: 'pane', material: 'bright', motion: 'transform', keys }; // prettier-ignore
     };
-    const finding = found(await wall(fan, { motion: { samples: 2, shutter: 1 } }));
-    expect(finding.cause).to.match(/motion blur/);
+    const { finding } = found(await wall(fan, { motion: { samples: 2, shutter: 1 } }));
+    expect(finding.cause).to.equal('noise.motion-blur');
+    expect(finding.headline).to.match(/motion blur/);
     expect(finding.remedies.map(({ id }) => id)).not.to.include('motion-blur');
     expect(finding.remedies.map(({ id }) => id)).to.include('target');
   });
@@ -93,13 +98,14 @@ describe('suspects of noise', function () {
       },
       { neutral: 'neutral-occlusion' },
     );
-    const finding = found(shot);
+    const of = found(shot);
+    const { finding } = of;
     const remedy = finding.remedies.find(({ id }) => id === 'occlusion-samples')!;
     expect(remedy.title).to.equal('4 occlusion samples');
-    const measured = tryOut(shot, remedy.values, finding.region);
+    const measured = read(tryRemedy(shot, of, remedy));
     // Of a frame this small the region was chosen for what chance brought there: what remains of it is compared.
-    const left = ({ grainBefore, grainAfter }: Effect) => grainAfter / grainBefore;
-    expect(left(remedy.predicted) / left(measured)).to.be.within(0.85, 1.15);
+    const left = ({ noiseBefore, noiseAfter }: Read) => noiseAfter / noiseBefore;
+    expect(left(read(remedy.predicted)) / left(measured)).to.be.within(0.85, 1.15);
     expect(left(measured)).to.be.below(0.75);
   });
 });

@@ -4,12 +4,14 @@
  */
 import { expect } from 'chai';
 import { defaultSheet } from '../../core/document/defaults.ts';
-import { grain } from '../../core/diagnose/grain/definition.ts';
+import { noise } from '../../core/diagnose/noise/definition.ts';
+import { diagnoseRender } from '../../core/diagnose/run.ts';
+import { changeOf, frameChangeOf, sidesOf } from '../../core/figures/effect.ts';
 import type { ControlValues } from '../../core/document/set-values.ts';
 import { buildJarShelf } from '../../demo/ha-010/build.ts';
 import { buildStoreRoom } from '../../demo/ha-040/build.ts';
 import { buildHiveYard } from '../../demo/ha-050/build.ts';
-import { benchShot, foretell, inputOf, renderShot, tryOut } from './bench-shot.ts';
+import { benchShot, foretell, inputOf, renderShot, tryOut, tryRemedy } from './bench-shot.ts';
 import { atSize } from './size.ts';
 
 const CHANGES: Record<string, ControlValues> = {
@@ -31,7 +33,7 @@ describe('trials', function () {
       const picture = renderShot(shot);
       for (const [change, values] of Object.entries(CHANGES)) {
         const [told, there] = [foretell(shot, values, region, picture), tryOut(shot, values, region)];
-        rows.push({ shot: shot.document.code, change, cost: [told.cost, there.cost], noise: [told.grainAfter, there.grainAfter] }); // prettier-ignore
+        rows.push({ shot: shot.document.code, change, cost: [changeOf(told, 'rays')!, changeOf(there, 'rays')!], noise: [sidesOf(told, 'noise').after!, sidesOf(there, 'noise').after!] }); // prettier-ignore
       }
     }
     const isNear = ([told, there]: [number, number]) => Math.abs(told / there - 1) <= 0.15;
@@ -54,16 +56,23 @@ describe('trials', function () {
         extraSamples,
         grainTarget: target,
       });
-      const [{ finding }] = grain.examine(inputOf(shot, renderShot(shot)));
+      const [{ finding }] = diagnoseRender(inputOf(shot, renderShot(shot)), [noise]);
       const [mixture, plain, need] = ['target-mixture', 'target', 'by-need'].map((id) => finding.remedies.find((one) => one.id === id)!); // prettier-ignore
-      const [a, b] = [mixture, plain].map(({ values }) => tryOut(shot, values, finding.region));
-      const told = `${shot.document.code}: mixture rays × ${a.cost.toFixed(2)} grain ${a.grainAfter.toFixed(1)}, for everything × ${b.cost.toFixed(2)} grain ${b.grainAfter.toFixed(1)}, target ${target}; frame by need × ${need.predicted.frameCost!.toFixed(2)}`; // prettier-ignore
+      const [a, b] = [mixture, plain].map((one) => {
+        const effect = tryRemedy(shot, { finding, mask: null }, one);
+        return {
+          cost: changeOf(effect, 'rays')!,
+          grainBefore: sidesOf(effect, 'noise').before!,
+          grainAfter: sidesOf(effect, 'noise').after!,
+        };
+      });
+      const told = `${shot.document.code}: mixture rays × ${a.cost.toFixed(2)} grain ${a.grainAfter.toFixed(1)}, for everything × ${b.cost.toFixed(2)} grain ${b.grainAfter.toFixed(1)}, target ${target}; frame by need × ${frameChangeOf(need.predicted!, 'rays')!.toFixed(2)}`; // prettier-ignore
       if (process.env.DUSTING_TELL) process.stdout.write(`${told}\n`);
       expect(a.cost / b.cost, told).to.be.at.most(0.6);
       expect(a.grainAfter / b.grainAfter, told).to.be.within(0.85, 1.15);
-      expect(a.cost / mixture.predicted.cost, told).to.be.within(0.85, 1.15);
+      expect(a.cost / changeOf(mixture.predicted!, 'rays')!, told).to.be.within(0.85, 1.15);
       // The region is the noisiest by four groups a pixel, which the next render's is not: what counts is the change.
-      const { grainBefore, grainAfter } = mixture.predicted;
-      expect(a.grainAfter / a.grainBefore / (grainAfter / grainBefore), told).to.be.within(0.75, 1.3);
+      const predicted = changeOf(mixture.predicted!, 'noise')!;
+      expect(a.grainAfter / a.grainBefore / predicted, told).to.be.within(0.75, 1.3);
     });
 });

@@ -2,8 +2,8 @@
 import type { ExrWindow } from '../../core/formats/exr/header.ts';
 import type { LayerRole } from '../../core/formats/layers.ts';
 import type { Region } from '../../core/data/picture.ts';
-import type { PictureFinding } from '../../core/diagnose/pictures/picture-diagnosis.ts';
-import type { RenderedWith } from '../../core/diagnose/pictures/plan-in-numbers.ts';
+import type { Finding } from '../../core/contracts/finding.ts';
+import type { RenderedWith } from '../../core/diagnose/noise/plan-in-numbers.ts';
 import type { Balance } from '../../core/picture/balance.ts';
 import type { ColourDifference } from '../../core/picture/compare.ts';
 import type { DifferenceKind } from '../../core/picture/difference.ts';
@@ -105,7 +105,7 @@ export interface Answers {
   noise: PictureNoise | null;
   flicker: Flicker;
   heat: Hot[];
-  causes: PictureFinding[];
+  causes: Finding[];
 }
 
 export type FromDesk =

@@ -22,7 +22,9 @@ export const useCurrent = defineStore('current', () => {
   const trial = computed(() => shot.trial(view.trialId));
   /** The sweep that is up, or that the trial which is up is a step of. */
   const sweep = computed(() => shot.sweep(trial.value?.sweepId ?? view.sweepId));
-  const region = computed<Region | null>(() => view.region ?? finding.value?.finding.region ?? null);
+  /** The chosen finding in full, once it is here. */
+  const detail = computed(() => (finding.value ? shot.findingInFull(finding.value.id) : null));
+  const region = computed<Region | null>(() => view.region ?? detail.value?.where.region ?? null);
   const sheetName = computed(() => render.value?.sheet ?? 'preview');
   const sheet = computed(() => shot.state?.document.sheets[sheetName.value] ?? null);
 
@@ -56,5 +58,19 @@ export const useCurrent = defineStore('current', () => {
     figures.value = null;
   }
 
-  return { render, findings, finding, trial, sweep, region, sheetName, sheet, document, passes, figures, reset };
+  return {
+    render,
+    findings,
+    finding,
+    detail,
+    trial,
+    sweep,
+    region,
+    sheetName,
+    sheet,
+    document,
+    passes,
+    figures,
+    reset,
+  };
 });

@@ -1,6 +1,7 @@
 /** The shot that is open: its live state, and the changes a person can make to it. */
 import { defineStore } from 'pinia';
 import { computed, effectScope, nextTick, ref, shallowRef, watch, type EffectScope } from 'vue';
+import type { Finding } from '../../core/contracts/finding.ts';
 import type {
   FindingSummary,
   RenderSummary,
@@ -9,7 +10,8 @@ import type {
   TrialSummary,
 } from '../../core/contracts/events.ts';
 import type { FarmRequest, SweepRequest, TrialRequest } from '../../core/contracts/requests.ts';
-import type { SheetName } from '../../core/document/schema.ts';
+import { together } from '../../core/diagnose/version-findings.ts';
+import type { SheetName, ShotDocument } from '../../core/document/schema.ts';
 import type { Region } from '../../core/data/picture.ts';
 import { getJson, post, Refused } from '../remote/client.ts';
 import { follow } from '../remote/live.ts';
@@ -17,11 +19,18 @@ import { useMessages } from './messages.ts';
 
 type Values = Record<string, unknown>;
 
+/** The state of a shot with the document of its head, which is fetched once for each version. */
+export interface OpenShot extends ShotState {
+  document: ShotDocument;
+}
+/** Documents that are kept, for undo and redo. */
+const DOCUMENTS_KEPT = 4;
+
 /** Milliseconds that a change waits for the page to hear of it. */
 const HEAD_WAIT = 5000;
 
 export const useShot = defineStore('shot', () => {
-  const state = shallowRef<ShotState | null>(null);
+  const state = shallowRef<OpenShot | null>(null);
   const connected = ref(true);
   /** Why the shot cannot be shown, when it cannot. */
   const missing = ref<string | null>(null);
@@ -32,12 +41,12 @@ export const useShot = defineStore('shot', () => {
     scope = effectScope(true);
     scope.run(() => {
       const live = follow<ShotState>(`/shots/${code}/events`, `/shots/${code}`, (why) => (missing.value = why));
-      watch(live.state, (next) => (state.value = next));
+      watch(live.state, (next) => next && void receive(next));
       watch(live.connected, (up) => (connected.value = up));
     });
     // An event stream cannot say why it was refused; a plain request can.
     getJson<ShotState>(`/shots/${code}`)
-      .then((first) => (state.value ??= first))
+      .then((first) => (state.value ? undefined : receive(first)))
       .catch((error: Refused) => {
         if (error.status === 404) {
           missing.value = error.message;
@@ -46,7 +55,46 @@ export const useShot = defineStore('shot', () => {
       });
   }
 
+  const documents = new Map<number, Promise<ShotDocument>>();
+  let turn = 0;
+  /** Shows a state once the document of its head is here; one that comes meanwhile goes before it. */
+  async function receive(next: ShotState): Promise<void> {
+    const mine = ++turn;
+    const { id } = next.head;
+    const coming = documents.get(id) ?? getJson<ShotDocument>(`/versions/${id}/document`);
+    documents.delete(id);
+    documents.set(id, coming);
+    if (documents.size > DOCUMENTS_KEPT) documents.delete(documents.keys().next().value!);
+    try {
+      const document = await coming;
+      if (mine === turn) state.value = { ...next, document };
+    } catch {
+      // The next state asks again.
+      documents.delete(id);
+    }
+  }
+
+  /** Findings in full, by id: they never change. */
+  const whole = shallowRef(new Map<number, Finding>());
+  const asked = new Set<number>();
+  /** @returns null until it is here */
+  function findingInFull(id: number): Finding | null {
+    const known = whole.value.get(id);
+    if (known) return known;
+    if (!asked.has(id)) {
+      asked.add(id);
+      getJson<Finding>(`/findings/${id}`)
+        .then((one) => (whole.value = new Map([...whole.value, [id, one]])))
+        .catch(() => asked.delete(id));
+    }
+    return null;
+  }
+
   function close(): void {
+    turn += 1;
+    documents.clear();
+    whole.value = new Map();
+    asked.clear();
     scope?.stop();
     scope = null;
     state.value = null;
@@ -65,10 +113,13 @@ export const useShot = defineStore('shot', () => {
   const stepsOf = (id: number) => state.value?.trials.filter((t) => t.sweepId === id) ?? [];
   const finding = (id: number | null) => state.value?.findings.find((f) => f.id === id) ?? null;
 
-  /** Findings of one render, worst first as the server ordered them; those put aside last. */
+  /** Findings of one render and of its version, in one list, the most urgent first; dismissed ones last. */
   function findingsOf(renderId: number | null): FindingSummary[] {
-    const all = state.value?.findings.filter((f) => f.renderId === renderId) ?? [];
-    return [...all.filter((f) => f.aside === null), ...all.filter((f) => f.aside !== null)];
+    const all = state.value?.findings ?? [];
+    const versionId = renderOf(renderId)?.versionId ?? state.value?.head.id;
+    const ofRender = all.filter((f) => f.renderId !== null && f.renderId === renderId);
+    const list = together(ofRender, all.filter((f) => f.renderId === null && f.versionId === versionId)); // prettier-ignore
+    return [...list.filter((f) => f.aside === null), ...list.filter((f) => f.aside !== null)];
   }
   /** Whether a render shows another document than the shot's present one. */
   const isOlder = (r: RenderSummary) => r.versionId !== state.value?.head.id;
@@ -114,7 +165,7 @@ export const useShot = defineStore('shot', () => {
     });
   }
   /** Begins something that the shot's state then has. @returns it, once the page knows it; null when it was refused */
-  async function begin<A, T>(work: Promise<A>, find: (now: ShotState, answer: A) => T | undefined): Promise<T | null> {
+  async function begin<A, T>(work: Promise<A>, find: (now: OpenShot, answer: A) => T | undefined): Promise<T | null> {
     try {
       const answer = await work;
       return await new Promise((resolve) => {
@@ -145,7 +196,7 @@ export const useShot = defineStore('shot', () => {
 
   return {
     state, connected, missing, bases, newestBase, running,
-    open, close, renderOf, trial, sweep, stepsOf, finding, findingsOf, isOlder,
+    open, close, renderOf, trial, sweep, stepsOf, finding, findingInFull, findingsOf, isOlder,
     renderSheet: (sheet: SheetName, region: Region | null = null) =>
       attempt(post(path('/renders'), { sheet, region })),
     stopRender: (id: number) => attempt(post(`/renders/${id}/stop`)),

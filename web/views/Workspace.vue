@@ -112,8 +112,8 @@ async function drop(event: DragEvent): Promise<void> {
 
 async function tryFirst(): Promise<void> {
   const item = current.finding;
-  if (!item?.finding.remedies.length) return;
-  const remedy = item.finding.remedies[0].id;
+  const remedy = item?.firstRemedy;
+  if (!item || !remedy) return;
   const trial = await shot.tryOut({ finding: item.id, remedy, region: view.region, sheet: item.sheet, values: null });
   if (trial) view.trialId = trial.id;
 }

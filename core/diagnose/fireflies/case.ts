@@ -1,11 +1,14 @@
 /** What the fireflies of a picture have in common: the lights they came from, the glass around those, how they went. */
-import type { Picture } from '../../data/picture.ts';
 import { channel } from '../../data/picture.ts';
 import type { Sheet, ShotDocument } from '../../document/schema.ts';
 import { boxOf, furthest, holds, worldTriangles, type Box } from '../../geometry/instance-places.ts';
 import { equivalentSpheres, type Sphere } from '../../lights/equivalent-spheres.ts';
 import { IS_GLASS, type CompiledScene } from '../../render/scene/scene.ts';
 import { eventsOf } from '../../render/path/signature.ts';
+import type { CauseId } from '../catalogue.ts';
+import type { Case, RenderInput } from '../family.ts';
+import type { ClampKind, ClampPoint } from './clamp-curve.ts';
+import type { Way } from './ways.ts';
 
 /** A light that fireflies came from. */
 export interface Glow {
@@ -23,7 +26,8 @@ export interface Glow {
   shellReach: number | null;
 }
 
-export interface FireflyCase {
+/** What remedies are proposed by. */
+export interface Common {
   document: ShotDocument;
   sheet: Sheet;
   scene: CompiledScene;
@@ -38,6 +42,23 @@ export interface FireflyCase {
     lastMirrored: number;
     lastThrough: number;
   };
+  /** Of the fireflies, those that each cause explains, 0–1: each has one. */
+  byCause: Map<CauseId, number>;
+}
+
+export interface FireflyCase extends Common, Case {
+  input: RenderInput;
+  /** Numbers of their pixels, and how many of those lie in the region. */
+  at: number[];
+  here: number;
+  /** Ways that light came, the commonest first. */
+  ways: Way[];
+  /** What clamps most of them, those that it is for, and what clamps of that kind would leave and take. */
+  kind: ClampKind;
+  own: number[];
+  curve: ClampPoint[];
+  /** Share of the picture's light that stands in them, 0–1. */
+  energy: number;
 }
 
 /** Share of the paths from which on a body of glass, or a light, is told as a cause. */
@@ -45,16 +66,16 @@ const OFTEN = 0.1;
 /** Lights that are looked at. */
 const MOST_GLOWS = 6;
 
-export function caseOf(
-  { document, sheet, scene, picture }: { document: ShotDocument; sheet: Sheet; scene: CompiledScene; picture: Picture },
-  at: number[],
-): FireflyCase {
+/** @param at numbers of the fireflies */
+export function commonOf({ document, sheet, scene, picture }: RenderInput, at: number[]): Common {
   const [paths, lights, first, second] = ['path', 'light', 'first', 'second'].map((part) => channel(picture, `brightest.${part}`)); // prettier-ignore
   const counts = new Map<number, number>();
+  const last = new Map<number, string | undefined>();
   const through = new Map<number, number>();
   const share = { mirroredAfter: 0, lastMirrored: 0, lastThrough: 0 };
   for (const i of at) {
     const events = eventsOf(paths[i]);
+    last.set(i, events.at(-1));
     const row = lights[i] - 1;
     if (row >= 0) counts.set(row, (counts.get(row) ?? 0) + 1);
     [first[i], second[i]].forEach((object, k) => {
@@ -70,10 +91,27 @@ export function caseOf(
   const around = new Set<number>();
   const glows = often.slice(0, MOST_GLOWS).map(([row]) => glowOf(document, scene, row, glass, around));
   for (const [object, n] of through) if (n >= OFTEN * at.length) around.add(object);
-  return {
-    document, sheet, scene, glows, share,
-    shells: [...around].map((object) => scene.objectIds[object]).sort(),
-  }; // prettier-ignore
+  const glowOfRow = new Map(often.slice(0, MOST_GLOWS).map(([row], k) => [row, glows[k]]));
+  const byCause = new Map<CauseId, number>();
+  for (const i of at) {
+    const row = lights[i] - 1;
+    const cause =
+      row === scene.skyLight ? 'fireflies.bright-environment-pixel' : causeOf(glowOfRow.get(row), last.get(i));
+    byCause.set(cause, (byCause.get(cause) ?? 0) + 1 / at.length);
+  }
+  const shells = [...around].map((object) => scene.objectIds[object]).sort();
+  return { document, sheet, scene, glows, share, shells, byCause };
+}
+
+/** Emitting meshes no larger than this are small, metres. */
+export const SMALL = 0.5;
+
+/** Why one of them came about: by what its light is, and else by how it came. */
+function causeOf(glow: Glow | undefined, last: string | undefined): CauseId {
+  if (glow && glow.shellReach !== null) return 'fireflies.emitter-in-shell';
+  if (glow && glow.objects.length > 0 && glow.size <= SMALL) return 'fireflies.small-emitter';
+  if (last === 'transmission') return 'fireflies.glass-caustic';
+  return last === 'specular' ? 'fireflies.mirror-caustic' : 'fireflies.unclamped-bounce';
 }
 
 function glowOf(

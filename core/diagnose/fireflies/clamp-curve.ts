@@ -4,7 +4,7 @@
  * one of m loses m − c at least. The greater of both is taken for the loss: less than it really is where a few samples
  * are bright.
  */
-import { stopsBetween } from '../../predict/stops-between.ts';
+import { stopsBetween } from '../../figures/stops-between.ts';
 import { channel, type Picture, type Region } from '../../data/picture.ts';
 import { findFireflies } from '../../picture/fireflies.ts';
 import { luminancePlane } from '../../picture/measured.ts';

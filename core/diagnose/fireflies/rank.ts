@@ -3,7 +3,9 @@
  * noise. All fireflies left weigh as much as four stops of change, which nobody would take for a cure, and a doubling
  * of the rays a tenth of that.
  */
-import type { Effect, Remedy } from '../../contracts/finding.ts';
+import type { Effect } from '../../contracts/figures.ts';
+import type { Remedy } from '../../contracts/finding.ts';
+import { changeOf, sidesOf } from '../../figures/effect.ts';
 import { costAtEqualNoise } from '../../predict/equal-noise.ts';
 
 /** Below this share nobody counts them. */
@@ -11,13 +13,16 @@ const ALL = 0.01;
 export const STOP = 0.25;
 const DOUBLING = 0.1;
 
-export function hurtOf(effect: Effect): number {
-  const { fireflies, look, stops } = effect;
-  const share = fireflies && fireflies.before > 0 ? fireflies.after / fireflies.before : 1;
-  const left = share <= ALL ? 0 : share;
-  const change = Math.max(Math.abs(look?.stops ?? 0), Math.abs(stops));
-  return left + STOP * change + DOUBLING * Math.log2(costAtEqualNoise(effect));
+/** @param left share of the fireflies; by default as the effect has it */
+export function hurtOf(effect: Effect, left = leftOf(effect)): number {
+  const change = Math.max(...['most-changed', 'brightness'].map((id) => Math.abs(changeOf(effect, id) ?? 0)));
+  return (left <= ALL ? 0 : left) + STOP * change + DOUBLING * Math.log2(costAtEqualNoise(effect));
 }
 
-export const byHurt = (remedies: Remedy[]): Remedy[] =>
-  [...remedies].sort((a, b) => hurtOf(a.predicted) - hurtOf(b.predicted));
+function leftOf(effect: Effect): number {
+  const { before, after } = sidesOf(effect, 'fireflies');
+  return before !== null && after !== null && before > 0 ? after / before : 1;
+}
+
+const hurt = ({ predicted }: Remedy): number => (predicted ? hurtOf(predicted) : Infinity);
+export const byHurt = (remedies: Remedy[]): Remedy[] => [...remedies].sort((a, b) => hurt(a) - hurt(b));

@@ -7,7 +7,7 @@ import { GROUP } from '../../render/film/random.ts';
 import { BRIGHTEST } from '../../render/film/passes.ts';
 import { settingsOf } from '../../render/scene/scene.ts';
 import { luminance } from '../../data/colour.ts';
-import type { ChangeSide } from '../../predict/small-render.ts';
+import type { Variation } from '../../predict/small-render.ts';
 
 /** Pixels that are traced again: spread evenly over all. */
 const MOST = 128;
@@ -20,11 +20,11 @@ export interface Replay {
 }
 
 /** @param at numbers of the guilty pixels of `picture`, a whole frame that was rendered with the sheet's seed */
-export function replay({ scene, sheet }: ChangeSide, picture: Picture, at: number[]): Replay {
+export function replay({ sheet, compile }: Variation, picture: Picture, at: number[]): Replay {
   const step = Math.max(1, at.length / MOST);
   const pixels = Array.from({ length: Math.min(MOST, at.length) }, (_, k) => at[Math.floor(k * step)]);
   const most = pixels.reduce((n, i) => Math.max(n, channel(picture, 'samples')[i]), GROUP);
-  const film = renderPixels(scene, settingsOf(sheet), pixels, most / GROUP);
+  const film = renderPixels(compile(), settingsOf(sheet), pixels, most / GROUP);
   // Held against the neighbours as they were: they can only be brighter, where light is spread that was in single pixels.
   const luminances = luminancePlane(picture, 'beauty').slice();
   pixels.forEach((i, k) => {

@@ -31,7 +31,7 @@ export interface Film {
   counts: Float32Array;
   /** Groups after which a pixel is done; those that decided so are not in the picture. 0 until decided. */
   wanted: Float32Array;
-  /** Glass faces that a straight look along the first sample's camera ray passes. */
+  /** Glass faces that a straight path along the first sample's camera ray passes. */
   crossings: Float32Array;
   /** Object and material + 1 that most of the first group's samples met first; 0 for none. */
   ids: Float32Array;

@@ -41,6 +41,7 @@ export function renderGroups(
 /**
  * Renders scattered pixels of the frame, for pilots.
  * @param pixels full-frame pixel numbers, y × width + x
+ * @param clock fills the film's `time`
  * @returns a film of one row with a pixel for each, in order
  */
 export function renderPixels(
@@ -48,19 +49,16 @@ export function renderPixels(
   settings: RenderSettings,
   pixels: ArrayLike<number>,
   groups: number,
+  clock: Clock | null = null,
 ): Film {
   const integrator = new Integrator(scene, settings);
   const film = createFilm({ x: 0, y: 0, width: pixels.length, height: 1 }, scene.layout);
-  for (let i = 0; i < pixels.length; i++)
-    renderPixel(
-      integrator,
-      settings,
-      film,
-      i,
-      pixels[i] % settings.width,
-      Math.floor(pixels[i] / settings.width),
-      groups,
-    );
+  for (let i = 0; i < pixels.length; i++) {
+    const start = clock?.() ?? 0;
+    const [x, y] = [pixels[i] % settings.width, Math.floor(pixels[i] / settings.width)];
+    renderPixel(integrator, settings, film, i, x, y, groups);
+    if (clock) film.time[i] = (clock() - start) * 1000;
+  }
   film.groups = groups;
   return film;
 }

@@ -227,7 +227,7 @@ export class Integrator {
   }
 
   /**
-   * Glass faces that a straight look along the camera ray passes before something opaque.
+   * Glass faces that a straight path along the camera ray passes before something opaque.
    * @param met told the instance of each face, in order
    */
   crossings(x: number, y: number, met?: (instance: number) => void): number {

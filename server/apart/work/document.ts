@@ -46,6 +46,8 @@ export interface TryTask {
   document: string;
   sheet: SheetName;
   values: ControlValues;
+  /** What is changed besides. */
+  patch?: JsonPatch;
   /** Pixels that are asked for; null: the whole frame. */
   region: Region | null;
 }
@@ -54,9 +56,12 @@ export interface TryTask {
 const LEAST_SAMPLES = 2 * GROUP;
 
 /** What values change, which may be nothing, and the region of the frame they are tried on. */
-export function tryValues({ document: text, sheet, values, region }: TryTask): { patch: JsonPatch; region: Region } {
+export function tryValues({ document: text, sheet, values, patch: given = [], region }: TryTask): {
+  patch: JsonPatch;
+  region: Region;
+} {
   const document = JSON.parse(text) as ShotDocument;
-  const patch = valuesPatch(document, [sheet], values);
+  const patch = [...given, ...valuesPatch(document, [sheet], values)];
   const before = document.sheets[sheet];
   const after = patch.length ? validateDocument(applyPatch(document, patch)).sheets[sheet] : before;
   if (after.width !== before.width || after.height !== before.height)

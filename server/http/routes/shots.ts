@@ -6,7 +6,7 @@ import { setDials } from '../../versions/dials.ts';
 import { importShot } from '../../shots/import-shot.ts';
 import { shotList } from '../../shots/shot-list.ts';
 import { shotState } from '../../shots/state.ts';
-import { filePlace, manifestOf } from '../../versions/version-files.ts';
+import { documentOf, filePlace, manifestOf } from '../../versions/version-files.ts';
 import { shotByCode, stepHead } from '../../versions/versions.ts';
 import { answer, bodyOf, codeOf, idOf, sendPlace } from '../answers.ts';
 import type { EventHub } from '../events.ts';
@@ -50,6 +50,13 @@ export function shotRoutes(context: Context, router: Router, hub: EventHub): voi
       `/shots/:code/${way}`,
       answer((request) => stepHead(context, codeOf(request), bodyOf(request, StepRequest).base, way)),
     );
+  router.get(
+    '/versions/:id/document',
+    answer(async (request, response) => {
+      const text = await documentOf(context, idOf(request, 'version'));
+      response.set('Cache-Control', 'private, max-age=31536000, immutable').type('json').send(text);
+    }),
+  );
   router.get(
     '/versions/:id/manifest',
     answer(async (request, response) => {

@@ -2,10 +2,14 @@
 import type { Router } from 'express';
 import { AsideRequest, KeepRequest, SweepRequest, TrialRequest } from '../../../core/contracts/requests.ts';
 import type { Context } from '../../context.ts';
+import { notFound } from '../../errors.ts';
 import { decideFinding, findFinding } from '../../shots/findings.ts';
 import { createSweep, stopSweep } from '../../trials/sweeps.ts';
 import { createTrial, dropTrial, keepTrial, stopTrial } from '../../trials/trials.ts';
 import { answer, bodyOf, codeOf, idOf } from '../answers.ts';
+
+/** What never changes once it is there. */
+const IMMUTABLE = { 'Cache-Control': 'private, max-age=31536000, immutable' };
 
 export function trialRoutes(context: Context, router: Router): void {
   router.post(
@@ -29,9 +33,17 @@ export function trialRoutes(context: Context, router: Router): void {
     answer((request) => stopSweep(context, idOf(request, 'sweep'))),
   );
   router.get(
+    '/findings/:id',
+    answer(async (request, response) => {
+      const { body } = await findFinding(context.db, idOf(request, 'finding'));
+      response.set(IMMUTABLE).type('json').send(body);
+    }),
+  );
+  router.get(
     '/findings/:id/mask',
     answer(async (request, response) => {
-      const { mask } = await findFinding(context.db, idOf(request, 'finding'));
+      const { id, mask } = await findFinding(context.db, idOf(request, 'finding'));
+      if (mask === null) throw notFound(`mask of finding ${id}, which is about no pixels`);
       const bytes = Buffer.from(await context.blobs.get(mask));
       response.set({ 'Content-Type': 'application/octet-stream', 'Cache-Control': 'max-age=86400' }).send(bytes);
     }),

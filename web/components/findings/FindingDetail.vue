@@ -5,14 +5,13 @@ import type { FindingSummary, TrialSummary } from '../../../core/contracts/event
 import type { Remedy } from '../../../core/contracts/finding.ts';
 import { alikeItems, forItems } from '../../../core/document/alike-items.ts';
 import { pointerOf } from '../../../core/document/pointers.ts';
-import { tellEffect, tellLook } from '../../effect-words.ts';
+import { tellEffect } from '../../effect-words.ts';
 import { passName } from '../../format.ts';
 import { useCurrent } from '../../stores/current.ts';
 import { useShot } from '../../stores/shot.ts';
 import { useView } from '../../stores/view.ts';
 import DialTable from '../controls/DialTable.vue';
-import EvidenceBars from './EvidenceBars.vue';
-import EvidenceChart from './EvidenceChart.vue';
+import EvidenceList from './evidence/EvidenceList.vue';
 
 const props = defineProps<{ item: FindingSummary }>();
 const shot = useShot();
@@ -22,16 +21,19 @@ const isAsking = ref(false);
 const reason = ref('');
 const busy = ref('');
 
-const finding = computed(() => props.item.finding);
+/** Null until it is here. */
+const finding = computed(() => shot.findingInFull(props.item.id));
 
 /** Remedies that are shown at once; the rest is asked for. */
 const FIRST = 4;
 const isWhole = ref(false);
-const shown = computed(() => (isWhole.value ? finding.value.remedies : finding.value.remedies.slice(0, FIRST)));
+const remedies = computed(() => finding.value?.remedies ?? []);
+const shown = computed(() => (isWhole.value ? remedies.value : remedies.value.slice(0, FIRST)));
 
 /** Of remedies that do the same thing to several items, those that it is tried for; all until some are left out. */
 const left = ref<Record<string, string[]>>({});
-const itemsOf = (remedy: Remedy) => alikeItems(remedy.values);
+const valuesOf = ({ change }: Remedy) => (change?.kind === 'values' ? change.values : {});
+const itemsOf = (remedy: Remedy) => alikeItems(valuesOf(remedy));
 const chosenOf = (remedy: Remedy) => itemsOf(remedy).filter((item) => !left.value[remedy.id]?.includes(item));
 function choose(remedy: Remedy, item: string, isIn: boolean): void {
   const others = (left.value[remedy.id] ?? []).filter((other) => other !== item);
@@ -45,7 +47,7 @@ const isPart = (remedy: Remedy) => chosenOf(remedy).length < itemsOf(remedy).len
 /** Whether a trial tries it for the items that are chosen. */
 function isOfChosen(remedy: Remedy, { patch }: TrialSummary): boolean {
   const set = patch.filter((step) => step.op !== 'test').map(({ path }) => pointerOf(path));
-  const wanted = Object.keys(forItems(remedy.values, chosenOf(remedy)));
+  const wanted = Object.keys(forItems(valuesOf(remedy), chosenOf(remedy)));
   return itemsOf(remedy).every((item) => {
     const inside = (pointer: string) => pointer.startsWith(`${item}/`);
     return set.some(inside) === wanted.some(inside);
@@ -61,6 +63,12 @@ const trialOf = (remedy: Remedy) =>
       t.version === shot.state!.head.number &&
       isOfChosen(remedy, t),
   );
+
+/** Pixels about a place that is jumped to. */
+const ABOUT = 16;
+function jumpTo(x: number, y: number): void {
+  view.region = { x: Math.max(0, x - ABOUT), y: Math.max(0, y - ABOUT), width: 2 * ABOUT, height: 2 * ABOUT };
+}
 
 async function tryOut(remedy: Remedy): Promise<void> {
   busy.value = remedy.id;
@@ -82,15 +90,16 @@ async function putAside(): Promise<void> {
 </script>
 
 <template>
-  <article>
-    <h3>{{ finding.cause }}</h3>
+  <article v-if="!finding" role="status" class="dim">Fetching the finding …</article>
+  <article v-else>
+    <h3>{{ finding.headline }}</h3>
     <p class="why">{{ finding.why }}</p>
     <ul class="remedies">
       <li v-for="(remedy, i) in shown" :key="remedy.id">
         <div>
           <b>{{ remedy.title }}</b>
-          <span class="num">{{ tellEffect(remedy.predicted) }}</span>
-          <span v-if="tellLook(remedy.predicted)" class="num">{{ tellLook(remedy.predicted) }}</span>
+          <span v-if="remedy.predicted" class="num">{{ tellEffect(remedy.predicted) }}</span>
+          <span v-else class="dim">foretold when it is tried</span>
           <span v-if="remedy.note" class="note">{{ remedy.note }}</span>
           <details v-if="itemsOf(remedy).length" class="items">
             <summary>
@@ -127,28 +136,33 @@ async function putAside(): Promise<void> {
         </button>
       </li>
     </ul>
-    <button v-if="finding.remedies.length > FIRST" class="flat aside" @click="isWhole = !isWhole">
-      {{ isWhole ? 'Fewer remedies' : `${finding.remedies.length - FIRST} further remedies` }}
+    <button v-if="remedies.length > FIRST" class="flat aside" @click="isWhole = !isWhole">
+      {{ isWhole ? 'Fewer remedies' : `${remedies.length - FIRST} further remedies` }}
     </button>
-    <p class="shown dim">
+    <p v-if="finding.where.passes.length" class="shown dim">
       Seen in
-      <button v-for="pass in finding.passes" :key="pass" class="bare link" @click="view.pass = pass">
+      <button v-for="pass in finding.where.passes" :key="pass" class="bare link" @click="view.pass = pass">
         {{ passName(pass) }}
       </button>
     </p>
-    <EvidenceBars v-if="finding.bars?.length" :bars="finding.bars" />
-    <EvidenceChart v-if="finding.chart" :chart="finding.chart" />
+    <p v-if="finding.check" class="shown dim">
+      Seen by preflight:
+      <RouterLink :to="{ name: 'intake', params: { code: shot.state!.code }, query: { check: finding.check } }">{{
+        finding.check
+      }}</RouterLink>
+    </p>
+    <EvidenceList :evidence="finding.evidence" @place="jumpTo" />
     <DialTable v-if="finding.dials.length" :needs="finding.dials" />
     <p v-if="item.aside !== null" class="dim">
-      Put aside: {{ item.aside }} <button class="flat" @click="shot.takeUp(item)">Take it up again</button>
+      Dismissed: {{ item.aside }} <button class="flat" @click="shot.takeUp(item)">Reopen</button>
     </p>
     <form v-else-if="isAsking" class="ask" @submit.prevent="putAside">
       <label for="aside">Why it does not matter here</label>
       <input id="aside" v-model="reason" maxlength="500" required autofocus />
-      <button class="plain" type="submit" :disabled="!reason.trim()">Put aside</button>
+      <button class="plain" type="submit" :disabled="!reason.trim()">Dismiss</button>
       <button class="flat" type="button" @click="isAsking = false">Cancel</button>
     </form>
-    <button v-else class="flat aside" @click="isAsking = true">Put aside …</button>
+    <button v-else class="flat aside" @click="isAsking = true">Dismiss …</button>
   </article>
 </template>
 

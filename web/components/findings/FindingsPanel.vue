@@ -6,7 +6,6 @@ import { useCurrent } from '../../stores/current.ts';
 import { useShot } from '../../stores/shot.ts';
 import { useView } from '../../stores/view.ts';
 import FindingDetail from './FindingDetail.vue';
-import IntakeFindings from '../intake/IntakeFindings.vue';
 
 const shot = useShot();
 const view = useView();
@@ -16,17 +15,24 @@ const aside = computed(() => current.findings.filter((f) => f.aside !== null).le
 
 /** Only findings of this family; null: all. */
 const family = ref<string | null>(null);
-const families = computed(() => [...new Set(current.findings.map(({ finding }) => finding.family))]);
+const families = computed(() => [...new Set(current.findings.map(({ family: its }) => its))]);
 const listed = computed(() => {
   const chosen = families.value.includes(family.value ?? '') ? family.value : null;
-  return current.findings.filter(({ finding }) => chosen === null || finding.family === chosen);
+  const own = current.findings.filter((one) => chosen === null || one.family === chosen);
+  if (isWhole.value || chosen !== null) return own;
+  return own.filter((one) => one.of !== 'version' || one.severity === 'stop' || one.id === current.finding?.id);
 });
+/** What preflight only wants a look at is told on request: there may be a lot of it. */
+const isWhole = ref(false);
+const hidden = computed(() =>
+  family.value === null ? current.findings.filter((one) => one.of === 'version' && one.severity !== 'stop').length : 0,
+);
 /** Under their families, each where its worst finding stands; or all in one, worst first. */
 const isGrouped = ref(false);
 const groups = computed(() => {
   if (!isGrouped.value) return [{ name: null, items: listed.value }];
-  const names = [...new Set(listed.value.map(({ finding }) => finding.family))];
-  return names.map((name) => ({ name, items: listed.value.filter(({ finding }) => finding.family === name) }));
+  const names = [...new Set(listed.value.map((one) => one.family))];
+  return names.map((name) => ({ name, items: listed.value.filter((one) => one.family === name) }));
 });
 const history = computed(() => historyOf(shot.state!, current.render?.id ?? 0));
 
@@ -39,7 +45,6 @@ function choose(id: number): void {
 
 <template>
   <section class="findings" aria-label="Findings">
-    <IntakeFindings v-if="shot.state!.preflight" :preflight="shot.state!.preflight" :code="shot.state!.code" />
     <p v-if="!current.render" class="dim">Render the shot, and its causes are looked for.</p>
     <template v-else>
       <div v-if="shot.isOlder(current.render)" class="older" role="status">
@@ -58,54 +63,57 @@ function choose(id: number): void {
         {{ current.render.error }}
       </p>
       <p v-else-if="current.render.examined === 'done' && current.findings.length === 0" class="soft">
-        Nothing found: no limit cuts light that would be seen, and the grain is within the sheet's target.
+        Nothing found: no limit cuts light that would be seen, and the noise is within the sheet's target.
       </p>
-      <p v-if="families.length > 1" class="families" role="group" aria-label="Families">
-        <button class="flat" :aria-pressed="family === null" @click="family = null">All</button>
-        <button
-          v-for="one in families"
-          :key="one"
-          class="flat"
-          :aria-pressed="family === one"
-          @click="family = family === one ? null : one"
-        >
-          {{ one.replace('-', ' ') }}
-        </button>
-        <span class="gap"></span>
-        <button
-          class="flat"
-          :aria-pressed="isGrouped"
-          title="By family instead of worst first"
-          @click="isGrouped = !isGrouped"
-        >
-          Group
-        </button>
-      </p>
-      <ul v-for="group in current.findings.length ? groups : []" :key="group.name ?? ''" class="rows">
-        <li v-if="group.name" class="group">{{ group.name.replace('-', ' ') }} {{ group.items.length }}</li>
-        <li v-for="item in group.items" :key="item.id">
-          <button
-            class="bare row"
-            :class="{ on: item.id === current.finding?.id, aside: item.aside !== null }"
-            :aria-pressed="item.id === current.finding?.id"
-            @click="choose(item.id)"
-          >
-            <span class="severity" :class="item.finding.severity">{{ item.finding.severity }}</span>
-            <span
-              >{{ item.finding.sentence }}<span v-if="history.cameBack.has(item.id)" class="dim"> Come back.</span
-              ><span v-if="item.aside" class="dim"> Put aside: {{ item.aside }}</span></span
-            >
-          </button>
-        </li>
-      </ul>
-      <p v-if="aside" class="dim count">{{ aside }} put aside</p>
-      <ul v-if="history.gone.length" class="gone">
-        <li v-for="{ finding, trial } in history.gone" :key="finding.id" class="dim">
-          {{ trial === null ? 'No longer found' : `Resolved by trial ${trial}` }}: {{ finding.finding.sentence }}
-        </li>
-      </ul>
-      <FindingDetail v-if="current.finding" :key="current.finding.id" :item="current.finding" />
     </template>
+    <p v-if="families.length > 1" class="families" role="group" aria-label="Families">
+      <button class="flat" :aria-pressed="family === null" @click="family = null">All</button>
+      <button
+        v-for="one in families"
+        :key="one"
+        class="flat"
+        :aria-pressed="family === one"
+        @click="family = family === one ? null : one"
+      >
+        {{ one.replace('-', ' ') }}
+      </button>
+      <span class="gap"></span>
+      <button
+        class="flat"
+        :aria-pressed="isGrouped"
+        title="By family instead of worst first"
+        @click="isGrouped = !isGrouped"
+      >
+        Group
+      </button>
+    </p>
+    <ul v-for="group in current.findings.length ? groups : []" :key="group.name ?? ''" class="rows">
+      <li v-if="group.name" class="group">{{ group.name.replace('-', ' ') }} {{ group.items.length }}</li>
+      <li v-for="item in group.items" :key="item.id">
+        <button
+          class="bare row"
+          :class="{ on: item.id === current.finding?.id, aside: item.aside !== null }"
+          :aria-pressed="item.id === current.finding?.id"
+          @click="choose(item.id)"
+        >
+          <span class="severity" :class="item.severity">{{ item.severity }}</span>
+          <span
+            >{{ item.sentence }}<span v-if="history.cameBack.has(item.id)" class="dim"> Come back.</span
+            ><span v-if="item.aside" class="dim"> Dismissed: {{ item.aside }}</span></span
+          >
+        </button>
+      </li>
+    </ul>
+    <button v-if="hidden" class="flat count" :aria-expanded="isWhole" @click="isWhole = !isWhole">
+      {{ isWhole ? '▾' : '▸' }} {{ hidden }} of preflight {{ hidden === 1 ? 'wants' : 'want' }} a look
+    </button>
+    <p v-if="aside" class="dim count">{{ aside }} dismissed</p>
+    <ul v-if="history.gone.length" class="gone">
+      <li v-for="{ finding, trial } in history.gone" :key="finding.id" class="dim">
+        {{ trial === null ? 'No longer found' : `Resolved by trial ${trial}` }}: {{ finding.sentence }}
+      </li>
+    </ul>
+    <FindingDetail v-if="current.finding" :key="current.finding.id" :item="current.finding" />
   </section>
 </template>
 

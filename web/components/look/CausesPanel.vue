@@ -2,8 +2,8 @@
 /** What is wrong with a picture by itself, whoever rendered it: noise with its plan, fireflies, whether it would denoise. */
 import { computed, onMounted, ref, shallowRef, watch } from 'vue';
 import type { Intake } from '../../../core/contracts/intake.ts';
-import type { PictureFinding } from '../../../core/diagnose/pictures/picture-diagnosis.ts';
-import type { RenderedWith } from '../../../core/diagnose/pictures/plan-in-numbers.ts';
+import type { Finding } from '../../../core/contracts/finding.ts';
+import type { RenderedWith } from '../../../core/diagnose/noise/plan-in-numbers.ts';
 import { parseTarget, type Target } from '../../../core/intake/fit/target.ts';
 import { parseProfile } from '../../../core/intake/preflight/profile.ts';
 import { settingsOfAttributes } from '../../../core/picture/settings-record.ts';
@@ -12,7 +12,8 @@ import { getJson } from '../../remote/client.ts';
 import { useLook } from '../../stores/look.ts';
 import { useProfiles } from '../../stores/profiles.ts';
 import { useShot } from '../../stores/shot.ts';
-import EvidenceBars from '../findings/EvidenceBars.vue';
+import { tellEffect } from '../../effect-words.ts';
+import EvidenceList from '../findings/evidence/EvidenceList.vue';
 
 const look = useLook();
 const shot = useShot();
@@ -63,7 +64,9 @@ const beside = computed(() => {
     .map(({ key, ref: from }) => ({ key, from }));
 });
 
-const findings = shallowRef<PictureFinding[] | null>(null);
+/** Screen pixels to one of the picture, where a place is jumped to. */
+const CLOSE = 8;
+const findings = shallowRef<Finding[] | null>(null);
 const failure = ref('');
 let turn = 0;
 watch(
@@ -88,13 +91,6 @@ watch(
   },
   { immediate: true },
 );
-const sourcesOf = ({ evidence }: PictureFinding) => {
-  const sources = (evidence.sources ?? []) as { pass: string; share: number }[];
-  return sources.length > 1
-    ? [{ label: 'pass', parts: sources.map(({ pass, share }) => ({ label: pass, share })) }]
-    : [];
-};
-const howOf = ({ evidence }: PictureFinding) => (typeof evidence.how === 'string' ? evidence.how : '');
 </script>
 
 <template>
@@ -110,11 +106,14 @@ const howOf = ({ evidence }: PictureFinding) => (typeof evidence.how === 'string
         <span class="severity" :class="finding.severity">{{ finding.severity }}</span>
         <b>{{ finding.sentence }}</b>
       </p>
-      <p v-if="howOf(finding)" class="dim">Noise as read: {{ howOf(finding) }}.</p>
-      <EvidenceBars v-if="sourcesOf(finding).length" :bars="sourcesOf(finding)" />
+      <p class="dim">{{ finding.headline }}. {{ finding.why }}</p>
       <ul class="remedies">
-        <li v-for="remedy in finding.remedies" :key="remedy.title">{{ remedy.title }}</li>
+        <li v-for="remedy in finding.remedies" :key="remedy.id">
+          {{ remedy.title }}
+          <span v-if="remedy.predicted" class="dim num">{{ tellEffect(remedy.predicted) }}</span>
+        </li>
       </ul>
+      <EvidenceList :evidence="finding.evidence" @place="(x, y) => (look.place = { scale: CLOSE, x, y })" />
     </article>
     <p v-if="findings?.length" class="dim small">
       Plans speak in factors, and in numbers where samples are known: from the file, typed in under Health, or kept as

@@ -4,6 +4,7 @@ import InputNumber from 'primevue/inputnumber';
 import { computed, ref, watch } from 'vue';
 import type { FarmRequest } from '../../../core/contracts/requests.ts';
 import type { SheetName } from '../../../core/document/schema.ts';
+import { frameChangeOf } from '../../../core/figures/effect.ts';
 import { farmBudget, type Budget, type FrameWork } from '../../../core/predict/budget.ts';
 import { count, durations, number, percent, times } from '../../format.ts';
 import { useCurrent } from '../../stores/current.ts';
@@ -71,8 +72,7 @@ const columns = computed<Column[]>(() => {
   });
   const now = timeOf(head.value.number);
   if (trial.value && now?.state === 'done') {
-    const { frameCost, cost } = trial.value.measured!;
-    const factor = frameCost ?? cost;
+    const factor = frameChangeOf(trial.value.measured!, 'rays') ?? 1;
     out.push({
       title: `trial ${trial.value.number}`,
       tip: `${trial.value.title}: rays ${times(factor)}, as measured by the ${trial.value.sheet} sheet on its region, carried over to the frame`,

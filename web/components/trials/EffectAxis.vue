@@ -21,7 +21,7 @@ const title = computed(() => {
 
 <template>
   <div class="axis" :title="title">
-    <span>{{ label }}</span>
+    <span class="label">{{ label }}</span>
     <span class="line">
       <i v-if="predicted !== null" :style="{ left: place(predicted) }"></i>
       <u v-if="measured !== null" :style="{ left: place(measured) }"></u>
@@ -34,11 +34,16 @@ const title = computed(() => {
 <style scoped>
 .axis {
   display: grid;
-  grid-template-columns: 34px 1fr 46px 46px;
+  grid-template-columns: 62px 1fr 46px 46px;
   gap: 6px;
   align-items: center;
   color: var(--dim);
   height: 17px;
+}
+.label {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
 }
 .line {
   height: 1px;

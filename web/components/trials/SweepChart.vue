@@ -1,11 +1,14 @@
 <script setup lang="ts">
-/** Grain and rays of each step, in the order of the control; filled points are what is chosen and what stands now. */
+/** A figure and the rays of each step, in the order of the control; filled points are what is chosen and what stands now. */
 import { computed, defineAsyncComponent } from 'vue';
 import { CHART_LOOK } from '../../chart-look.ts';
 
 const props = defineProps<{
   title: string;
-  points: { label: string; isNow: boolean; grain: number; cost: number }[];
+  points: { label: string; isNow: boolean; value: number | null; rays: number | null }[];
+  /** What the value is called, and how it is told. */
+  figure: string;
+  tell: (value: number) => string;
   /** Label of the step that is chosen. */
   chosen: string | null;
   /** Numbers, with a way from one to the next; choices have none. */
@@ -14,23 +17,25 @@ const props = defineProps<{
 // The chart library is most of the page's weight: it comes when a chart does.
 const Chart = defineAsyncComponent(() => import('vue3-apexcharts'));
 
-const [GRAIN, RAYS] = ['#e9e9e9', '#9a9a9a'];
-const axis = (text: string, color: string, opposite: boolean) => ({
+const [FIGURE, RAYS] = ['#e9e9e9', '#9a9a9a'];
+const axis = (text: string, color: string, opposite: boolean, min?: number) => ({
   seriesName: text,
   opposite,
-  min: 0,
+  min,
   tickAmount: 2,
   decimalsInFloat: 1,
   title: { text, style: { color, fontSize: '10.5px', fontWeight: 400 } },
   labels: { style: { fontSize: '10.5px', colors: color } },
 });
+/** From 0, unless it goes below. */
+const least = computed(() => Math.min(0, ...props.points.map(({ value }) => value ?? 0)));
 /** A long name in lines, at its hyphens and spaces. */
 const lines = (label: string) => (label.length > 10 ? label.split(/(?<=-)|\s/) : label);
 const names = computed(() => props.points.map(({ label, isNow }) => lines(isNow ? `${label} now` : label)));
 const options = computed(() => ({
   chart: CHART_LOOK,
   theme: { mode: 'dark' },
-  colors: [GRAIN, RAYS],
+  colors: [FIGURE, RAYS],
   stroke: { width: props.isOrdered ? 1.6 : 0, curve: 'straight', dashArray: [0, 4] },
   markers: {
     size: props.isOrdered ? 3 : 4,
@@ -56,19 +61,19 @@ const options = computed(() => ({
     axisTicks: { color: '#353535' },
     tooltip: { enabled: false },
   },
-  yaxis: [axis('grain', GRAIN, false), axis('rays ×', RAYS, true)],
+  yaxis: [axis(props.figure, FIGURE, false, least.value), axis('rays ×', RAYS, true, 0)],
 }));
 const series = computed(() => [
-  { name: 'grain', data: props.points.map(({ grain }) => grain) },
-  { name: 'rays ×', data: props.points.map(({ cost }) => cost) },
+  { name: props.figure, data: props.points.map(({ value }) => value) },
+  { name: 'rays ×', data: props.points.map(({ rays }) => rays) },
 ]);
-const summary = computed(() => props.points.map((p) => `${p.label}: grain ${p.grain.toFixed(1)}, rays × ${p.cost.toFixed(2)}`).join('; ')); // prettier-ignore
+const summary = computed(() => props.points.map((p) => `${p.label}: ${props.figure} ${p.value === null ? 'unknown' : props.tell(p.value)}, rays × ${p.rays?.toFixed(2)}`).join('; ')); // prettier-ignore
 </script>
 
 <template>
   <div class="room" role="img" :aria-label="`${title}. ${summary}`">
     <Chart v-if="points.length > 1" type="line" height="118" :options="options" :series="series" />
-    <p v-else class="dim">Grain and rays stand here as soon as they are predicted.</p>
+    <p v-else class="dim">The figures stand here as soon as they are predicted.</p>
   </div>
 </template>
 

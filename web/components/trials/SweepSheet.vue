@@ -1,10 +1,15 @@
 <script setup lang="ts">
 /** A sweep as a contact sheet: the region as it is now and at each step, with noise, cost and light under each; a chart of them. */
+import Select from 'primevue/select';
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import type { SweepSummary, TrialSummary } from '../../../core/contracts/events.ts';
-import type { Effect } from '../../../core/contracts/finding.ts';
-import { tellEqualNoise, tellLook } from '../../effect-words.ts';
-import { number, percent, stops, times } from '../../format.ts';
+import type { Effect } from '../../../core/contracts/figures.ts';
+import { isSeen, valueIn } from '../../../core/figures/effect.ts';
+import type { Figure } from '../../../core/figures/figure.ts';
+import { FIGURES, figureOf } from '../../../core/figures/registry.ts';
+import { tellEffect, tellEqualNoise, tellUnseen } from '../../effect-words.ts';
+import { shownOf, textOf } from '../../figure-rows.ts';
+import { percent } from '../../format.ts';
 import { useCurrent } from '../../stores/current.ts';
 import { useShot } from '../../stores/shot.ts';
 import { sweepProgress } from '../../stores/sweep-progress.ts';
@@ -31,23 +36,29 @@ watch(
 );
 
 const effectOf = (step: TrialSummary) => step.measured ?? step.predicted;
-/** The render that all share, in the figures of any step that has been measured. */
+/** The render that all share: the figures of any step, as they are before it. */
 const now = computed<Effect | null>(() => {
   const some = steps.value.find((t) => t.measured)?.measured ?? steps.value.find((t) => t.predicted)?.predicted;
-  if (!some) return null;
-  const flies = some.fireflies?.before;
-  return {
-    ...some,
-    stops: 0,
-    cost: 1,
-    grainAfter: some.grainBefore,
-    fireflies: flies === undefined ? undefined : { before: flies, after: flies },
-    look: null,
-  };
+  return some ? { figures: some.figures.map((value) => ({ ...value, after: value.before })) } : null;
 });
-const hasFlies = computed(() =>
-  steps.value.some((t) => (effectOf(t)?.fireflies?.before ?? 0) + (effectOf(t)?.fireflies?.after ?? 0) > 0),
-);
+/** Figures that are told under each picture: those that change at some step, and those that are always told. */
+const MOST_FIGURES = 5;
+const figures = computed(() => {
+  const effects = steps.value.flatMap((step) => effectOf(step) ?? []);
+  const isThere = ({ id }: Figure) => effects.some((effect) => (valueIn(effect, id)?.after ?? null) !== null);
+  const changes = ({ id }: Figure) =>
+    effects.some((effect) => effect.figures.some((value) => value.id === id && isSeen(value)));
+  const numbers = FIGURES.filter((figure) => figure.tells === undefined && isThere(figure));
+  const chosen = numbers.filter((figure) => figure.always || changes(figure));
+  return chosen.length > MOST_FIGURES
+    ? chosen.filter(({ always, id }) => always || id !== 'time').slice(0, MOST_FIGURES)
+    : chosen;
+});
+function tellIn(effect: Effect, figure: Figure): string {
+  const value = valueIn(effect, figure.id);
+  const shown = shownOf(figure, value);
+  return shown === null ? '' : `${figure.short}${value?.of ? ` in ${value.of}` : ''} ${textOf(figure)(shown)}`;
+}
 
 /** What stands now and the steps; numbers by size. */
 const cells = computed(() => {
@@ -77,15 +88,23 @@ const presentValue = computed(() => {
   return typeof was.value === 'string' ? was.value : JSON.stringify(was.value);
 });
 
+/** The figure that is charted beside rays: the first that changes and is no cost, until another is chosen. */
+const COSTS = ['rays', 'time', 'memory'];
+const chartable = computed(() => figures.value.filter(({ id }) => !COSTS.includes(id)));
+const asked = ref<string | null>(null);
+const charts = computed(
+  () =>
+    chartable.value.find(({ id }) => id === asked.value) ??
+    chartable.value.find(({ always }) => !always) ??
+    chartable.value[0],
+);
+const rays = figureOf('rays');
 const charted = computed(() =>
-  cells.value
-    .filter((cell) => cell.effect !== null)
-    .map(({ label, step, effect }) => ({
-      label,
-      isNow: step === null,
-      grain: effect!.grainAfter,
-      cost: effect!.cost,
-    })),
+  cells.value.flatMap(({ label, step, effect }) => {
+    if (!effect || !charts.value) return [];
+    const shown = (figure: Figure) => shownOf(figure, valueIn(effect, figure.id));
+    return [{ label, isNow: step === null, value: shown(charts.value), rays: shown(rays) }];
+  }),
 );
 
 const room = ref<HTMLElement | null>(null);
@@ -120,10 +139,8 @@ const told = computed(() => {
     after: shot.renderOf(chosen.value.afterRenderId)?.samples ?? 0,
   };
   return [
-    m && p
-      ? `Predicted grain ${number(p.grainAfter, 1)}, rays ${times(p.cost)}, ${stops(p.stops)} stops`
-      : 'Not measured yet',
-    tellLook(effect),
+    m && p ? `Predicted: ${tellEffect(p)}` : 'Not measured yet',
+    tellUnseen(effect, chosen.value.patch),
     tellEqualNoise(effect, samples),
   ]
     .filter(Boolean)
@@ -187,15 +204,32 @@ const compare = (step: TrialSummary) => (view.trialId = step.id);
           <span v-else-if="['failed', 'stopped'].includes(cell.step.state)" class="tag">{{ cell.step.state }}</span>
         </p>
         <p v-if="cell.effect" class="figures num" :class="{ dim: !cell.isMeasured }">
-          <span>grain {{ number(cell.effect.grainAfter, 1) }}</span>
-          <span>rays {{ times(cell.effect.cost) }}</span>
-          <span>{{ stops(cell.effect.stops) }} stops</span>
-          <span v-if="hasFlies && cell.effect.fireflies">{{ number(cell.effect.fireflies.after) }} flies</span>
+          <span v-for="figure in figures" :key="figure.id">{{ tellIn(cell.effect, figure) }}</span>
         </p>
       </div>
     </div>
     <div class="foot">
-      <SweepChart :points="charted" :title="sweep.title" :chosen="chosen?.step ?? null" :is-ordered="isNumeric" />
+      <div>
+        <Select
+          v-if="chartable.length > 1"
+          :model-value="charts?.id"
+          :options="chartable"
+          option-label="label"
+          option-value="id"
+          size="small"
+          aria-label="Figure that is charted"
+          @update:model-value="asked = $event"
+        />
+        <SweepChart
+          v-if="charts"
+          :points="charted"
+          :title="sweep.title"
+          :figure="charts.short"
+          :tell="textOf(charts)"
+          :chosen="chosen?.step ?? null"
+          :is-ordered="isNumeric"
+        />
+      </div>
       <div class="decide">
         <p class="soft told" role="status">{{ told }}</p>
         <p class="acts">

@@ -2,8 +2,10 @@
 /** One trial of the ledger: predicted beside measured, and the decision about it. */
 import { computed } from 'vue';
 import type { TrialSummary } from '../../../core/contracts/events.ts';
-import { tellEqualNoise, tellLook } from '../../effect-words.ts';
-import { number, percent, stops, times } from '../../format.ts';
+import { tellFigure, toldOf } from '../../../core/figures/effect.ts';
+import { tellEqualNoise, tellUnseen } from '../../effect-words.ts';
+import { figureRows } from '../../figure-rows.ts';
+import { percent } from '../../format.ts';
 import { useShot } from '../../stores/shot.ts';
 import { useView } from '../../stores/view.ts';
 import EffectAxis from './EffectAxis.vue';
@@ -30,53 +32,9 @@ const state = computed(() => {
   if (state === 'done') return `${sheet}, v${version}`;
   return state;
 });
-const effects = computed(() => [props.trial.predicted, props.trial.measured].filter((e) => e !== null));
-const greatest = (of: (e: NonNullable<TrialSummary['predicted']>) => number, least: number) =>
-  Math.max(least, ...effects.value.map(of)) * 1.15;
-
-const axes = computed(() => {
-  const { predicted: p, measured: m } = props.trial;
-  const reach = greatest((e) => Math.abs(e.stops), 0.5);
-  const flies = greatest((e) => Math.max(e.fireflies?.before ?? 0, e.fireflies?.after ?? 0), 0);
-  return [
-    ...(flies > 0
-      ? [
-          {
-            label: 'flies',
-            from: 0,
-            to: flies,
-            predicted: p?.fireflies?.after ?? null,
-            measured: m?.fireflies?.after ?? null,
-            text: (v: number) => number(v),
-          },
-        ]
-      : []),
-    {
-      label: 'stops',
-      from: -reach,
-      to: reach,
-      predicted: p?.stops ?? null,
-      measured: m?.stops ?? null,
-      text: stops,
-    },
-    {
-      label: 'grain',
-      from: 0,
-      to: greatest((e) => Math.max(e.grainBefore, e.grainAfter), 1),
-      predicted: p?.grainAfter ?? null,
-      measured: m?.grainAfter ?? null,
-      text: (v: number) => number(v, 1),
-    },
-    {
-      label: 'rays',
-      from: 0,
-      to: greatest((e) => e.cost, 1),
-      predicted: p?.cost ?? null,
-      measured: m?.cost ?? null,
-      text: times,
-    },
-  ];
-});
+/** Axes there is room for. */
+const AXES = 4;
+const axes = computed(() => figureRows(props.trial, AXES));
 /** What was measured beyond the axes, or predicted until then. */
 const told = computed(() => {
   const { predicted, measured, sheet } = props.trial;
@@ -84,7 +42,10 @@ const told = computed(() => {
   if (!effect) return '';
   const own = shot.state!.document.sheets[sheet].samples;
   const samples = { before: before.value?.samples ?? own, after: after.value?.samples ?? own };
-  return [tellLook(effect), tellEqualNoise(effect, samples)].filter(Boolean).join('. ');
+  const others = toldOf(effect).filter(({ id }) => !axes.value.some((axis) => axis.id === id));
+  return [tellUnseen(effect, props.trial.patch), ...others.map(tellFigure), tellEqualNoise(effect, samples)]
+    .filter(Boolean)
+    .join('. ');
 });
 const isUp = computed(() => view.trialId === props.trial.id);
 </script>
@@ -104,7 +65,7 @@ const isUp = computed(() => view.trialId === props.trial.id);
         <b :title="trial.title">{{ trial.number }} · {{ trial.title }}</b>
         <span :class="{ kept: trial.verdict === 'keep' }" class="state">{{ state }}</span>
       </p>
-      <EffectAxis v-for="axis in axes" :key="axis.label" v-bind="axis" />
+      <EffectAxis v-for="axis in axes" :key="axis.id" v-bind="axis" />
       <p class="foot">
         <span v-if="trial.error" class="bad" :title="trial.error">{{ trial.error }}</span>
         <span v-else class="dim num told" :title="told">{{

@@ -1,7 +1,8 @@
 /** Looks for causes in a picture that is kept, with the frames beside it. */
-import type { PictureFinding } from '../../../core/diagnose/pictures/picture-diagnosis.ts';
-import type { RenderedWith } from '../../../core/diagnose/pictures/plan-in-numbers.ts';
-import { diagnosePicture, isLookedAt, planesToDiagnose } from '../../../core/diagnose/pictures/registry.ts';
+import type { Finding } from '../../../core/contracts/finding.ts';
+import type { RenderedWith } from '../../../core/diagnose/noise/plan-in-numbers.ts';
+import { isLookedAt, planesInput } from '../../../core/diagnose/picture-input.ts';
+import { diagnosePicture } from '../../../core/diagnose/run.ts';
 import type { Shelf } from './shelf.ts';
 
 /** @param beside keys of the frames before and after */
@@ -10,7 +11,7 @@ export async function causes(
   key: string,
   beside: string[],
   renderedWith: RenderedWith,
-): Promise<PictureFinding[]> {
+): Promise<Finding[]> {
   const picture = await toLookAt(shelf, key, renderedWith);
   if (!picture) return [];
   const frames: Float32Array[] = [];
@@ -34,5 +35,5 @@ async function toLookAt(shelf: Shelf, key: string, renderedWith: RenderedWith | 
     return x === window.x && y === window.y && width === window.width && height === window.height;
   });
   const planes = new Map(same.map((name) => [name, source.planes.get(name)!.values]));
-  return planesToDiagnose({ width: window.width, height: window.height, planes }, renderedWith);
+  return planesInput({ width: window.width, height: window.height, planes }, renderedWith);
 }

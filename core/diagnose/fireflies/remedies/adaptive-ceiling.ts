@@ -1,15 +1,15 @@
-import type { Propose } from './proposal.ts';
+import { setting, type ProposeCure } from './proposal.ts';
 
 const TIMES = 4;
 
 /** Samples where noise is, but no more than a ceiling: pixels with fireflies never get clean and would take all there is. */
-export const adaptiveCeiling: Propose = ({ sheet }) => {
+export const adaptiveCeiling: ProposeCure = ({ sheet }) => {
   if (sheet.adaptive.on) return null;
   const ceiling = Math.min(65536, Math.max(sheet.samples * TIMES, sheet.adaptive.least));
   return {
     id: 'adaptive-ceiling',
     title: `Sample adaptively, ${ceiling} at most`,
-    values: { '/adaptive/on': true, '/adaptive/target': sheet.grainTarget, '/samples': ceiling },
+    ...setting({ '/adaptive/on': true, '/adaptive/target': sheet.grainTarget, '/samples': ceiling }),
     note: 'It spends samples where noise is seen; what is met by chance is met more often and not cured.',
   };
 };

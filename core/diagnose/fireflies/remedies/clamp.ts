@@ -1,7 +1,9 @@
 /** A clamp: most luminance that one sample may bring. */
 import type { Picture } from '../../../data/picture.ts';
+import { objectNames } from '../../../document/object-names.ts';
 import { clampCurve, dulled, enoughOf, takenFrom, type ClampKind, type ClampPoint } from '../clamp-curve.ts';
-import type { Proposal } from './proposal.ts';
+import type { FireflyCase } from '../case.ts';
+import { setting, valuesIn, type FireflyProposal, type ProposeCure } from './proposal.ts';
 
 /** Objects whose loss is told. */
 const TOLD = 3;
@@ -20,8 +22,8 @@ export function clampAt(
   kind: ClampKind,
   { clamp }: Pick<ClampPoint, 'clamp'>,
   names: (object: number) => string,
-  base: Proposal | null = null,
-): Proposal {
+  base: FireflyProposal | null = null,
+): FireflyProposal {
   const losses = dulled(picture, kind, clamp).filter(({ stops }) => stops <= -SEEN);
   const told = losses.slice(0, TOLD).map(({ object, stops }) => `${names(object)} ${stops.toFixed(1)}`);
   const note = told.length
@@ -31,22 +33,19 @@ export function clampAt(
   return {
     id: `${base ? `${base.id}+` : ''}clamp-${kind}`,
     title: base ? `${base.title}, and ${title[0].toLowerCase()}${title.slice(1)}` : title,
-    values: { ...base?.values, [`/clamps/${kind}`]: clamp },
-    look: losses.length ? { object: names(losses[0].object), stops: losses[0].stops } : null,
+    ...setting({ ...(base ? valuesIn(base) : {}), [`/clamps/${kind}`]: clamp }),
+    dulls: losses.length ? { object: names(losses[0].object), stops: losses[0].stops } : null,
     stopsIn: base ? undefined : (region) => takenFrom(picture, kind, clamp, region),
     note: base?.note ? `${base.note} ${note}` : note,
   };
 }
 
 /** The clamp that takes them, and for light that bounced the broader one too, which is commoner and takes more. */
-export function clampsFor(
-  picture: Picture,
-  kind: ClampKind,
-  at: number[],
-  names: (object: number) => string,
-): Proposal[] {
+export const clamps: ProposeCure = ({ input, kind, own }: FireflyCase) => {
+  const { picture } = input;
+  const names = objectNames(input.document);
   const kinds: ClampKind[] = kind === 'bounced' ? ['bounced', 'indirect'] : [kind];
-  return kinds.map((one) => clampAt(picture, one, enoughOf(clampCurve(picture, one, at)), names));
-}
+  return kinds.map((one) => clampAt(picture, one, enoughOf(clampCurve(picture, one, own)), (object) => names[object]));
+};
 
 export const tellClamp = (value: number): string => (value >= 100 ? value.toFixed(0) : String(value));

@@ -1,12 +1,10 @@
-import type { Propose } from './proposal.ts';
-import { tellObjects } from './proposal.ts';
+import { SMALL } from '../case.ts';
+import type { ProposeCure } from './proposal.ts';
+import { setting, tellObjects } from './proposal.ts';
 import { radianceOf, standInLights } from './stand-in-lights.ts';
 
-/** Emitting meshes no larger than this are small, metres. */
-const SMALL = 0.5;
-
 /** A small emitting mesh is only seen; a sampled light of the same power, size and place lights instead. */
-export const equivalentLight: Propose = (of) => {
+export const equivalentLight: ProposeCure = (of) => {
   const { document, shells } = of;
   const values: Record<string, unknown> = {};
   const replaced: string[] = [];
@@ -30,7 +28,7 @@ export const equivalentLight: Propose = (of) => {
     id: 'equivalent-light',
     title: `Put ${shape} for ${tellObjects(of, replaced)}; the mesh is only seen`,
     isAimed: true,
-    values,
+    ...setting(values),
     note: shells.length ? `Its light goes through ${tellObjects(of, shells)} as if nothing were there.` : undefined,
   };
 };

@@ -1,11 +1,11 @@
-import type { Propose } from './proposal.ts';
-import { tellObjects } from './proposal.ts';
+import type { ProposeCure } from './proposal.ts';
+import { setting, tellObjects } from './proposal.ts';
 
 /** Share of the fireflies that must have come so. */
 const OFTEN = 0.3;
 
 /** The light is not there for reflection rays, or for those that come out of glass: whichever found most fireflies. */
-export const hideLight: Propose = (of) => {
+export const hideLight: ProposeCure = (of) => {
   const { share } = of;
   const kind = share.lastMirrored >= share.lastThrough ? ('specular' as const) : ('transmission' as const);
   if (Math.max(share.lastMirrored, share.lastThrough) < OFTEN) return null;
@@ -24,6 +24,6 @@ export const hideLight: Propose = (of) => {
   return {
     id: `hide-light-${kind}`,
     title: `Hide ${named.slice(0, 2).join(' and ')} from ${kind === 'specular' ? 'reflections' : 'what is seen through glass'}`,
-    values,
+    ...setting(values),
   };
 };

@@ -1,9 +1,9 @@
-import { tellObjects, type Propose } from './proposal.ts';
+import { setting, tellObjects, type ProposeCure } from './proposal.ts';
 
 const KINDS = ['shadow', 'diffuse', 'specular'] as const;
 
 /** Glass around a lamp that only the camera sees: other rays go on as if it were not there. */
-export const hideShell: Propose = (of) => {
+export const hideShell: ProposeCure = (of) => {
   const values: Record<string, boolean> = {};
   for (const id of of.shells)
     for (const kind of KINDS)
@@ -13,7 +13,7 @@ export const hideShell: Propose = (of) => {
     id: 'hide-shell',
     title: `Hide ${tellObjects(of, of.shells)} from shadow and reflection rays; the camera sees it`,
     isAimed: true,
-    values,
+    ...setting(values),
     note: 'It is missing from reflections and throws no shadow, and its tint is not in what it lights.',
   };
 };

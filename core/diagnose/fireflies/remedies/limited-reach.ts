@@ -1,6 +1,6 @@
 import { boxOf, furthest, worldTriangles } from '../../../geometry/instance-places.ts';
 import type { FireflyCase, Glow } from '../case.ts';
-import { tellObjects, type Propose } from './proposal.ts';
+import { setting, tellObjects, type ProposeCure } from './proposal.ts';
 import { radianceOf, standInLights } from './stand-in-lights.ts';
 
 /** Reach of a table lamp where nothing is around it, metres, and its bounces: common practice. */
@@ -8,7 +8,7 @@ const LAMP = 0.13;
 const BOUNCES = 2;
 
 /** An emitting surface lights only what is near it; fill lights without the glass give back what it lit further on. */
-export const limitedReach: Propose = (of) => {
+export const limitedReach: ProposeCure = (of) => {
   const { document, shells } = of;
   const values: Record<string, unknown> = {};
   const objects: string[] = [];
@@ -30,7 +30,7 @@ export const limitedReach: Propose = (of) => {
     id: 'limited-reach',
     title: `End the light of ${tellObjects(of, objects)} after ${told} m and ${BOUNCES} bounces, with fill light beyond`,
     isAimed: true,
-    values,
+    ...setting(values),
   };
 };
 

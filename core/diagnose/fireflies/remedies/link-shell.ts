@@ -1,7 +1,7 @@
-import { tellObjects, type Propose } from './proposal.ts';
+import { setting, tellObjects, type ProposeCure } from './proposal.ts';
 
 /** The glass around a lamp is left out of its shadows by linking, and its light is not looked for through glass. */
-export const linkShell: Propose = (of) => {
+export const linkShell: ProposeCure = (of) => {
   const { document, shells } = of;
   const values: Record<string, unknown> = {};
   const lamps: string[] = [];
@@ -22,6 +22,6 @@ export const linkShell: Propose = (of) => {
     id: 'link-shell',
     title: `Leave ${tellObjects(of, shells)} out of the shadows of ${lamps.join(' and ')}`,
     isAimed: true,
-    values,
+    ...setting(values),
   };
 };

@@ -1,15 +1,16 @@
 import { adaptiveCeiling } from './adaptive-ceiling.ts';
+import { clamps } from './clamp.ts';
 import { equivalentLight } from './equivalent-light.ts';
 import { hideLight } from './hide-light.ts';
 import { hideShell } from './hide-shell.ts';
 import { limitedReach } from './limited-reach.ts';
 import { linkShell } from './link-shell.ts';
-import type { Propose } from './proposal.ts';
+import type { ProposeCure } from './proposal.ts';
 import { roughnessFloor } from './roughness-floor.ts';
 import { seeThroughGlass } from './see-through-glass.ts';
 
-/** All remedies but the clamp, whose number is read off the film. */
-export const proposers: Propose[] = [
+/** All remedies. */
+export const remedies: ProposeCure[] = [
   seeThroughGlass,
   hideShell,
   equivalentLight,
@@ -18,4 +19,5 @@ export const proposers: Propose[] = [
   hideLight,
   roughnessFloor,
   adaptiveCeiling,
+  clamps,
 ];

@@ -1,14 +1,14 @@
-import { tellObjects, type Propose } from './proposal.ts';
+import { setting, tellObjects, type ProposeCure } from './proposal.ts';
 
 /** Shadow rays go straight through the glass, tinted, so that lights behind it are aimed at and not met by chance. */
-export const seeThroughGlass: Propose = (of) => {
+export const seeThroughGlass: ProposeCure = (of) => {
   const closed = of.shells.filter((id) => !of.document.objects[id].seeThroughShadows);
   if (closed.length === 0) return null;
   return {
     id: 'see-through',
     title: `Let light through ${tellObjects(of, closed)} to what it shades`,
     isAimed: true,
-    values: Object.fromEntries(closed.map((id) => [`/objects/${id}/seeThroughShadows`, true])),
+    ...setting(Object.fromEntries(closed.map((id) => [`/objects/${id}/seeThroughShadows`, true]))),
     note: 'Light goes straight on: the patterns that bent glass throws are lost, and what it bends away is not missing.',
   };
 };

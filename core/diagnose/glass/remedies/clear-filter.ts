@@ -1,0 +1,11 @@
+/** A filter that lets everything through: a tint that is wanted belongs into the absorption, by distance. */
+import type { Propose } from '../../family.ts';
+import { listed } from '../../words.ts';
+import type { BlackGlassCase } from '../black-glass.ts';
+
+export const clearFilter: Propose<BlackGlassCase> = ({ materials }) => ({
+  id: 'clear-filter',
+  title: `Let ${listed(materials.map(({ name }) => name))} filter nothing`,
+  change: { kind: 'values', values: Object.fromEntries(materials.map(({ id }) => [`/materials/${id}/baseColour`, [1, 1, 1]])) }, // prettier-ignore
+  note: 'A tint that is wanted belongs into the absorption, which counts the distance inside the glass.',
+});

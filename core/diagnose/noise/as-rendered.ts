@@ -1,0 +1,41 @@
+/** The figures of a region as it was rendered: what a change of samples leaves as it is, and what it is reckoned from. */
+import type { FigureValue } from '../../contracts/figures.ts';
+import type { Region } from '../../data/picture.ts';
+import { compareSides } from '../../figures/compare.ts';
+import { figurePasses } from '../../figures/registry.ts';
+import { cropPlane } from '../../picture/measured.ts';
+import { renderBytes } from '../../predict/render-bytes.ts';
+import { decidingSamples } from '../../render/frame/adaptive.ts';
+import { passChannels } from '../../render/film/pass-list.ts';
+import type { RenderInput } from '../family.ts';
+
+export function asRendered({ picture, scene, sheet }: RenderInput, region: Region): FigureValue[] {
+  const names = figurePasses(scene.layout).flatMap((pass) => passChannels(pass, scene.layout));
+  const channels = new Map(
+    names.flatMap((name) => {
+      const plane = picture.channels.get(name);
+      return plane ? [[name, cropPlane(picture, plane, region)] as const] : [];
+    }),
+  );
+  const side = {
+    picture: { ...region, channels },
+    deciding: decidingSamples(sheet),
+    seconds: null,
+    bytes: renderBytes(scene, sheet),
+  };
+  return compareSides({ before: side, after: side, mask: null, names: [] }).figures;
+}
+
+/** The same with some other samples: figures by id as they become, by a factor. */
+export function withSamples(
+  figures: FigureValue[],
+  factors: { noise: number; brightNoise: number; rays: number },
+): FigureValue[] {
+  const factorOf: Record<string, number> = { noise: factors.noise, 'bright-noise': factors.brightNoise, rays: factors.rays }; // prettier-ignore
+  const out = figures.map((value): FigureValue => {
+    if (value.id === 'fireflies') return { ...value, after: null, why: 'how many are met by chance is not known' };
+    const factor = factorOf[value.id];
+    return factor === undefined || value.before === null ? value : { ...value, after: value.before * factor };
+  });
+  return [...out, { id: 'time', before: null, after: null, why: 'as the rays' }];
+}

@@ -1,0 +1,57 @@
+/**
+ * Noise in bright parts. The shadow lift blows out what is brighter than a quarter of white, so that its noise is not in the
+ * measure; on the picture as it is it is seen all the same.
+ */
+import { grainOf, grainWeight, plainDisplay } from '../../data/grain.ts';
+import { channel, type Region } from '../../data/picture.ts';
+import { cropPlane, luminancePlane } from '../../picture/measured.ts';
+import type { Case, RenderInput } from '../family.ts';
+import { byPass, type Share } from './attribution.ts';
+import { MOST_SAMPLES, scaleFor } from './plans.ts';
+
+export interface BrightCase extends Case {
+  kind: 'bright';
+  input: RenderInput;
+  /** Display steps without the lift: as rendered, and what the sheet is to reach. */
+  steps: number;
+  target: number;
+  /** The pass with most of it. */
+  worst: Share;
+  /** Samples a pixel that reach the target, and what is left of the noise then, as a factor. */
+  samples: number;
+  left: number;
+  y: Float32Array;
+  sigma: Float32Array;
+}
+
+/** Null where it is within the target, or where the lift shows it as well. */
+export function brightCase(
+  input: RenderInput,
+  { region, steps, visible }: { region: Region; steps: number; visible: Float32Array },
+): BrightCase | null {
+  const { picture, sheet } = input;
+  const target = sheet.grainTarget;
+  const y = cropPlane(picture, luminancePlane(picture, 'beauty'), region);
+  const sigma = cropPlane(picture, channel(picture, 'error.beauty'), region);
+  if (steps <= target || grainOf(y, sigma) > target) return null;
+  const scale = scaleFor(y, sigma, target, 1, plainDisplay);
+  const samples = Math.min(MOST_SAMPLES, 4 * Math.ceil(sheet.samples / scale ** 2 / 4));
+  const weights = y.map((value, i) => grainWeight(value, sigma[i], plainDisplay));
+  const [worst] = byPass(input, region, weights);
+  return {
+    key: 'noise.bright',
+    kind: 'bright',
+    severity: steps > 2 * target ? 'caution' : 'note',
+    region,
+    mask: Uint8Array.from(visible, (v) => (v > target ? 1 : 0)),
+    passes: [worst.label, `error.${worst.label}`, 'error.beauty'],
+    input,
+    steps,
+    target,
+    worst,
+    samples,
+    left: Math.sqrt(sheet.samples / samples),
+    y,
+    sigma,
+  };
+}

@@ -1,0 +1,25 @@
+/**
+ * Images that are looked up texel by texel where texels are smaller than pixels: each sample meets another colour. Mips mix
+ * them beforehand. Source: Williams, "Pyramidal Parametrics", 1983.
+ */
+import type { ShotDocument } from '../../../document/schema.ts';
+import type { ControlValues } from '../../../document/set-values.ts';
+import type { Cause } from '../../family.ts';
+import type { NoiseCase } from '../case.ts';
+
+/** Images that are not mixed by mips, by key. */
+export const sharpImages = ({ maps }: ShotDocument): [id: string, name: string][] =>
+  Object.entries(maps).flatMap(([id, map]) =>
+    map.kind === 'image' && map.filter !== 'mip' ? [[id, map.name || id]] : [],
+  );
+
+export const mixed = (images: [string, string][]): ControlValues =>
+  Object.fromEntries(images.map(([id]) => [`/maps/${id}/filter`, 'mip']));
+
+export const fineTexture: Cause<NoiseCase> = {
+  id: 'noise.fine-texture',
+  without(of) {
+    const images = of.kind === 'over' ? sharpImages(of.input.document) : [];
+    return images.length > 0 ? mixed(images) : null;
+  },
+};

@@ -1,0 +1,4 @@
+/** Soft shadows: too few samples of each light. */
+import { ofDial } from './of-dial.ts';
+
+export const lightSamples = ofDial('noise.light-samples', 'light');

@@ -1,0 +1,12 @@
+/** A filter without negative lobes. */
+import type { Propose } from '../../family.ts';
+import type { NoiseCase } from '../case.ts';
+import { sharpFilter, SOFT, SOFT_WIDTH } from '../causes/sharp-filter.ts';
+
+export const softFilter: Propose<NoiseCase> = (of) =>
+  sharpFilter.without!(of) && {
+    id: 'soft-filter',
+    title: `Filter by a Gaussian of ${SOFT_WIDTH} pixels`,
+    change: { kind: 'values', values: SOFT },
+    note: 'Edges are softer by about half a pixel, and bright ones no longer have a dark rim.',
+  };

@@ -1,0 +1,53 @@
+/** Mirrors that are cut into facets: most neighbouring pixels share a normal, and others are turned a little. */
+import type { Case, RenderInput } from '../family.ts';
+import { mirrorsOf } from '../mirrors.ts';
+import { maskOf, regionOf } from '../regions.ts';
+
+export interface FacetCase extends Case {
+  objects: string[];
+  /** Keys of objects whose mesh has smooth normals that are not used. */
+  flat: string[];
+  /** Names of those, and of objects that have no others. */
+  flatNames: string[];
+  coarse: string[];
+  /** Of all neighbouring pixels, 0–1: those with one normal, and those a little turned. */
+  same: number;
+  turned: number;
+}
+
+/** Shares of neighbouring pixels from which on a mirror is cut into facets. */
+const ONE_NORMAL = 0.5;
+const TURNED = 0.02;
+
+export function casesOf(input: RenderInput): FacetCase[] {
+  const { document, picture } = input;
+  const mirrors = mirrorsOf(input).filter(({ same, turned, pairs }) => same >= ONE_NORMAL * pairs && turned >= TURNED * pairs); // prettier-ignore
+  if (mirrors.length === 0) return [];
+  const mask = maskOf(
+    picture,
+    mirrors.flatMap(({ pixels }) => pixels),
+  );
+  const nameOf = ({ id }: { id: string }) => document.objects[id].name || id;
+  const flat = mirrors.filter(({ id }) => document.objects[id].normals === 'flat' && hasNormals(input, id));
+  const sum = (of: 'same' | 'turned' | 'pairs') => mirrors.reduce((all, one) => all + one[of], 0);
+  return [
+    {
+      key: 'normals.faceted',
+      severity: 'caution',
+      region: regionOf(picture, mask),
+      mask,
+      passes: ['normal', 'specular.direct', 'specular.indirect'],
+      objects: mirrors.map(nameOf),
+      flat: flat.map(({ id }) => id),
+      flatNames: flat.map(nameOf),
+      coarse: mirrors.filter((mirror) => !flat.includes(mirror)).map(nameOf),
+      same: sum('same') / sum('pairs'),
+      turned: sum('turned') / sum('pairs'),
+    },
+  ];
+}
+
+function hasNormals({ scene }: RenderInput, id: string): boolean {
+  const instance = scene.instanceObject.indexOf(scene.objectIds.indexOf(id));
+  return instance >= 0 && scene.geometry.meshes[scene.geometry.instanceMesh[instance]].normals !== null;
+}

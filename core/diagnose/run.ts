@@ -1,0 +1,176 @@
+/**
+ * The engine: what all families have in common. Cases are found, causes proved by leaving them out, remedies foretold and
+ * ranked; what lies upstream goes before what it explains. A family that throws is told, and the others go on.
+ *
+ * @example
+ * const found = diagnoseRender({ document, sheet, scene, picture, vary, pilotSeed: pilotSeed(7), clock: null });
+ * found[0].finding.cause; // 'limits.transmission'
+ */
+import type { CauseShare, Finding, FindingWithMask, Remedy } from '../contracts/finding.ts';
+import { withChanges } from '../figures/effect.ts';
+import type { AnyReading, Case, Explained, Family, Proposal, RenderInput, Tried } from './family.ts';
+import { complete, Foreteller } from './foretell.ts';
+import { byUrgency } from './order.ts';
+import type { PictureInput } from './picture-input.ts';
+import { FAMILIES } from './registry.ts';
+import { upstreamFirst, type Found } from './upstream.ts';
+
+/** What goes with a cause that was left out before it is worth a word, and before it goes before all that was not proved. */
+const TOLD = 0.15;
+const PROVED = 0.5;
+
+/** Findings in a render, the most urgent first. @param families that are asked; all by default */
+export function diagnoseRender(input: RenderInput, families: readonly Family[] = FAMILIES): FindingWithMask[] {
+  const found = families.flatMap((family): Found[] => {
+    const { render } = family;
+    return render ? asked(family, 'render', () => render.cases(input).map((of) => findInRender(family, render, of, input))) : []; // prettier-ignore
+  });
+  return byUrgency(upstreamFirst(input, found)).map(({ finding, mask }) => ({ finding, mask }));
+}
+
+/** Findings in a picture by itself, the most urgent first. */
+export function diagnosePicture(input: PictureInput, families: readonly Family[] = FAMILIES): Finding[] {
+  const found = families.flatMap((family) => {
+    const { picture } = family;
+    return picture ? asked(family, 'picture', () => picture.cases(input).map((of) => findInPicture(family, picture, of))) : []; // prettier-ignore
+  });
+  return byUrgency(found).map(({ finding }) => finding);
+}
+
+/** What a family finds, or that it could not look. */
+function asked(family: Family, of: Finding['of'], look: () => Found[]): Found[] {
+  try {
+    return look();
+  } catch (error) {
+    return [{ finding: failure(family, of, error), mask: null, isUpstream: false, reading: null }];
+  }
+}
+
+const failure = ({ id, title }: Family, of: Finding['of'], error: unknown): Finding => ({
+  of,
+  family: id,
+  cause: `${id}.failed`,
+  causes: [],
+  key: `${id}.failed`,
+  severity: 'note',
+  sentence: `${title}: this could not be looked for.`,
+  headline: 'The search failed; the other findings do not depend on it',
+  why: `${(error as Error).message}`,
+  where: { region: null, pixels: 0, objects: [], passes: [] },
+  dials: [],
+  evidence: [],
+  remedies: [],
+});
+
+function findInRender(family: Family, reading: AnyReading<RenderInput>, of: Case, input: RenderInput): Found {
+  const foreteller = new Foreteller(input, of, reading.smallPasses);
+  const proofs = reading.causes.flatMap(({ id, without }) => {
+    const values = without?.(of);
+    return values ? [{ id, values }] : [];
+  });
+  const proposals = reading.remedies.flatMap((propose) => propose(of) ?? []);
+  const rendered = [...proofs.map(({ values }) => values), ...proposals.filter(isRendered).map(valuesOf)];
+  foreteller.all(rendered);
+
+  const proved = proofs.map(({ id, values }) => ({ id, share: reading.goesWith!(foreteller.all([values])[0].effect) }));
+  const causes = explained(reading, of, proved);
+  const first = tryAll(reading, of, proposals, foreteller);
+  const further = tryAll(reading, of, reading.further?.(of, first) ?? [], foreteller);
+  return put(
+    family,
+    reading,
+    of,
+    'render',
+    causes,
+    [...first, ...further].map(({ remedy }) => remedy),
+  );
+}
+
+const isRendered = ({ change, isWhole }: Proposal): boolean => change?.kind === 'values' && !isWhole;
+const valuesOf = ({ change }: Proposal) => (change?.kind === 'values' ? change.values : {});
+
+function tryAll(reading: AnyReading<RenderInput>, of: Case, proposals: Proposal[], foreteller: Foreteller): Tried[] {
+  foreteller.all(proposals.filter(isRendered).map(valuesOf));
+  return proposals.map((proposal) => {
+    const known = { figures: proposal.foretold ?? [] };
+    if (!isRendered(proposal)) return { proposal, remedy: remedyOf(proposal, complete(known)), small: null };
+    const [{ effect, small, side }] = foreteller.all([valuesOf(proposal)]);
+    const told = reading.foretell?.(of, proposal, effect, side) ?? { effect };
+    return {
+      proposal,
+      remedy: remedyOf(proposal, complete(withChanges(told.effect, known.figures)), told.note),
+      small,
+    };
+  });
+}
+
+function remedyOf({ id, title, change, note, numbers }: Proposal, predicted: Remedy['predicted'], more?: string) {
+  const notes = [note, more].filter(Boolean).join(' ');
+  return {
+    id,
+    title,
+    change,
+    predicted: predicted!,
+    ...(notes ? { note: notes } : {}),
+    ...(numbers ? { numbers } : {}),
+  };
+}
+
+/** Causes by how much each explains; one that was proved to take half of it goes before what is only read off. */
+function explained(reading: Pick<AnyReading<unknown>, 'causes'>, of: Case, proved: CauseShare[]): Explained {
+  const guilty = proved.filter(({ share }) => share >= TOLD);
+  const read = reading.causes.flatMap(({ id, share }) => {
+    const own = share?.(of) ?? 0;
+    return own > 0 ? [{ id, share: own }] : [];
+  });
+  const sure = guilty.filter(({ share }) => share >= PROVED);
+  const rest = [...read, ...guilty.filter(({ share }) => share < PROVED)];
+  const most = (a: CauseShare, b: CauseShare) => b.share - a.share;
+  return [...sure.sort(most), ...rest.sort(most)].map(({ id, share }) => ({ id, share: Math.min(1, share) }));
+}
+
+function findInPicture(family: Family, reading: AnyReading<PictureInput>, of: Case): Found {
+  const proposals = reading.remedies.flatMap((propose) => propose(of) ?? []);
+  const remedies = proposals.map((one) => remedyOf(one, complete({ figures: one.foretold ?? [] }, 'a picture by itself does not tell'))); // prettier-ignore
+  return put(family, reading, of, 'picture', explained(reading, of, []), remedies);
+}
+
+function put<I>(
+  { id, title }: Family,
+  reading: AnyReading<I>,
+  of: Case,
+  kind: Finding['of'],
+  causes: Explained,
+  proposed: Remedy[],
+): Found {
+  const [main] = causes;
+  if (!main) throw new Error(`No cause of ${title.toLowerCase()} explains "${of.key}".`);
+  const remedies = reading.rank?.(of, proposed, causes) ?? proposed;
+  const { region, mask, passes, objects = [], isElsewhereNext } = of;
+  const measured = reading.measured?.(of);
+  return {
+    mask,
+    isUpstream: reading.causes.some((cause) => cause.id === main.id && cause.isUpstream === true),
+    reading: kind === 'render' ? (reading as unknown as AnyReading<RenderInput>) : null,
+    finding: {
+      of: kind,
+      family: id,
+      cause: main.id,
+      causes,
+      key: of.key,
+      severity: of.severity,
+      ...reading.tell(of, causes, remedies),
+      where: {
+        region,
+        pixels: mask ? mask.reduce((n, one) => n + one, 0) : region.width * region.height,
+        objects,
+        passes,
+      },
+      dials: reading.dials?.(of, remedies) ?? [],
+      evidence: reading.evidence(of, remedies),
+      ...(measured ? { measured } : {}),
+      remedies,
+      ...(isElsewhereNext ? { isElsewhereNext } : {}),
+    },
+  };
+}

@@ -1,0 +1,50 @@
+/** Mean brightness of the region, or of what a finding marks in it, on the pass that shows the change. Stops above a luminance of 1. */
+import type { Figure } from './figure.ts';
+import { brightPass, planeOf } from './planes.ts';
+import { seenPasses } from './seen-in.ts';
+import { isSureChange, sumsOf } from './sure-change.ts';
+import { BLACK_STOPS, MOST_STOPS, stopsOf } from './stops-between.ts';
+
+export const brightness: Figure = {
+  id: 'brightness',
+  label: 'Brightness',
+  short: 'brightness',
+  unit: 'stops',
+  better: 'neither',
+  change: 'difference',
+  most: MOST_STOPS,
+  seen: 0.05,
+  needs: seenPasses,
+  compare({ before, after, pass: seen, mask, film }) {
+    const pass = before.picture ? brightPass(before.picture, seen) : seen;
+    const [a, b] = [before, after].map(({ picture }) => (picture ? planeOf(picture, pass) : null));
+    if (!a || !b) return { before: null, after: null };
+    const counts = mask?.includes(1) ? mask : null;
+    const [was, is] = [meanStops(a, counts), meanStops(b, counts)];
+    const of = pass === 'beauty' ? {} : { of: pass };
+    // Foretold from few pixels, a change that is less than chance brings is none.
+    const isSure = film === null || isSureOf(a, b, counts);
+    return { before: was, after: isSure ? is : was, ...of };
+  },
+};
+
+function meanStops(plane: Float32Array, counts: Uint8Array | null): number {
+  let [sum, n] = [0, 0];
+  for (let i = 0; i < plane.length; i++) {
+    if (counts !== null && !counts[i]) continue;
+    sum += plane[i];
+    n += 1;
+  }
+  return n > 0 ? stopsOf(sum / n) : BLACK_STOPS;
+}
+
+function isSureOf(a: Float32Array, b: Float32Array, counts: Uint8Array | null): boolean {
+  const [first, second] = [sumsOf(a, counts), sumsOf(b, counts)];
+  let [squares, down] = [0, 0];
+  for (let i = 0; i < a.length; i++) {
+    if (counts !== null && !counts[i]) continue;
+    squares += (b[i] - a[i]) ** 2;
+    down += Math.min(0, b[i] - a[i]);
+  }
+  return isSureChange(first, second, { squares, down });
+}

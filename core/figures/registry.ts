@@ -1,0 +1,38 @@
+/** All figures, in the order in which they are told. */
+import type { FilmLayout } from '../render/film/passes.ts';
+import { brightNoise } from './bright-noise.ts';
+import { brightness } from './brightness.ts';
+import { changed } from './changed.ts';
+import { contrast } from './contrast.ts';
+import type { Figure } from './figure.ts';
+import { fireflies } from './fireflies.ts';
+import { memory } from './memory.ts';
+import { mostChanged } from './most-changed.ts';
+import { noise } from './noise.ts';
+import { rays } from './rays.ts';
+import { time } from './time.ts';
+
+export const FIGURES: readonly Figure[] = [
+  fireflies,
+  brightness,
+  mostChanged,
+  changed,
+  contrast,
+  noise,
+  brightNoise,
+  rays,
+  time,
+  memory,
+];
+
+/** @throws RangeError where there is none of that id: what was stored by a later build, or a slip */
+export function figureOf(id: string): Figure {
+  const figure = FIGURES.find((one) => one.id === id);
+  if (!figure) throw new RangeError(`there is no figure "${id}"; there are ${FIGURES.map((one) => one.id).join(', ')}`);
+  return figure;
+}
+
+/** Passes that pictures of both sides must have. @param figures that are measured; all by default */
+export const figurePasses = (layout: FilmLayout, figures: readonly Figure[] = FIGURES): string[] => [
+  ...new Set(figures.flatMap((figure) => figure.needs(layout) ?? [])),
+];

@@ -1,0 +1,33 @@
+<script setup lang="ts">
+/** What was measured, in rows. */
+import Column from 'primevue/column';
+import DataTable from 'primevue/datatable';
+import { computed } from 'vue';
+import type { Evidence } from '../../../../core/contracts/finding.ts';
+
+const props = defineProps<{ evidence: Extract<Evidence, { kind: 'table' }> }>();
+/** Rows that are shown at once. */
+const PAGE = 8;
+const rows = computed(() =>
+  props.evidence.rows.map((row) => Object.fromEntries(row.map((cell, i) => [`c${i}`, cell ?? '']))),
+);
+</script>
+
+<template>
+  <figure>
+    <figcaption class="dim">{{ evidence.title }}</figcaption>
+    <DataTable :value="rows" size="small" :rows="PAGE" :paginator="rows.length > PAGE" :aria-label="evidence.title">
+      <Column v-for="(column, i) in evidence.columns" :key="i" :field="`c${i}`" :header="column" />
+    </DataTable>
+  </figure>
+</template>
+
+<style scoped>
+figure {
+  margin: 0;
+  font-size: 11.5px;
+}
+figcaption {
+  font-size: 11px;
+}
+</style>
