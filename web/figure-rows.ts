@@ -3,6 +3,7 @@ import type { Effect, FigureValue } from '../core/contracts/figures.ts';
 import { change, isSeen, tellAmount, tellSigned, tellTimes, valueIn } from '../core/figures/effect.ts';
 import type { Figure } from '../core/figures/figure.ts';
 import { FIGURES } from '../core/figures/registry.ts';
+import { BLACK_STOPS } from '../core/figures/stops-between.ts';
 
 export interface FigureRow {
   id: string;
@@ -25,6 +26,15 @@ export function textOf({ unit }: Figure): (value: number) => string {
   if (unit === 'rays') return tellTimes;
   if (unit === 'steps') return (value) => value.toFixed(1);
   return (value) => tellAmount(unit, value);
+}
+
+/** The pass that shows a change, where it is not the beauty. */
+export const passOf = (effect: Effect | null): string | null => (effect && valueIn(effect, 'changed')?.of) ?? null;
+
+/** What a chart of several steps is drawn by: each side's own amount, so that steps differ as they do; null for black. */
+export function chartedOf(figure: Figure, value: FigureValue | undefined): number | null {
+  if (figure.unit === 'rays') return shownOf(figure, value);
+  return value?.after == null || (figure.unit === 'stops' && value.after <= BLACK_STOPS) ? null : value.after;
 }
 
 /** Room above the greatest value. */
@@ -53,11 +63,9 @@ function rowOf(figure: Figure, values: FigureValue[], predicted: Effect | null, 
   const isSigned = figure.unit === 'stops';
   const sizes = [p, m, ...(figure.unit === 'rays' ? [1] : isSigned ? [0.5] : values.map(({ before }) => before))];
   const to = ROOM * Math.max(0, ...sizes.map((one) => Math.abs(one ?? 0)));
-  const of = values.find((value) => value.of)?.of;
-  const label = of ? `${figure.short} in ${of}` : figure.short;
   return {
     id: figure.id,
-    label,
+    label: figure.short,
     from: isSigned ? -to : 0,
     to: to || 1,
     predicted: p,

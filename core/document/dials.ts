@@ -75,14 +75,14 @@ const clamp = (kind: string, help: string): Dial => ({
 
 export const DIALS: Dial[] = [
   { pointer: '/samples', label: 'Samples', group: 'Samples', unit: 'per pixel', kind: 'number', min: 4, max: 65536, step: 4, help: 'Camera samples of every pixel, in fours; the most, if sampling is adaptive. Four times as many halve the noise and cost four times the rays.' },
-  extra('light', 'Light samples', 'Samples of every light at the first hit; 1 means none extra. Lowers grain in direct light and soft shadows.'),
-  extra('diffuse', 'Diffuse samples', 'Diffuse directions at the first hit. Lowers grain in indirect diffuse light.'),
-  extra('specular', 'Specular samples', 'Reflections at the first hit. Lowers grain in rough and blurred reflections.'),
-  extra('transmission', 'Transmission samples', 'Transmissions at the first hit. Lowers grain behind glass.'),
-  extra('volume', 'Fog samples', 'Places in fog on the way to the first hit. Lowers grain in fog.'),
-  extra('occlusion', 'Occlusion samples', 'Occlusion rays at the first hit. Lowers grain in the occlusion pass.'),
+  extra('light', 'Light samples', 'Samples of every light at the first hit; 1 means none extra. Lowers noise in direct light and soft shadows.'),
+  extra('diffuse', 'Diffuse samples', 'Diffuse directions at the first hit. Lowers noise in indirect diffuse light.'),
+  extra('specular', 'Specular samples', 'Reflections at the first hit. Lowers noise in rough and blurred reflections.'),
+  extra('transmission', 'Transmission samples', 'Transmissions at the first hit. Lowers noise behind glass.'),
+  extra('volume', 'Fog samples', 'Places in fog on the way to the first hit. Lowers noise in fog.'),
+  extra('occlusion', 'Occlusion samples', 'Occlusion rays at the first hit. Lowers noise in the occlusion pass.'),
   { pointer: '/adaptive/on', label: 'Adaptive sampling', group: 'Adaptive', unit: '', kind: 'switch', help: 'Each pixel gets the samples it needs, told by samples of its own that stay out of the picture, so that no pixel stops because it happened to be dark.' },
-  { pointer: '/adaptive/target', label: 'Noise target', group: 'Adaptive', unit: 'steps', kind: 'number', min: 0.1, max: 50, step: 0.5, digits: 2, help: 'Visible grain at which a pixel is done: display steps of 255 after the shadow lift, and in bright parts as the picture is.' },
+  { pointer: '/adaptive/target', label: 'Noise target', group: 'Adaptive', unit: 'steps', kind: 'number', min: 0.1, max: 50, step: 0.5, digits: 2, help: 'Visible noise at which a pixel is done: display steps of 255 after the shadow lift, and in bright parts as the picture is.' },
   { pointer: '/adaptive/least', label: 'Least samples', group: 'Adaptive', unit: 'per pixel', kind: 'number', min: 16, max: 65536, step: 4, help: 'Samples of every pixel, in fours, however clean it looks.' },
   limit('diffuse', 64, 'Diffuse events on a path. 1 is direct light only, 0 is emission only.'),
   limit('specular', 64, 'Reflections on a path, internal ones too.'),
@@ -111,8 +111,8 @@ export const DIALS: Dial[] = [
   { pointer: '/passes/occlusion', label: 'Occlusion pass', group: 'Passes', unit: '', kind: 'switch', help: 'Keeps ambient occlusion as a pass.' },
   { pointer: '/passes/shadows', label: 'Shadow passes', group: 'Passes', unit: '', kind: 'switch', help: 'Keeps one pass a light: the share of it that arrives, 1 in the light and 0 in the shadow.' },
   { pointer: '/passes/groups', label: 'Passes of light groups', group: 'Passes', unit: '', kind: 'switch', help: 'Keeps every light pass of each light group, not its beauty alone.' },
-  { pointer: '/seed', label: 'Seed', group: 'Samples', unit: '', kind: 'number', min: 0, max: 4294967295, step: 1, help: 'Another seed gives other grain and the same picture behind it.' },
-  { pointer: '/grainTarget', label: 'Grain target', group: 'Target', unit: 'steps', kind: 'number', min: 0.1, max: 50, step: 0.5, digits: 1, help: 'Visible grain that is good enough: display steps of 255 after the shadow lift (+2 stops, gamma 1.25).' },
+  { pointer: '/seed', label: 'Seed', group: 'Samples', unit: '', kind: 'number', min: 0, max: 4294967295, step: 1, help: 'Another seed gives other noise and the same picture behind it.' },
+  { pointer: '/grainTarget', label: 'Target noise', group: 'Target', unit: 'steps', kind: 'number', min: 0.1, max: 50, step: 0.5, digits: 1, help: 'Visible noise that is good enough: display steps of 255 after the shadow lift (+2 stops, gamma 1.25).' },
 ]; // prettier-ignore
 
 /** @throws RangeError when no dial has that pointer */

@@ -2,7 +2,7 @@
 import type { Figure } from './figure.ts';
 import { brightPass, planeOf } from './planes.ts';
 import { seenPasses } from './seen-in.ts';
-import { isSureChange, sumsOf } from './sure-change.ts';
+import { isHeldByFew, isSureChange, sumsOf } from './sure-change.ts';
 import { BLACK_STOPS, MOST_STOPS, stopsOf } from './stops-between.ts';
 
 export const brightness: Figure = {
@@ -22,9 +22,14 @@ export const brightness: Figure = {
     const counts = mask?.includes(1) ? mask : null;
     const [was, is] = [meanStops(a, counts), meanStops(b, counts)];
     const of = pass === 'beauty' ? {} : { of: pass };
-    // Foretold from few pixels, a change that is less than chance brings is none.
-    const isSure = film === null || isSureOf(a, b, counts);
-    return { before: was, after: isSure ? is : was, ...of };
+    // Foretold from few pixels, light that is met by chance may be missing from both; shadows and occlusion are no such light.
+    if (film !== null && pass === 'beauty') {
+      const sure = sureOf(a, b, counts);
+      if (sure === 'few')
+        return { before: was, after: null, why: 'light met by chance: few pixels do not tell it', ...of };
+      if (sure === 'same') return { before: was, after: was, ...of };
+    }
+    return { before: was, after: is, ...of };
   },
 };
 
@@ -38,7 +43,8 @@ function meanStops(plane: Float32Array, counts: Uint8Array | null): number {
   return n > 0 ? stopsOf(sum / n) : BLACK_STOPS;
 }
 
-function isSureOf(a: Float32Array, b: Float32Array, counts: Uint8Array | null): boolean {
+/** A change that is one, none beyond chance, or light that few pixels hold. */
+function sureOf(a: Float32Array, b: Float32Array, counts: Uint8Array | null): 'changed' | 'same' | 'few' {
   const [first, second] = [sumsOf(a, counts), sumsOf(b, counts)];
   let [squares, down] = [0, 0];
   for (let i = 0; i < a.length; i++) {
@@ -46,5 +52,6 @@ function isSureOf(a: Float32Array, b: Float32Array, counts: Uint8Array | null): 
     squares += (b[i] - a[i]) ** 2;
     down += Math.min(0, b[i] - a[i]);
   }
-  return isSureChange(first, second, { squares, down });
+  if (isSureChange(first, second, { squares, down })) return 'changed';
+  return squares > 0 && (isHeldByFew(first, second) || isHeldByFew(second, first)) ? 'few' : 'same';
 }

@@ -32,7 +32,7 @@ function contrastOf({ picture }: Side, pass: string): number | null {
   const plane = picture && planeOf(picture, pass);
   if (!plane) return null;
   const { width, height } = picture;
-  const logs = plane.map((y) => Math.log2(Math.max(0, y) + BLACK));
+  const logs = Float64Array.from(plane, (y) => Math.log2(Math.max(0, y) + BLACK));
   const [means, squares] = [logs, logs.map((v) => v * v)].map((one) => boxMean(one, width, height, RADIUS));
   const error = pass === 'beauty' ? picture.channels.get('error.beauty') : undefined;
   let sum = 0;

@@ -2,6 +2,7 @@
 import type { Effect, FigureValue } from '../contracts/figures.ts';
 import type { Figure, Unit } from './figure.ts';
 import { FIGURES, figureOf } from './registry.ts';
+import { BLACK_STOPS } from './stops-between.ts';
 
 /** The figure of that id; undefined where the effect does not have it. */
 export const valueIn = (effect: Effect, id: string): FigureValue | undefined =>
@@ -107,10 +108,16 @@ export function tellSigned(value: number, digits = 1): string {
 export function tellChange(value: FigureValue): string {
   const figure = figureOf(value.id);
   const { before, after } = value;
-  if (before === null && after === null) return value.why ?? 'none';
+  if (value.why !== undefined && (before === null || after === null)) return value.why;
+  if (before === null && after === null) return 'none';
   const by = change(value);
-  if (figure.unit === 'stops') return by === null ? tellAmount('stops', (after ?? before)!) : `${tellSigned(by)} stops`;
-  if (figure.unit === 'share') return tellAmount('share', after ?? before!);
+  if (figure.unit === 'stops') {
+    if (by === null) return tellAmount('stops', (after ?? before)!);
+    if (after! <= BLACK_STOPS && before! > BLACK_STOPS) return 'to black';
+    if (before! <= BLACK_STOPS && after! > BLACK_STOPS) return `from black to ${tellSigned(after!)} stops`;
+    return `${tellSigned(by)} stops`;
+  }
+  if (figure.unit === 'share') return `${tellAmount('share', after ?? before!)} of the region`;
   if (figure.unit === 'rays') return by === null ? tellAmount('rays', (after ?? before)!) : tellTimes(by);
   if (before === null || after === null) return tellAmount(figure.unit, (after ?? before)!);
   return `${withoutUnit(figure, before)} → ${tellAmount(figure.unit, after)}`;

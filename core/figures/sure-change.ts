@@ -49,10 +49,17 @@ export function isTaken(first: Brightness, second: Brightness, { down, squares }
   return change < 0 && down <= -TAKEN * (change - 2 * down) && down * down >= FEW * squares;
 }
 
+/** Share of the other side's light below which it does not matter how few pixels hold one: the change is sure, if not its size. */
+const LITTLE = 0.25;
+
+/** Whether the light of one side is held by few bright pixels, so that its mean tells nothing (Kish 1965). */
+export const isHeldByFew = (one: Brightness, other: Brightness): boolean =>
+  one.sum > LITTLE * other.sum && sharing(one) < SHARED;
+
 /** Pixel by pixel, on the same random numbers. */
 export function isPaired(first: Brightness, second: Brightness, { squares }: Differences): boolean {
   const change = second.sum - first.sum;
-  if (sharing(first) < SHARED || sharing(second) < SHARED) return false;
+  if (isHeldByFew(first, second) || isHeldByFew(second, first)) return false;
   return Math.abs(change) >= SURE * Math.sqrt(Math.max(0, squares - (change * change) / first.n));
 }
 

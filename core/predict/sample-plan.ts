@@ -58,10 +58,12 @@ export interface Plan {
 
 const CHOICES = [1, 2, 3, 4, 6, 8, 12, 16];
 const MOST_SAMPLES = 65536;
+/** One group alone has no spread, so that no trial could tell its noise. */
+const LEAST_GROUPS = 2;
 
 /** Samples per pixel that bring the variance of the mean to `target`, with these extra samples. */
 export function planFor(model: SampleModel, target: number, extra: ExtraSamples): Plan {
-  const groups = Math.max(1, Math.ceil(model.variance(extra) / target));
+  const groups = Math.max(LEAST_GROUPS, Math.ceil(model.variance(extra) / target));
   const samples = Math.min(MOST_SAMPLES, groups * 4);
   return { samples, extra, rays: (samples / 4) * model.rays(extra) };
 }

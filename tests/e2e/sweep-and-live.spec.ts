@@ -35,7 +35,8 @@ test('a dial is swept from where it stands, and one of its values kept and taken
   await four.click();
   const keep = page.getByRole('button', { name: 'Keep 4 …' });
   await expect(keep).toBeEnabled({ timeout: 120_000 });
-  await expect(four).toContainText(/grain \d+\.\d\s*rays × \d\.\d\d/);
+  await expect(four).toContainText(/noise \d+\.\d/);
+  await expect(four).toContainText(/rays × \d\.\d\d/);
   const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa']).analyze();
   expect(violations.filter((v) => v.impact === 'serious' || v.impact === 'critical').map((v) => v.id)).toEqual([]);
 
@@ -81,7 +82,7 @@ test('the region is rendered in the browser as the server renders it, and again 
   await page.locator('.viewport').click();
   await page.keyboard.press('e');
   const told = page.locator('.region.live');
-  await expect(told).toHaveText(/live · 32 samples · grain/, { timeout: 60_000 });
+  await expect(told).toHaveText(/live · 32 samples · noise/, { timeout: 60_000 });
   const whole = { ...REGION, x: 0, y: 0 };
   const now = await bytesOf(page, '.part canvas', whole);
   const answer = await page.request.get(`${address()}/api/renders/${id}/picture?passes=beauty`);
@@ -101,11 +102,11 @@ test('the region is rendered in the browser as the server renders it, and again 
   await page.mouse.up();
   await expect(page.getByRole('region', { name: 'Sheets' }).getByRole('status')).toHaveText(/1 value set/);
   await expect(page.locator('canvas[data-first-pixels]')).toHaveAttribute('data-first-pixels', /^\d+$/);
-  await expect(told).toHaveText(/live · 32 samples · grain/, { timeout: 60_000 });
+  await expect(told).toHaveText(/live · 32 samples · noise/, { timeout: 60_000 });
   expect(differing(await bytesOf(page, '.part canvas', whole), now) / now.length).toBeGreaterThan(0.02);
 
   await page.getByRole('button', { name: 'Discard' }).click();
-  await expect(told).toHaveText(/live · 32 samples · grain/, { timeout: 60_000 });
+  await expect(told).toHaveText(/live · 32 samples · noise/, { timeout: 60_000 });
   await expect
     .poll(async () => differing(await bytesOf(page, '.part canvas', whole), now), { timeout: 60_000 })
     .toBe(0);

@@ -72,7 +72,7 @@ describe('noise of bright parts', function () {
     const { region } = brightestNoise(inputOf(shot, picture));
     // Half of the samples would reach a target of 4 after the lift, and not without it.
     const [generous] = await found(10);
-    expect(generous.key).to.equal('grain.spare');
+    expect(generous.key).to.equal('noise.spare');
     expect(Number(/: ([\d.]+) steps/.exec(generous.sentence)![1]) * Math.SQRT2).to.be.below(4);
     expect(stepsOf(picture, region) * Math.SQRT2).to.be.above(4);
     expect(await found(4)).to.deep.equal([]);

@@ -95,7 +95,7 @@ export const useLive = defineStore('live', () => {
     return [
       'live',
       isDone ? `${number(samples)} samples` : `${number(samples)} of ${target} samples`,
-      grain === null ? '' : `grain ${number(grain, 1)}`,
+      grain === null ? '' : `noise ${number(grain, 1)}`,
       `${number(since / 1000, 1)} s`,
     ]
       .filter(Boolean)

@@ -41,7 +41,7 @@ export const Sheet = Type.Object(
     adaptive: Type.Object(
       {
         on: flag('samples go where noise is'),
-        target: number(0.1, 50, 'visible grain at which a pixel is done, display steps of 255 after the lift'),
+        target: number(0.1, 50, 'visible noise at which a pixel is done, display steps of 255 after the lift'),
         least: Type.Integer({ minimum: 16, maximum: 65536, multipleOf: 4, description: 'samples per pixel, in fours' }),
       },
       closed,
@@ -96,8 +96,8 @@ export const Sheet = Type.Object(
       },
       closed,
     ),
-    seed: whole(0, 4294967295, 'another seed gives other grain'),
-    grainTarget: number(0.1, 50, 'visible grain that is good enough, display steps of 255 after the lift'),
+    seed: whole(0, 4294967295, 'another seed gives other noise'),
+    grainTarget: number(0.1, 50, 'visible noise that is good enough, display steps of 255 after the lift'),
   },
   closed,
 );

@@ -4,7 +4,6 @@
  * Source: Veach, Robust Monte Carlo Methods for Light Transport Simulation, 1997, section 9.2.
  */
 import { CAMERA_RAY, DIFFUSE_RAY, SPECULAR_RAY, TRANSMISSION_RAY } from '../../geometry/ray-kinds.ts';
-import type { Intersector } from '../../geometry/intersector.ts';
 import { LightSampler } from '../../lights/light-sampler.ts';
 import { EMITTER_STRIDE } from '../../lights/mesh-light.ts';
 import {
@@ -27,6 +26,7 @@ import { SHADOW, type Collector } from './collector.ts';
 import { FOG_ANISOTROPY } from '../scene/fog.ts';
 import { MEAN_RAYS, passOf, shadowsAt } from '../film/passes.ts';
 import type { MediumStack } from './medium-stack.ts';
+import type { PathContext } from './path-context.ts';
 import type { PathState } from './path-state.ts';
 import { dimension, SLOT_CATCHER, SLOT_LIGHT, type GroupRandom } from '../film/random.ts';
 import { STAGE_LIGHT, type Recorder } from './recorder.ts';
@@ -44,20 +44,29 @@ export class DirectLight {
   private readonly shadowSums: number;
   private readonly shadowLights: number;
 
-  constructor(
-    private readonly scene: CompiledScene,
-    private readonly settings: RenderSettings,
-    private readonly random: GroupRandom,
-    rays: Intersector,
-    private readonly path: PathState,
-    private readonly shading: Shading,
-    private readonly surface: Surface,
-    private readonly media: MediumStack,
-    private readonly collector: Collector,
-    private readonly recorder: Recorder | null,
-  ) {
+  private readonly scene: CompiledScene;
+  private readonly settings: RenderSettings;
+  private readonly random: GroupRandom;
+  private readonly path: PathState;
+  private readonly shading: Shading;
+  private readonly surface: Surface;
+  private readonly media: MediumStack;
+  private readonly collector: Collector;
+  private readonly recorder: Recorder | null;
+
+  constructor(context: PathContext) {
+    const { scene, settings } = context;
+    this.scene = scene;
+    this.settings = settings;
+    this.random = context.random;
+    this.path = context.path;
+    this.shading = context.shading;
+    this.surface = context.surface;
+    this.media = context.media;
+    this.collector = context.collector;
+    this.recorder = context.recorder;
     this.sampler = new LightSampler(scene);
-    this.shadow = new ShadowRay(scene, rays, shading, settings.rayDistance ?? Infinity);
+    this.shadow = new ShadowRay(context);
     this.shadowSums = shadowsAt(scene.layout);
     this.shadowLights = scene.layout.shadows.length;
   }
@@ -87,7 +96,7 @@ export class DirectLight {
   }
 
   /** How much a direction that the surface drew counts when it meets a light, 0–1. */
-  weightOfMeeting(light: number, lightDensity: number): number {
+  misWeight(light: number, lightDensity: number): number {
     const { path, scene } = this;
     const flags = scene.lights[light * LIGHT_STRIDE + LIGHT_FLAGS];
     if ((flags & SAMPLED) === 0) return 1;

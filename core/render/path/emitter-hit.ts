@@ -11,21 +11,30 @@ import { FAR, LIGHT_FLAGS, LIGHT_GROUP, LIGHT_STRIDE, POINT_LIKE, SAMPLED } from
 import type { Collector } from './collector.ts';
 import type { DirectLight } from './direct-light.ts';
 import { BACKGROUND, EMISSION, passOf } from '../film/passes.ts';
+import type { PathContext } from './path-context.ts';
 import type { PathState } from './path-state.ts';
 import type { CompiledScene } from '../scene/scene.ts';
 import type { Shading } from './shading.ts';
 
-export class MetLight {
+export class EmitterHit {
   private readonly sky = new Float64Array(3);
 
+  private readonly scene: CompiledScene;
+  private readonly path: PathState;
+  private readonly rays: Intersector;
+  private readonly shading: Shading;
+  private readonly collector: Collector;
+
   constructor(
-    private readonly scene: CompiledScene,
-    private readonly path: PathState,
-    private readonly rays: Intersector,
-    private readonly shading: Shading,
+    { scene, path, rays, shading, collector }: PathContext,
     private readonly directLight: DirectLight,
-    private readonly collector: Collector,
-  ) {}
+  ) {
+    this.scene = scene;
+    this.path = path;
+    this.rays = rays;
+    this.shading = shading;
+    this.collector = collector;
+  }
 
   /** The pass of light met by the present ray. */
   private reach(unscattered: number): number {
@@ -66,7 +75,7 @@ export class MetLight {
     const { scene, path, directLight } = this;
     const { radiance, density } = directLight.sampler;
     if (!directLight.serves(light, path.lastKind, path.object, path.bounces, path.length + t)) return;
-    const weight = directLight.weightOfMeeting(light, density);
+    const weight = directLight.misWeight(light, density);
     if (weight === 0) return;
     const group = scene.lights[light * LIGHT_STRIDE + LIGHT_GROUP];
     this.collect(this.reach(unscattered), group, light, radiance[0], radiance[1], radiance[2], weight);
@@ -83,7 +92,7 @@ export class MetLight {
     const cosine = Math.abs(shading.cosine(instance, triangle, ray[3], ray[4], ray[5]));
     const row = scene.instanceEmitter[instance] + triangle;
     const density = (scene.emitters.rows[row * EMITTER_STRIDE + EMITTER_DENSITY] * t * t) / cosine;
-    const weight = directLight.weightOfMeeting(light, density);
+    const weight = directLight.misWeight(light, density);
     if (weight === 0) return;
     const x = ray[0] + t * ray[3];
     const y = ray[1] + t * ray[4];

@@ -1,5 +1,4 @@
 /** What the first hit of a camera ray tells: the data passes, and ambient occlusion. */
-import type { Intersector } from '../../geometry/intersector.ts';
 import type { CameraRay } from './camera-ray.ts';
 import { OCCLUSION, type Collector } from './collector.ts';
 import { Occlusion } from './occlusion.ts';
@@ -16,9 +15,9 @@ import {
   MEAN_UV,
   occlusionAt,
 } from '../film/passes.ts';
+import type { PathContext } from './path-context.ts';
 import type { PathState } from './path-state.ts';
-import type { GroupRandom } from '../film/random.ts';
-import type { CompiledScene, RenderSettings } from '../scene/scene.ts';
+import type { CompiledScene } from '../scene/scene.ts';
 import type { Shading } from './shading.ts';
 
 export class FirstHit {
@@ -33,15 +32,17 @@ export class FirstHit {
   private object = 0;
   private material = 0;
 
+  private readonly scene: CompiledScene;
+  private readonly shading: Shading;
+  private readonly collector: Collector;
+
   constructor(
-    private readonly scene: CompiledScene,
-    settings: RenderSettings,
-    random: GroupRandom,
-    rays: Intersector,
-    private readonly shading: Shading,
+    { scene, settings, random, rays, shading, collector }: PathContext,
     private readonly camera: CameraRay,
-    private readonly collector: Collector,
   ) {
+    this.scene = scene;
+    this.shading = shading;
+    this.collector = collector;
     this.sums = collector.sums;
     this.occlusion = new Occlusion(scene, settings, random, rays, shading);
     this.occlusionSlot = scene.layout.occlusion ? occlusionAt(scene.layout) : -1;

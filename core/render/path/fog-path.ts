@@ -2,6 +2,7 @@
 import { henyeyGreenstein, sampleHenyeyGreenstein } from '../../materials/phase.ts';
 import { VOLUME } from '../../materials/surface.ts';
 import { FOG_ALBEDO, FOG_ANISOTROPY, FogInterval } from '../scene/fog.ts';
+import type { PathContext } from './path-context.ts';
 import type { PathLimits } from './path-limits.ts';
 import { WIDE, type PathState } from './path-state.ts';
 import { dimension, SLOT_FOG, SLOT_FOG_DIRECTION, type GroupRandom } from '../film/random.ts';
@@ -17,12 +18,16 @@ export class FogPath {
   private near = 0;
   private far = 0;
 
+  private readonly path: PathState;
+  private readonly random: GroupRandom;
+
   constructor(
     private readonly fog: Float64Array,
-    private readonly path: PathState,
-    private readonly random: GroupRandom,
+    { path, random }: Pick<PathContext, 'path' | 'random'>,
     private readonly limits: PathLimits,
   ) {
+    this.path = path;
+    this.random = random;
     this.interval = new FogInterval(fog);
   }
 

@@ -1,7 +1,7 @@
 /**
  * Path tracing from the camera with next-event estimation and multiple importance sampling: what happens on a
  * path, event by event. Light that an event gets at once is `direct-light.ts`, light that rays meet on their way
- * `met-light.ts`, where found light goes `collector.ts`.
+ * `emitter-hit.ts`, where found light goes `collector.ts`.
  *
  * Limits count scattering events: an event whose kind or total would pass its limit does not happen, and
  * the weight the path still carries is added to the cut passes.
@@ -31,8 +31,9 @@ import { FirstHit } from './first-hit.ts';
 import { FogPath } from './fog-path.ts';
 import { MATERIAL_ABSORPTION, MATERIAL_STRIDE } from '../scene/material-row.ts';
 import { MediumStack } from './medium-stack.ts';
-import { MetLight } from './emitter-hit.ts';
+import { EmitterHit } from './emitter-hit.ts';
 import { CUT_ALPHA, CUT_DISTANCE, MEAN_RAYS } from '../film/passes.ts';
+import type { PathContext } from './path-context.ts';
 import { PathLimits } from './path-limits.ts';
 import { PathState, WIDE } from './path-state.ts';
 import {
@@ -87,7 +88,7 @@ export class Integrator {
   private readonly firstMedia: MediumStack;
   private readonly camera: CameraRay;
   private readonly directLight: DirectLight;
-  private readonly metLight: MetLight;
+  private readonly emitterHit: EmitterHit;
   private readonly firstHit: FirstHit;
   private readonly limits: PathLimits;
   private readonly fog: FogPath | null;
@@ -108,22 +109,12 @@ export class Integrator {
     this.camera = new CameraRay(scene, settings, this.random);
     this.collector = new Collector(scene, settings, recorder);
     const { random, rays, path, shading, surface, media, collector } = this;
-    this.directLight = new DirectLight(
-      scene,
-      settings,
-      random,
-      rays,
-      path,
-      shading,
-      surface,
-      media,
-      collector,
-      recorder,
-    );
+    const context: PathContext = { scene, settings, random, rays, path, shading, surface, media, collector, recorder };
+    this.directLight = new DirectLight(context);
     this.limits = new PathLimits(settings, path, collector.sums);
-    this.fog = scene.fog && new FogPath(scene.fog, path, random, this.limits);
-    this.metLight = new MetLight(scene, path, rays, shading, this.directLight, collector);
-    this.firstHit = new FirstHit(scene, settings, random, rays, shading, this.camera, collector);
+    this.fog = scene.fog && new FogPath(scene.fog, context, this.limits);
+    this.emitterHit = new EmitterHit(context, this.directLight);
+    this.firstHit = new FirstHit(context, this.camera);
     const { diffuse, specular, transmission } = settings.extraSamples;
     this.splits = Math.max(diffuse, specular, transmission);
     this.rayDistance = settings.rayDistance ?? Infinity;
@@ -310,16 +301,16 @@ export class Integrator {
     }
     const end = hit ? rays.t : Infinity;
     if (this.fog !== null && startsInAir && this.fog.meets(end)) return FOG;
-    if (scene.hasBodies) this.metLight.bodies(end);
+    if (scene.hasBodies) this.emitterHit.bodies(end);
     if (!hit) {
-      this.metLight.far();
+      this.emitterHit.far();
       return NOTHING;
     }
     const { instance } = rays;
     const object = scene.instanceObject[instance];
     if (path.firstObject < 0) path.firstObject = object;
     else if (path.secondObject < 0) path.secondObject = object;
-    if ((scene.instanceFlags[instance] & EMITS) !== 0) this.metLight.emitter();
+    if ((scene.instanceFlags[instance] & EMITS) !== 0) this.emitterHit.emitter();
     shading.hit(rays, ray, path.width + path.spread * end, path.firstKind < 0);
     shading.toSurfaceIn(this.surface, eta, path.bounces > 0 ? this.settings.roughnessFloor : 0);
     path.length += end;

@@ -23,6 +23,7 @@ import {
   MATERIAL_THICKNESS,
 } from '../scene/material-row.ts';
 import { MediumStack } from './medium-stack.ts';
+import type { PathContext } from './path-context.ts';
 import { HAS_ALPHA, IS_BACK_ONLY, IS_FRONT_ONLY, IS_SEE_THROUGH, IS_THIN, type CompiledScene } from '../scene/scene.ts';
 import type { Shading } from './shading.ts';
 
@@ -37,12 +38,16 @@ export class ShadowRay {
   private readonly fog: FogInterval | null;
   private readonly ray = new Float64Array(6);
 
-  constructor(
-    private readonly scene: CompiledScene,
-    private readonly rays: Intersector,
-    private readonly shading: Shading,
-    private readonly rayDistance: number,
-  ) {
+  private readonly scene: CompiledScene;
+  private readonly rays: Intersector;
+  private readonly shading: Shading;
+  private readonly rayDistance: number;
+
+  constructor({ scene, rays, shading, settings }: Pick<PathContext, 'scene' | 'rays' | 'shading' | 'settings'>) {
+    this.scene = scene;
+    this.rays = rays;
+    this.shading = shading;
+    this.rayDistance = settings.rayDistance ?? Infinity;
     this.media = new MediumStack(scene);
     this.fog = scene.fog && new FogInterval(scene.fog);
   }

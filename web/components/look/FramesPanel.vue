@@ -51,9 +51,9 @@ const summary = computed(() => {
   return { still: mean(known.map(({ still }) => still)), visible: mean(known.map(({ visible }) => visible)), boiling: boiling.length ? mean(boiling) : null }; // prettier-ignore
 });
 function tell(boiling: number): string {
-  if (boiling > 0.7) return 'it boils: the grain is new in every frame';
+  if (boiling > 0.7) return 'it boils: the noise is new in every frame';
   return boiling < 0.3
-    ? 'it stands still: the grain is the same in every frame'
+    ? 'it stands still: the noise is the same in every frame'
     : 'part of it boils, part stands still';
 }
 

@@ -59,7 +59,7 @@ const scaleColours = `linear-gradient(90deg, ${SCALE.map((c) => `rgb(${c.join(' 
         class="plain"
         :class="{ on: look.isLifted }"
         :aria-pressed="look.isLifted"
-        title="Two stops up and gamma 1.25: shows the grain in the shadows"
+        title="Two stops up and gamma 1.25: shows the noise in the shadows"
         @click="look.toggleLift()"
       >
         Lift <kbd>L</kbd>

@@ -33,7 +33,7 @@ async function copy(one: KeptLook): Promise<void> {
   <section class="looks" aria-label="Looks">
     <form @submit.prevent="keep">
       <label for="look-name" class="dim">Keep this view as</label>
-      <input id="look-name" v-model="name" maxlength="120" placeholder="grain under the table, v3" />
+      <input id="look-name" v-model="name" maxlength="120" placeholder="noise under the table, v3" />
       <textarea
         v-model="note"
         rows="2"

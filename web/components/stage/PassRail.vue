@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** All passes: two bars say where the light is and where the grain is before anything is clicked. */
+/** All passes: two bars say where the light is and where the noise is before anything is clicked. */
 import { computed, ref } from 'vue';
 import type { PassInfo } from '../../../core/render/film/pass-list.ts';
 import { number, passName, percent, radiance } from '../../format.ts';
@@ -66,13 +66,13 @@ function figureOf(pass: string): string {
 }
 const title = (pass: string) => {
   const { light: lit, grain } = share(pass);
-  return `${passName(pass)}: ${percent(lit)} of the light, ${percent(grain)} of the visible grain`;
+  return `${passName(pass)}: ${percent(lit)} of the light, ${percent(grain)} of the visible noise`;
 };
 </script>
 
 <template>
   <nav class="rail" aria-label="Passes">
-    <div class="head three"><span>Light passes</span><span>light</span><span>grain</span></div>
+    <div class="head three"><span>Light passes</span><span>light</span><span>noise</span></div>
     <ul>
       <li v-for="(row, i) in light" :key="i" :class="{ sub: row.label[0] === row.label[0].toLowerCase() }">
         <span v-if="row.pass === null" class="kind">{{ row.label }}</span>
@@ -112,7 +112,7 @@ const title = (pass: string) => {
       </ul>
     </template>
     <p v-if="current.figures" class="whole dim">
-      Visible grain of the frame: <b class="num">{{ number(current.figures.grain, 1) }}</b> steps after the lift
+      Visible noise of the frame: <b class="num">{{ number(current.figures.grain, 1) }}</b> steps after the lift
     </p>
   </nav>
 </template>

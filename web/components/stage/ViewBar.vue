@@ -87,7 +87,7 @@ const told = computed(() => {
         class="plain"
         :class="{ on: view.isLifted }"
         :aria-pressed="view.isLifted"
-        title="Two stops up and gamma 1.25: shows the grain in the shadows"
+        title="Two stops up and gamma 1.25: shows the noise in the shadows"
         @click="view.toggleLift()"
       >
         Lift <kbd>L</kbd>

@@ -4,12 +4,13 @@ import Select from 'primevue/select';
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import type { SweepSummary, TrialSummary } from '../../../core/contracts/events.ts';
 import type { Effect } from '../../../core/contracts/figures.ts';
-import { isSeen, valueIn } from '../../../core/figures/effect.ts';
+import { isSeen, tellChange, valueIn } from '../../../core/figures/effect.ts';
+import { BLACK_STOPS } from '../../../core/figures/stops-between.ts';
 import type { Figure } from '../../../core/figures/figure.ts';
 import { FIGURES, figureOf } from '../../../core/figures/registry.ts';
 import { tellEffect, tellEqualNoise, tellUnseen } from '../../effect-words.ts';
-import { shownOf, textOf } from '../../figure-rows.ts';
-import { percent } from '../../format.ts';
+import { chartedOf, passOf, shownOf, textOf } from '../../figure-rows.ts';
+import { passName, percent } from '../../format.ts';
 import { useCurrent } from '../../stores/current.ts';
 import { useShot } from '../../stores/shot.ts';
 import { sweepProgress } from '../../stores/sweep-progress.ts';
@@ -41,6 +42,11 @@ const now = computed<Effect | null>(() => {
   const some = steps.value.find((t) => t.measured)?.measured ?? steps.value.find((t) => t.predicted)?.predicted;
   return some ? { figures: some.figures.map((value) => ({ ...value, after: value.before })) } : null;
 });
+/** The pass that shows what the steps change, where a person has not chosen one and the beauty does not show it. */
+const seenPass = computed(
+  () => steps.value.map((step) => passOf(effectOf(step))).find((pass) => pass !== null) ?? null,
+);
+const shownPass = computed(() => (view.pass === 'beauty' && seenPass.value ? seenPass.value : view.pass));
 /** Figures that are told under each picture: those that change at some step, and those that are always told. */
 const MOST_FIGURES = 5;
 const figures = computed(() => {
@@ -57,7 +63,9 @@ const figures = computed(() => {
 function tellIn(effect: Effect, figure: Figure): string {
   const value = valueIn(effect, figure.id);
   const shown = shownOf(figure, value);
-  return shown === null ? '' : `${figure.short}${value?.of ? ` in ${value.of}` : ''} ${textOf(figure)(shown)}`;
+  if (!value || shown === null) return '';
+  const isBlack = figure.unit === 'stops' && (value.before ?? 0) <= BLACK_STOPS;
+  return `${figure.short} ${isBlack ? tellChange(value) : textOf(figure)(shown)}`;
 }
 
 /** What stands now and the steps; numbers by size. */
@@ -102,7 +110,7 @@ const rays = figureOf('rays');
 const charted = computed(() =>
   cells.value.flatMap(({ label, step, effect }) => {
     if (!effect || !charts.value) return [];
-    const shown = (figure: Figure) => shownOf(figure, valueIn(effect, figure.id));
+    const shown = (figure: Figure) => chartedOf(figure, valueIn(effect, figure.id));
     return [{ label, isNow: step === null, value: shown(charts.value), rays: shown(rays) }];
   }),
 );
@@ -129,7 +137,10 @@ const columns = computed(() => {
   return Math.min(n, 5);
 });
 const told = computed(() => {
-  if (!chosen.value) return 'Pick one: its figures stand here, and it can be compared at full size or kept.';
+  const seen = seenPass.value
+    ? `The beauty shows no change; it is seen in ${passName(seenPass.value).toLowerCase()}. `
+    : '';
+  if (!chosen.value) return `${seen}Pick one: its figures stand here, and it can be compared at full size or kept.`;
   const effect = effectOf(chosen.value);
   if (chosen.value.error) return chosen.value.error;
   if (!effect) return 'It is being predicted.';
@@ -191,10 +202,10 @@ const compare = (step: TrialSummary) => (view.trialId = step.id);
           <PictureCanvas
             v-if="cell.render"
             :render="cell.render"
-            :pass="view.pass"
+            :pass="shownPass"
             :exposure="view.exposure"
             :gamma="view.gamma"
-            :top="current.figures?.tops[view.pass] ?? 1"
+            :top="current.figures?.tops[shownPass] ?? 1"
           />
         </div>
         <p class="label num">

@@ -4,8 +4,8 @@ import { computed } from 'vue';
 import type { TrialSummary } from '../../../core/contracts/events.ts';
 import { tellFigure, toldOf } from '../../../core/figures/effect.ts';
 import { tellEqualNoise, tellUnseen } from '../../effect-words.ts';
-import { figureRows } from '../../figure-rows.ts';
-import { percent } from '../../format.ts';
+import { figureRows, passOf } from '../../figure-rows.ts';
+import { passName, percent } from '../../format.ts';
 import { useShot } from '../../stores/shot.ts';
 import { useView } from '../../stores/view.ts';
 import EffectAxis from './EffectAxis.vue';
@@ -43,7 +43,13 @@ const told = computed(() => {
   const own = shot.state!.document.sheets[sheet].samples;
   const samples = { before: before.value?.samples ?? own, after: after.value?.samples ?? own };
   const others = toldOf(effect).filter(({ id }) => !axes.value.some((axis) => axis.id === id));
-  return [tellUnseen(effect, props.trial.patch), ...others.map(tellFigure), tellEqualNoise(effect, samples)]
+  const pass = passOf(effect);
+  return [
+    pass ? `Seen in ${passName(pass).toLowerCase()}` : '',
+    tellUnseen(effect, props.trial.patch),
+    ...others.map(tellFigure),
+    tellEqualNoise(effect, samples),
+  ]
     .filter(Boolean)
     .join('. ');
 });

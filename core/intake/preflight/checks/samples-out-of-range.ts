@@ -10,7 +10,7 @@ export const samplesOutOfRange: Check = {
   id: 'samples-out-of-range',
   group: 'sheet',
   title: 'Samples',
-  why: 'Too few leave grain, too many burn the farm’s time; beyond the range a slip of the finger is likely.',
+  why: 'Too few leave noise, too many burn the farm’s time; beyond the range a slip of the finger is likely.',
   threshold: CAUTION,
   run({ source, document, profile }) {
     if (!source.sheets) return 'the scene has no sheets of ours';
