@@ -92,6 +92,21 @@ export default typescript.config(
       '@typescript-eslint/no-non-null-assertion': 'off',
     },
   },
+  {
+    // What is not waited for fails without a word: it is awaited, or marked with void and a reason to be.
+    files: ['core/**/*.ts', 'server/**/*.ts', 'host/**/*.ts', 'cli/**/*.ts', 'demo/**/*.ts', 'web/**/*.ts'],
+    languageOptions: {
+      parserOptions: {
+        project: ['./tsconfig.json', './tsconfig.core.json', './tsconfig.web.json'],
+        tsconfigRootDir: import.meta.dirname,
+      },
+    },
+    rules: {
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/await-thenable': 'error',
+      '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: false }],
+    },
+  },
   // Tests break documents on purpose, against their types.
   { files: ['tests/**'], rules: { '@typescript-eslint/no-explicit-any': 'off' } },
   { files: ['**/*.cjs'], rules: { '@typescript-eslint/no-require-imports': 'off' } },

@@ -15,6 +15,8 @@ import { compareCommand, COMPARE_USAGE } from './compare.ts';
 import { convertCommand, CONVERT_USAGE } from './convert.ts';
 import { inspectCommand, INSPECT_USAGE } from './inspect.ts';
 import { targetCommand, TARGET_USAGE } from './target.ts';
+import { pathCommand, PATH_USAGE } from './path.ts';
+import { layoutCommand, LAYOUT_USAGE } from './layout.ts';
 import { renderCommand, RENDER_USAGE } from './render.ts';
 import { BadUse } from './bad-use.ts';
 
@@ -32,6 +34,8 @@ const commands: Record<string, (args: string[]) => Promise<number | void>> = {
   convert: convertCommand,
   diagnose: diagnoseCommand,
   trial: trialCommand,
+  path: pathCommand,
+  layout: layoutCommand,
 };
 const USAGE = [
   RENDER_USAGE,
@@ -46,6 +50,8 @@ const USAGE = [
   CONVERT_USAGE,
   DIAGNOSE_USAGE,
   TRIAL_USAGE,
+  PATH_USAGE,
+  LAYOUT_USAGE,
 ].join('\n');
 
 try {

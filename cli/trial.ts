@@ -24,6 +24,7 @@ import { compiledWithKernel } from '../host/kernel.ts';
 import { BadUse } from './bad-use.ts';
 import { openShot } from './open-shot.ts';
 import { numbersOption, parseOptions } from './options.ts';
+import { sheetOption } from './sheet-option.ts';
 import { needInside } from './region.ts';
 import { renderFrame } from './render-frame.ts';
 
@@ -36,8 +37,7 @@ export async function trialCommand(args: string[]): Promise<void> {
   const { values, positionals } = parseOptions(args, OPTIONS, TRIAL_USAGE);
   if (positionals.length !== 1) throw new BadUse(`Name one shot folder.\n${TRIAL_USAGE}`);
   if (values.patch === undefined) throw new BadUse(`Name the change: --patch change.json.\n${TRIAL_USAGE}`);
-  if (values.sheet !== 'preview' && values.sheet !== 'final') throw new BadUse(`--sheet is "${values.sheet}"; it must be preview or final.`); // prettier-ignore
-  const name: SheetName = values.sheet;
+  const name = sheetOption(values.sheet);
   const shot = await openShot(positionals[0], {});
   const { document } = shot;
   const patch = patchOf(document, name, readChange(values.patch));

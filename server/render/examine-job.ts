@@ -34,7 +34,7 @@ export async function examineRender(context: Context, scenes: Scenes, threads: R
       films: await filmsOf(context, db, render.id),
       pilotSeed: pilotSeed(render.id),
     });
-    const masks = await Promise.all(found.map(({ mask }) => mask && context.blobs.put(mask)));
+    const masks = await Promise.all(found.map(async ({ mask }) => mask && (await context.blobs.put(mask))));
     await db.transaction(async (tx) => {
       const now = await lockRender(tx, render.id);
       if (now.examined !== 'waiting' || now.epoch !== render.epoch) return;

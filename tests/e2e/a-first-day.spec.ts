@@ -2,7 +2,7 @@
 import AxeBuilder from '@axe-core/playwright';
 import { read } from '../unit/effects.ts';
 import { stateOf } from './state.ts';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './dusting.ts';
 
 const address = () => process.env.DUSTING_TEST_ADDRESS!;
 const shotState = (page: Page) => stateOf(page, 'HA-010');

@@ -1,5 +1,5 @@
 /** A server, or its database, that is away for a moment: the page waits, comes back by itself, and does nothing twice. */
-import { expect, test } from '@playwright/test';
+import { expect, test } from './dusting.ts';
 import { filesOf, smallShot } from '../api/small-shot.ts';
 import { zipped } from './zipped.ts';
 

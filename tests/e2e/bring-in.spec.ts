@@ -1,5 +1,5 @@
 /** Bringing shots in through the page: an archive, and what is wrong with one. */
-import { expect, test } from '@playwright/test';
+import { expect, test } from './dusting.ts';
 import { filesOf, smallShot } from '../api/small-shot.ts';
 import { zipped } from './zipped.ts';
 

@@ -1,6 +1,6 @@
 /** A remedy of several things for a chosen few of them, and what the shot takes on a farm. */
 import { stateOf } from './state.ts';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './dusting.ts';
 
 const address = () => process.env.DUSTING_TEST_ADDRESS!;
 const shotState = (page: Page) => stateOf(page, 'HA-010');

@@ -1,6 +1,6 @@
 /** A broken scene is dropped, read, repaired and reported. */
 import { readFileSync } from 'node:fs';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './dusting.ts';
 import AxeBuilder from '@axe-core/playwright';
 import { filesOf, smallShot } from '../api/small-shot.ts';
 import { zipped } from './zipped.ts';

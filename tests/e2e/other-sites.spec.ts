@@ -1,5 +1,5 @@
 /** What pages of other sites can do to a Dusting that is open in the same browser: nothing. In a real one. */
-import { chromium, expect, test, type Page } from '@playwright/test';
+import { chromium, expect, test, type Page } from './dusting.ts';
 import { flatPng } from '../api/foreign-bytes.ts';
 import { createServer, type Server } from 'node:http';
 

@@ -2,9 +2,8 @@ import { defineConfig } from '@playwright/test';
 
 export default defineConfig({
   testDir: '.',
-  globalSetup: './setup.ts',
-  // One Dusting for all, its tests in the order of a person's day.
-  workers: 1,
+  // Each worker has a Dusting of its own, see `dusting.ts`; the tests of a file are in the order of a person's day.
+  workers: 2,
   fullyParallel: false,
   timeout: 300_000,
   expect: { timeout: 15_000 },

@@ -1,6 +1,6 @@
 /** A shot made ready to be sent: files brought in, the package tried, the renderer it is for, what the show expects. */
 import { readFileSync } from 'node:fs';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './dusting.ts';
 import AxeBuilder from '@axe-core/playwright';
 import { defaultMap } from '../../core/document/defaults.ts';
 import { writePng } from '../../core/formats/png.ts';

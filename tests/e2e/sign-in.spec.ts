@@ -1,6 +1,6 @@
 /** Signing in, in the page: asked once, led back to where one was, signed out. */
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './dusting.ts';
 import { Dusting } from '../api/harness.ts';
 
 const token = 'the-bees-know-this-one';

@@ -1,6 +1,6 @@
 /** What a shot holds is told, part by part, before anything of it is deleted; archiving keeps all of it. */
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './dusting.ts';
 import { filesOf, smallShot } from '../api/small-shot.ts';
 import { zipped } from './zipped.ts';
 

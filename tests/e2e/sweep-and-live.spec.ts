@@ -1,7 +1,7 @@
 /** Several values beside each other, and the region rendered in the browser while a dial moves. */
 import AxeBuilder from '@axe-core/playwright';
 import { stateOf } from './state.ts';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './dusting.ts';
 import { unpackPicture } from '../../core/picture/planes.ts';
 import { PLAIN_VIEW, viewColour } from '../../core/picture/view.ts';
 

@@ -1,7 +1,7 @@
 /** Controls of the scene in a browser: found by a word, set, kept, taken back; data passes on screen. */
 import AxeBuilder from '@axe-core/playwright';
 import { stateOf } from './state.ts';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './dusting.ts';
 
 const address = () => process.env.DUSTING_TEST_ADDRESS!;
 const shotState = (page: Page) => stateOf(page, 'HA-010');

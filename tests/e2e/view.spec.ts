@@ -1,6 +1,6 @@
 /** Looking in a browser: a picture that OpenImageIO wrote is brought in, walked, lifted, probed, compared; a sequence is played. */
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './dusting.ts';
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';

@@ -8,7 +8,7 @@ export function filesOfInput(input: HTMLInputElement): UploadFile[] {
 export async function filesOfDrop(event: DragEvent): Promise<UploadFile[]> {
   // Entries must be taken while the event lasts.
   const entries = [...(event.dataTransfer?.items ?? [])].map((item) => item.webkitGetAsEntry());
-  const found = await Promise.all(entries.map((entry) => (entry ? walk(entry) : [])));
+  const found = await Promise.all(entries.map(async (entry) => (entry ? walk(entry) : [])));
   return found.flat();
 }
 

@@ -23,6 +23,7 @@ import {
   SPECULAR,
   Surface,
   TRANSMISSION,
+  VOLUME,
 } from '../../materials/surface.ts';
 import { CameraRay } from './camera-ray.ts';
 import { Collector } from './collector.ts';
@@ -255,6 +256,7 @@ export class Integrator {
         const { point } = this.fog!;
         this.directLight.inFog(point[0], point[1], point[2]);
         this.fog!.scatter();
+        if (this.recorder?.event) this.recorder.event(VOLUME, -1, point, this.path);
       }
     }
   }
@@ -442,6 +444,7 @@ export class Integrator {
       path.spread = WIDE;
     }
     if (!this.survives(bounce)) return false;
+    if (this.recorder?.event) this.recorder.event(kind, shading.instance, shading.point, path);
     const off = kind === TRANSMISSION ? -shading.lift : shading.lift;
     const { point, normal } = shading;
     ray[0] = point[0] + normal[0] * off;

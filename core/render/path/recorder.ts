@@ -1,4 +1,5 @@
 import { KINDS } from '../../materials/surface.ts';
+import type { PathState } from './path-state.ts';
 
 /** How many events of each kind a contribution or a ray needed. */
 export interface EventCounts {
@@ -25,6 +26,11 @@ export interface Recorder {
   contribution(stage: number, counts: EventCounts, value: number, light: number): void;
   /** A ray that is traced only if these many events are allowed. */
   ray(stage: number, counts: EventCounts): void;
+  /**
+   * The path has scattered, and lives on. For debug views: pilots leave it out.
+   * @param kind of the event. @param instance whose surface it was at, −1 in fog. @param point where, in the world, valid during the call only
+   */
+  event?(kind: number, instance: number, point: ArrayLike<number>, path: PathState): void;
   /** A shadow ray after these events that serves a diffuse and a specular one at once: traced if either is allowed. */
   sharedRay(stage: number, counts: EventCounts): void;
 }
