@@ -1,4 +1,5 @@
 /** Objects whose reflections are sharp enough to show edges, and what their normals are like from pixel to pixel. */
+import { objectIds } from '../document/object-names.ts';
 import { channel } from '../data/picture.ts';
 import { luminancePlane } from '../picture/measured.ts';
 import type { RenderInput } from './family.ts';
@@ -29,7 +30,7 @@ const SAME = 3e-4;
 const [LITTLE, MEANT] = [0.5, 25].map((degrees) => 2 * Math.sin((degrees * Math.PI) / 360));
 
 export function mirrorsOf({ document, picture }: RenderInput): Mirror[] {
-  const ids = Object.keys(document.objects).sort();
+  const ids = objectIds(document);
   const isSharp = ids.map((id) => document.materials[document.objects[id].material].roughness <= SHARP);
   const objects = channel(picture, 'object');
   const coverage = channel(picture, 'object.coverage');

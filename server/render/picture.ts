@@ -1,4 +1,5 @@
 /** Pictures of renders, as far as they are. */
+import { objectNumber } from '../../core/document/object-names.ts';
 import { eq } from 'drizzle-orm';
 import type { Picture } from '../../core/data/picture.ts';
 import { unpackFilm } from '../../core/render/film/film.ts';
@@ -65,7 +66,7 @@ export async function renderExr(context: Context, id: number): Promise<{ place: 
 export async function objectMask(context: Context, id: number, object: string): Promise<string> {
   const render = await findRender(context, id);
   const { document } = await madeOf(context, render);
-  const number = Object.keys(document.objects).sort().indexOf(object) + 1;
+  const number = objectNumber(document, object);
   if (number === 0) throw notFound(`object "${object.slice(0, 80)}" in render ${id}`);
   return ofFilms(context, render, `mask-${id}-${number}`, (task) => apart('maskOfFilms', { ...task, object: number }));
 }

@@ -12,7 +12,7 @@ export type CheckResult = PreflightCheck;
 export type Repair = PreflightRepair;
 
 /** What a check found, before its thresholds are laid on. */
-export interface Finding {
+export interface CheckOutcome {
   expected: string;
   found: string;
   offenders: Offender[];
@@ -31,7 +31,7 @@ export interface Check {
   /** Where a profile says nothing else. The amount that counts is at least the figure. */
   threshold: Threshold;
   /** Why it cannot run here, or what it found. */
-  run(scene: Scene): Finding | string;
+  run(scene: Scene): CheckOutcome | string;
 }
 
 /** Nothing wrong, or a stop. */

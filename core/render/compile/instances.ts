@@ -1,4 +1,5 @@
 /** Objects of a document → meshes and instances to trace, with what the renderer knows of each. */
+import { objectIds } from '../../document/object-names.ts';
 import type { Mesh } from '../../data/mesh.ts';
 import { identity, invert, type Transform } from '../../data/transform.ts';
 import type { MaterialSpec, ObjectSpec, Sheet, ShotDocument } from '../../document/schema.ts';
@@ -69,7 +70,7 @@ export function compileInstances(
     priority: [],
     toWorld: [],
     next: [],
-    objectIds: Object.keys(document.objects).sort(),
+    objectIds: objectIds(document),
     moves: false,
   };
   const numbers = new Map<string, number>();

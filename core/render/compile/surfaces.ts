@@ -1,4 +1,5 @@
 /** Textures, maps and materials of a document → flat tables. */
+import { materialIds as idsOfMaterials } from '../../document/object-names.ts';
 import type { Texture } from '../../data/texture.ts';
 import type { MaterialSpec, Sheet, ShotDocument } from '../../document/schema.ts';
 import type { Allocate } from '../../geometry/allocate.ts';
@@ -42,7 +43,7 @@ export function compileSurfaces(
   });
   const mapIds = Object.keys(document.maps).sort();
   const maps = mapIds.map((id) => compileMap(mapOf(document, assets, id), textureIds));
-  const materialIds = Object.keys(document.materials).sort();
+  const materialIds = idsOfMaterials(document);
   const specs: MaterialSpec[] = [
     ...materialIds.map((id) => document.materials[id]),
     ...glowing.map(({ material, emission }) => ({

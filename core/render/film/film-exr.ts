@@ -4,6 +4,7 @@
  * @example
  * const bytes = filmExr(films, region, scene.layout, { document, sheet, deflate, statistics: { samples: 64 } });
  */
+import { materialIds, objectIds } from '../../document/object-names.ts';
 import type { Picture, Region } from '../../data/picture.ts';
 import { channel } from '../../data/picture.ts';
 import type { Sheet, ShotDocument } from '../../document/schema.ts';
@@ -31,7 +32,7 @@ export function filmExr(
 ): Uint8Array {
   const passes = passList(layout).map((pass) => pass.name);
   const picture = pictureOf(films, region, passes, layout);
-  const names = { object: Object.keys(document.objects).sort(), material: Object.keys(document.materials).sort() };
+  const names = { object: objectIds(document), material: materialIds(document) };
   const attributes: Record<string, string> = { software: 'Dusting' };
   for (const kind of ['object', 'material'] as const) {
     const titles = names[kind].map((key) => document[`${kind}s`][key].name || key);
