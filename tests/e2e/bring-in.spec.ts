@@ -33,10 +33,10 @@ test('a shot that is whole comes in, opens, renders, and has its causes found', 
   await page.getByLabel('Bring in a zip archive, a scene file or pictures').setInputFiles({ name: 'shot.zip', mimeType: 'application/zip', buffer });
   await expect(page).toHaveURL(/shots\/E2E-2/);
   await expect(page.getByRole('heading', { name: 'A straight path crosses 6 faces; paths end at 2' })).toBeVisible({ timeout: 120_000 });
-  await page.getByRole('button', { name: 'Put aside …' }).click();
+  await page.getByRole('button', { name: 'Dismiss …' }).click();
   await page.getByLabel('Why it does not matter here').fill('test panes');
-  await page.getByRole('button', { name: 'Put aside', exact: true }).click();
-  await expect(page.getByText('1 put aside')).toBeVisible();
+  await page.getByRole('button', { name: 'Dismiss', exact: true }).click();
+  await expect(page.getByText('1 dismissed')).toBeVisible();
 }); // prettier-ignore
 
 test('what is not there says so', async ({ page }) => {

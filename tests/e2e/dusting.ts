@@ -20,8 +20,7 @@ export const test = base.extend<object, { dusting: string }>({
       await use(address);
       await stop();
     },
-    // The demo's first render and its examination are waited for, beside the start of another worker's.
-    { scope: 'worker', auto: true, timeout: 300_000 },
+    { scope: 'worker', auto: true, timeout: 120_000 },
   ],
 });
 
@@ -49,7 +48,6 @@ async function start(worker: number): Promise<{ address: string; stop: () => Pro
   };
   const application = await startApplication(builtParts, env, folder, (why) => console.error(why));
   const address = `http://127.0.0.1:${port}`;
-  await examined(address);
   return {
     address,
     stop: async () => {
@@ -59,10 +57,10 @@ async function start(worker: number): Promise<{ address: string; stop: () => Pro
   };
 }
 
-/** Waits until causes were looked for in the demo's first render. */
-async function examined(address: string): Promise<void> {
+/** Waits until causes were looked for in the demo's first render: for files that begin with them. */
+export async function examined(): Promise<void> {
   for (;;) {
-    const answer = await fetch(`${address}/api/shots/HA-010`).catch(() => null);
+    const answer = await fetch(`${process.env.DUSTING_TEST_ADDRESS!}/api/shots/HA-010`).catch(() => null);
     const state = answer?.ok ? ((await answer.json()) as { renders: { examined: string }[] }) : null;
     if (state?.renders[0]?.examined === 'done') return;
     await sleep(300);

@@ -1,9 +1,11 @@
 /** A remedy of several things for a chosen few of them, and what the shot takes on a farm. */
 import { stateOf } from './state.ts';
-import { expect, test, type Page } from './dusting.ts';
+import { examined, expect, type Page, test } from './dusting.ts';
 
 const address = () => process.env.DUSTING_TEST_ADDRESS!;
 const shotState = (page: Page) => stateOf(page, 'HA-010');
+
+test.beforeAll(examined);
 
 test('a remedy is tried for one of two jars, and offered again for both', async ({ page }) => {
   test.setTimeout(180_000);

@@ -1,6 +1,6 @@
 /** Looking in a browser: a picture that OpenImageIO wrote is brought in, walked, lifted, probed, compared; a sequence is played. */
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test, type Page } from './dusting.ts';
+import { examined, expect, type Page, test } from './dusting.ts';
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -37,6 +37,8 @@ const seen = (page: Page, x: number, y: number): Promise<number[]> =>
 const shown = (...linear: number[]) => [...linear.map((v) => Math.round(255 * srgbFromLinear(Math.min(1, v)))), 255];
 
 test.describe.configure({ mode: 'serial' });
+
+test.beforeAll(examined);
 
 test('a picture with 24 channels comes in, and its pixels are the file’s', async ({ page }) => {
   await page.goto(`${address()}/shots/HA-010/look`);
