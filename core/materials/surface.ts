@@ -16,7 +16,7 @@
  * const surface = new Surface();
  * surface.set(0.8, 0.8, 0.8, 0, 0.5, 1.5, 0);
  * surface.setCoat(1, 0.05);
- * surface.look(0, 0, 1);
+ * surface.setOutgoing(0, 0, 1);
  * if (surface.sample(u0, u1, u2)) follow(surface.out, surface.kind);
  */
 import { luminance } from '../data/colour.ts';
@@ -106,8 +106,8 @@ export class Surface {
     return p[THIN] > 0 ? (2 * f) / (1 + f) : f * p[STRENGTH];
   }
 
-  /** Takes the unit direction towards the viewer, in the frame of the normal, z > 0. */
-  look(x: number, y: number, z: number): void {
+  /** Takes the unit outgoing direction (towards where the path came from), in the frame of the normal, z > 0. */
+  setOutgoing(x: number, y: number, z: number): void {
     const p = this.p;
     p[WO_X] = x;
     p[WO_Y] = y;

@@ -21,7 +21,7 @@ export function bakeMap(map: CompiledMap, chains: Texture[][], width: number, he
       const v = 1 - (y + 0.5) / height;
       sampler.uv.set([u, v, u, v]);
       sampler.object.set(map.kind === MAP_WAVES ? [u, 0, v] : [u, v, 0]);
-      sampler.look(0);
+      sampler.lookUp(0);
       texels.set(sampler.out.subarray(0, 3), (y * width + x) * 3);
       alpha[y * width + x] = sampler.out[3];
     }

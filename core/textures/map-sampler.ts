@@ -4,7 +4,7 @@
  * @example
  * const sampler = new MapSampler(maps, chains);
  * sampler.uv[0] = 0.3; sampler.uv[1] = 0.7;
- * sampler.look(2);
+ * sampler.lookUp(2);
  * use(sampler.out);                 // red, green, blue, alpha
  * const rough = sampler.number(3);  // the one number its channel names
  */
@@ -43,7 +43,7 @@ export class MapSampler {
   ) {}
 
   /** Leaves colour and alpha of map number `index` in `out`. */
-  look(index: number): void {
+  lookUp(index: number): void {
     const map = this.maps[index];
     const { out, object, uv } = this;
     const { place, stops, figures } = map;
@@ -84,7 +84,7 @@ export class MapSampler {
 
   /** The one number of a map that its channel names. */
   number(index: number): number {
-    this.look(index);
+    this.lookUp(index);
     const { out } = this;
     const { channel } = this.maps[index];
     return channel === 0 ? luminance(out[0], out[1], out[2]) : out[channel - 1];

@@ -146,7 +146,7 @@ describe('surface', () => {
     it(`${name}: sampling and evaluating agree on the light from all around`, () => {
       const surface = new Surface();
       surface.set(...parameters);
-      surface.look(Math.sin(degrees(40)), 0, Math.cos(degrees(40)));
+      surface.setOutgoing(Math.sin(degrees(40)), 0, Math.cos(degrees(40)));
       const random = randomNumbers(5);
       const n = atSize(60_000, 1_000_000);
       const sampled = [0, 0, 0];
@@ -176,7 +176,7 @@ describe('surface', () => {
         for (const transmission of [0, 0.5, 1])
           for (const angle of [5, 45, 80]) {
             surface.set(1, 1, 1, metallic, roughness, 1.5, transmission);
-            surface.look(Math.sin(degrees(angle)), 0, Math.cos(degrees(angle)));
+            surface.setOutgoing(Math.sin(degrees(angle)), 0, Math.cos(degrees(angle)));
             let sum = 0;
             const n = 4000;
             let squares = 0;
@@ -196,7 +196,7 @@ describe('surface', () => {
   it('mirrors sharply below roughness 0.03, in one direction with no density', () => {
     const surface = new Surface();
     surface.set(0.9, 0.9, 0.9, 1, 0.02, 1.5, 0);
-    surface.look(0.6, 0, 0.8);
+    surface.setOutgoing(0.6, 0, 0.8);
     expect(surface.sample(0.1, 0.7, 0.3)).to.equal(true);
     expect(surface.out[OUT_Z]).to.be.closeTo(0.8, 1e-12);
     expect(surface.out[0]).to.be.closeTo(-0.6, 1e-12);
@@ -206,7 +206,7 @@ describe('surface', () => {
   it('bends light by Snell’s law', () => {
     const surface = new Surface();
     surface.set(1, 1, 1, 0, 0, 1.5, 1);
-    surface.look(Math.sin(degrees(50)), 0, Math.cos(degrees(50)));
+    surface.setOutgoing(Math.sin(degrees(50)), 0, Math.cos(degrees(50)));
     expect(surface.sample(0.999, 0.5, 0.5)).to.equal(true);
     expect(-surface.out[0]).to.be.closeTo(Math.sin(degrees(50)) / 1.5, 1e-12);
     expect(surface.out[OUT_Z]).to.be.below(0);

@@ -25,7 +25,7 @@ const look = (spec: MapSpec, uv: number[], object = [0, 0, 0]) => {
   const sampler = new MapSampler([compileMap(spec, [])], []);
   sampler.uv.set([...uv, ...uv]);
   sampler.object.set(object);
-  sampler.look(0);
+  sampler.lookUp(0);
   return [...sampler.out];
 };
 

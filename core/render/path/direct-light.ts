@@ -152,11 +152,11 @@ export class DirectLight {
     if (!byDiffuse && !bySpecular && !byTransmission) return;
     this.note(byDiffuse, bySpecular, byTransmission ? TRANSMISSION : -1);
 
-    const off = side > 0 ? shading.lift : -shading.lift;
+    const off = side > 0 ? shading.rayOffset : -shading.rayOffset;
     const { normal } = shading;
     const unshaded = path.unshaded;
     const { shadow } = this;
-    const open = shadow.reaches(
+    const open = shadow.isVisible(
       light,
       point[0] + normal[0] * off,
       point[1] + normal[1] * off,
@@ -164,13 +164,13 @@ export class DirectLight {
       d[0],
       d[1],
       d[2],
-      sampler.distance * (1 - 1e-9) - shading.lift * 2,
+      sampler.distance * (1 - 1e-9) - shading.rayOffset * 2,
       media,
       unshaded,
     );
     if (isFirst && light < this.shadowLights)
       this.collector.sums[this.shadowSums + light] +=
-        (open ? luminance(shadow.tint[0], shadow.tint[1], shadow.tint[2]) : 0) / count;
+        (open ? luminance(shadow.transmittance[0], shadow.transmittance[1], shadow.transmittance[2]) : 0) / count;
     if (!open) return;
     if (byDiffuse) this.lit(light, DIFFUSE, 0, count, isFirst, lobes, unshaded);
     if (bySpecular) this.lit(light, SPECULAR, 4, count, isFirst, lobes, unshaded);
@@ -192,7 +192,8 @@ export class DirectLight {
       if (!this.serves(light, VOLUME, -1, path.bounces + 1, sampler.distance)) continue;
       this.note(false, false, VOLUME);
       const d = sampler.direction;
-      if (!this.shadow.reaches(light, x, y, z, d[0], d[1], d[2], sampler.distance * (1 - 1e-9), media, false)) continue;
+      if (!this.shadow.isVisible(light, x, y, z, d[0], d[1], d[2], sampler.distance * (1 - 1e-9), media, false))
+        continue;
       const phase = henyeyGreenstein(ray[3] * d[0] + ray[4] * d[1] + ray[5] * d[2], g);
       const { fogLobe } = this;
       fogLobe[0] = fogLobe[1] = fogLobe[2] = fogLobe[3] = phase;
@@ -268,7 +269,7 @@ export class DirectLight {
     const own = alone ? 0 : lobes[lobe + 3] * (isFirst ? this.extraOf(kind) : 1);
     const w = path.weight / (sampler.density * count + own);
     const { radiance } = sampler;
-    const { tint } = shadow;
+    const { transmittance } = shadow;
     const { beta } = path;
     const first = path.firstKind < 0 ? kind : path.firstKind;
     const direct = path.firstKind < 0 || (path.straight && kind === TRANSMISSION);
@@ -279,9 +280,9 @@ export class DirectLight {
       passOf(first, direct),
       scene.lights[light * LIGHT_STRIDE + LIGHT_GROUP],
       light,
-      w * beta[0] * lobes[lobe] * radiance[0] * tint[0],
-      w * beta[1] * lobes[lobe + 1] * radiance[1] * tint[1],
-      w * beta[2] * lobes[lobe + 2] * radiance[2] * tint[2],
+      w * beta[0] * lobes[lobe] * radiance[0] * transmittance[0],
+      w * beta[1] * lobes[lobe + 1] * radiance[1] * transmittance[1],
+      w * beta[2] * lobes[lobe + 2] * radiance[2] * transmittance[2],
       path.weight / count,
       path.scattered,
       path.firstKind < 0 && kind !== VOLUME ? STAGE_LIGHT : first,
@@ -319,21 +320,21 @@ export class DirectLight {
     const d = sampler.direction;
     this.collector.sums[MEAN_RAYS]++;
     this.collector.rays[SHADOW]++;
-    const { lift } = shading;
-    const open = this.shadow.reaches(
+    const { rayOffset } = shading;
+    const open = this.shadow.isVisible(
       chosen,
-      point[0] + normal[0] * lift,
-      point[1] + normal[1] * lift,
-      point[2] + normal[2] * lift,
+      point[0] + normal[0] * rayOffset,
+      point[1] + normal[1] * rayOffset,
+      point[2] + normal[2] * rayOffset,
       d[0],
       d[1],
       d[2],
-      sampler.distance * (1 - 1e-9) - 2 * lift,
+      sampler.distance * (1 - 1e-9) - 2 * rayOffset,
       this.media,
       false,
     );
-    const { tint } = this.shadow;
-    return open ? luminance(tint[0], tint[1], tint[2]) : 0;
+    const { transmittance } = this.shadow;
+    return open ? luminance(transmittance[0], transmittance[1], transmittance[2]) : 0;
   }
 
   /** Luminance that one sample of a light would bring to a white matt surface, were nothing in the way. */

@@ -445,7 +445,7 @@ export class Integrator {
     }
     if (!this.survives(bounce)) return false;
     if (this.recorder?.event) this.recorder.event(kind, shading.instance, shading.point, path);
-    const off = kind === TRANSMISSION ? -shading.lift : shading.lift;
+    const off = kind === TRANSMISSION ? -shading.rayOffset : shading.rayOffset;
     const { point, normal } = shading;
     ray[0] = point[0] + normal[0] * off;
     ray[1] = point[1] + normal[1] * off;

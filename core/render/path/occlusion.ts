@@ -51,7 +51,7 @@ export class Occlusion {
     // Below the face itself: a smooth normal may lean that far.
     if (out * side <= 0) return 0;
     const { point, normal } = shading;
-    const off = side * shading.lift;
+    const off = side * shading.rayOffset;
     const x = point[0] + normal[0] * off;
     const y = point[1] + normal[1] * off;
     const z = point[2] + normal[2] * off;

@@ -91,7 +91,7 @@ export class Shading {
   }
 
   /** How far new rays start off the surface, metres. */
-  get lift(): number {
+  get rayOffset(): number {
     return this.state[LIFT];
   }
 
@@ -244,7 +244,7 @@ export class Shading {
     if (materials[o + MATERIAL_HAS_MAPS] === 0) return;
     const base = materials[o + MATERIAL_BASE_MAP];
     if (base >= 0) {
-      sampler.look(base);
+      sampler.lookUp(base);
       for (let a = 0; a < 3; a++) state[COLOUR + a] *= Math.min(1, Math.max(0, sampler.out[a]));
     }
     const metal = materials[o + MATERIAL_METALLIC_MAP];
@@ -288,7 +288,7 @@ export class Shading {
     surface.set(r, g, b, metallic, rough, state[ETA], transmission, materials[o + MATERIAL_SPECULAR], thin);
     const coat = materials[o + MATERIAL_COAT];
     if (coat > 0) surface.setCoat(coat, Math.max(materials[o + MATERIAL_COAT_ROUGHNESS], floor));
-    surface.look(x, y, cosine);
+    surface.setOutgoing(x, y, cosine);
   }
 
   /** Sets up scattering again after `restore`. */
@@ -325,7 +325,7 @@ export class Shading {
     if (map < 0) return;
     placeMaps(scene, sampler, instance, triangle, u, v, x, y, z);
     sampler.footprint = 0;
-    sampler.look(map);
+    sampler.lookUp(map);
     for (let a = 0; a < 3; a++) emitted[a] *= Math.max(0, sampler.out[a]);
   }
 

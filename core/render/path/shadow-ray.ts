@@ -29,7 +29,7 @@ import type { Shading } from './shading.ts';
 
 export class ShadowRay {
   /** Share of the light that gets through, per channel. */
-  readonly tint = new Float64Array(3);
+  readonly transmittance = new Float64Array(3);
   /** Glass faces and see-through surfaces passed. */
   faces = 0;
   passes = 0;
@@ -53,12 +53,12 @@ export class ShadowRay {
   }
 
   /**
-   * Traces from `origin` along a unit direction; fills `tint`, `faces` and `passes`.
+   * Traces from `origin` along a unit direction; fills `transmittance`, `faces` and `passes`.
    * @param within bodies of glass that the origin lies in
    * @param unshaded the lit object takes the light whatever stands between
    * @returns whether anything gets through
    */
-  reaches(
+  isVisible(
     light: number,
     ox: number,
     oy: number,
@@ -70,11 +70,11 @@ export class ShadowRay {
     within: MediumStack,
     unshaded: boolean,
   ): boolean {
-    const { scene, tint, ray } = this;
+    const { scene, transmittance, ray } = this;
     const { lights } = scene;
     const o = light * LIGHT_STRIDE;
     const flags = lights[o + LIGHT_FLAGS];
-    tint[0] = tint[1] = tint[2] = 1;
+    transmittance[0] = transmittance[1] = transmittance[2] = 1;
     this.faces = this.passes = 0;
     ray[0] = ox;
     ray[1] = oy;
@@ -89,7 +89,7 @@ export class ShadowRay {
       if ((flags & TINTED_SHADOWS) !== 0) {
         for (let a = 0; a < 3; a++) {
           const left = lights[o + LIGHT_SHADOW_COLOUR + a];
-          tint[a] = open ? left + (1 - left) * tint[a] : left;
+          transmittance[a] = open ? left + (1 - left) * transmittance[a] : left;
         }
         open = true;
       }
@@ -98,9 +98,9 @@ export class ShadowRay {
     if (this.fog !== null && within.inside() < 0) {
       this.fog.set(ray, distance);
       const { through } = this.fog;
-      for (let a = 0; a < 3; a++) tint[a] *= through;
+      for (let a = 0; a < 3; a++) transmittance[a] *= through;
     }
-    return tint[0] + tint[1] + tint[2] > 0;
+    return transmittance[0] + transmittance[1] + transmittance[2] > 0;
   }
 
   private isOpen(light: number, flags: number, end: number, within: MediumStack): boolean {
@@ -135,7 +135,7 @@ export class ShadowRay {
 
   /** Dims the light by the surface that was hit; false when nothing gets through. */
   private lets(instance: number): boolean {
-    const { scene, rays, shading, ray, tint, media } = this;
+    const { scene, rays, shading, ray, transmittance, media } = this;
     const flags = scene.instanceFlags[instance];
     const front = shading.cosine(instance, rays.triangle, ray[3], ray[4], ray[5]);
     if ((flags & IS_FRONT_ONLY) !== 0 && front < 0) return true;
@@ -152,7 +152,7 @@ export class ShadowRay {
     const o = scene.instanceMaterial[instance] * MATERIAL_STRIDE;
     const { materials } = scene;
     if ((flags & IS_SEE_THROUGH) === 0) {
-      for (let a = 0; a < 3; a++) tint[a] *= 1 - there;
+      for (let a = 0; a < 3; a++) transmittance[a] *= 1 - there;
       return there < 1;
     }
     const cosine = Math.abs(front);
@@ -166,7 +166,7 @@ export class ShadowRay {
           ((1 - f) / (1 + f)) *
           materials[o + MATERIAL_BASE + a] *
           Math.exp(-materials[o + MATERIAL_ABSORPTION + a] * way);
-        tint[a] *= 1 - there * (1 - wall);
+        transmittance[a] *= 1 - there * (1 - wall);
       }
     } else {
       const entering = front > 0;
@@ -175,16 +175,17 @@ export class ShadowRay {
         // Straight, and so without total reflection: the reflectance is that of the side of lower index.
         const eta = media.eta(instance, entering);
         const f = fresnelDielectric(cosine, Math.max(eta, 1 / eta));
-        for (let a = 0; a < 3; a++) tint[a] *= 1 - there * (1 - (1 - f) * materials[o + MATERIAL_BASE + a]);
+        for (let a = 0; a < 3; a++) transmittance[a] *= 1 - there * (1 - (1 - f) * materials[o + MATERIAL_BASE + a]);
       }
       media.cross(instance, entering);
     }
-    return tint[0] + tint[1] + tint[2] > 0;
+    return transmittance[0] + transmittance[1] + transmittance[2] > 0;
   }
 
   private absorb(instance: number, distance: number): void {
-    const { scene, tint } = this;
+    const { scene, transmittance } = this;
     const m = scene.instanceMaterial[instance] * MATERIAL_STRIDE + MATERIAL_ABSORPTION;
-    for (let a = 0; a < 3; a++) if (scene.materials[m + a] > 0) tint[a] *= Math.exp(-scene.materials[m + a] * distance);
+    for (let a = 0; a < 3; a++)
+      if (scene.materials[m + a] > 0) transmittance[a] *= Math.exp(-scene.materials[m + a] * distance);
   }
 }

@@ -47,7 +47,7 @@ export class TurnedNormal {
     if (normalMap >= 0) {
       this.frame.set(instance, triangle, maps[normalMap].uvSet);
       this.tangentsAlong(nx, ny, nz);
-      sampler.look(normalMap);
+      sampler.lookUp(normalMap);
       const strength = materials[o + MATERIAL_NORMAL_STRENGTH];
       const x = (sampler.out[0] * 2 - 1) * strength * side;
       const y = (sampler.out[1] * 2 - 1) * strength * side;
