@@ -29,8 +29,11 @@ export function changeOf(effect: Effect, id: string): number | null {
 /** The change over the whole frame, where it is known to be another than the region's. */
 export const frameChangeOf = (effect: Effect, id: string): number | null => valueIn(effect, id)?.frame ?? changeOf(effect, id); // prettier-ignore
 
-/** Whether a figure changes by what anybody would call a change. */
+const isKnown = ({ id }: FigureValue): boolean => FIGURES.some((one) => one.id === id);
+
+/** Whether a figure changes by what anybody would call a change; one that a later build stored does not. */
 export function isSeen(value: FigureValue): boolean {
+  if (!isKnown(value)) return false;
   const { change: how, seen } = figureOf(value.id);
   const by = change(value);
   if (by === null) return value.before !== value.after;
@@ -39,10 +42,9 @@ export function isSeen(value: FigureValue): boolean {
 
 /** Figures worth a word: those that change, and those that are always told. */
 export const toldOf = (effect: Effect): FigureValue[] =>
-  effect.figures.filter((value) => {
-    const { always } = FIGURES.find((one) => one.id === value.id) ?? { always: false };
-    return FIGURES.some((one) => one.id === value.id) && (isSeen(value) || (always && value.before !== null));
-  });
+  effect.figures.filter(
+    (value) => isKnown(value) && (isSeen(value) || (figureOf(value.id).always && value.before !== null)),
+  );
 
 /** An effect with some figures put in the place of its own. */
 export const withFigures = (effect: Effect, figures: FigureValue[]): Effect => ({

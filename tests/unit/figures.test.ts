@@ -105,6 +105,19 @@ describe('figures', function () {
     expect(tellNothing(effect, ['/lights/sun/shadowDistance'])).to.match(/^Nothing that is measured here shows this change; it shows in the light’s shadow/); // prettier-ignore
   });
 
+  it('that a later build stored are left out, and the others told', () => {
+    const effect = {
+      figures: [
+        { id: 'of-tomorrow', before: 1, after: 2 },
+        { id: 'rays', before: 1, after: 2 },
+      ],
+    };
+    expect(toldOf(effect).map(tellFigure)).to.deep.equal(['rays × 2.00']);
+    expect(tellNothing({ figures: [{ id: 'of-tomorrow', before: 1, after: 2 }] }, [])).to.match(
+      /^Nothing that is measured/,
+    );
+  });
+
   it('need no picture where they are none of it', () => {
     const bare = (bytes: number, seconds: number): Side => ({ picture: null, deciding: 0, seconds, bytes });
     const effect = compare(bare(1e9, 10), bare(5e8, 20));
