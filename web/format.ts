@@ -52,7 +52,7 @@ export function passName(pass: string): string {
   const [family, ...rest] = pass.split('.');
   if (PASS_NAMES[pass]) return PASS_NAMES[pass];
   const name = family[0].toUpperCase() + family.slice(1);
-  return family === 'cut' || family === 'error' ? `${name}: ${rest.join(' ')}` : `${name} ${rest.join(' ')}`;
+  return family === 'cut' || family === 'error' ? `${name}: ${rest.join(' ')}` : [name, ...rest].join(' ');
 }
 
 /** What the checks of a version come to, in a word or two. */

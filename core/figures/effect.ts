@@ -36,7 +36,8 @@ export function isSeen(value: FigureValue): boolean {
   if (!isKnown(value)) return false;
   const { change: how, seen } = figureOf(value.id);
   const by = change(value);
-  if (by === null) return value.before !== value.after;
+  // What could not be told is no change that anybody sees.
+  if (by === null) return value.why === undefined && value.before !== value.after;
   return how === 'ratio' ? by <= 0 || Math.abs(Math.log2(by)) >= seen : Math.abs(by) >= seen;
 }
 

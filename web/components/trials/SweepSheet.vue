@@ -4,7 +4,7 @@ import Select from 'primevue/select';
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import type { SweepSummary, TrialSummary } from '../../../core/contracts/events.ts';
 import type { Effect } from '../../../core/contracts/figures.ts';
-import { isSeen, tellChange, valueIn } from '../../../core/figures/effect.ts';
+import { isSeen, valueIn } from '../../../core/figures/effect.ts';
 import { BLACK_STOPS } from '../../../core/figures/stops-between.ts';
 import type { Figure } from '../../../core/figures/figure.ts';
 import { FIGURES, figureOf } from '../../../core/figures/registry.ts';
@@ -65,7 +65,7 @@ function tellIn(effect: Effect, figure: Figure): string {
   const shown = shownOf(figure, value);
   if (!value || shown === null) return '';
   const isBlack = figure.unit === 'stops' && (value.before ?? 0) <= BLACK_STOPS;
-  return `${figure.short} ${isBlack ? tellChange(value) : textOf(figure)(shown)}`;
+  return `${figure.short} ${isBlack && shown !== 0 ? 'from black' : textOf(figure)(shown)}`;
 }
 
 /** What stands now and the steps; numbers by size. */
