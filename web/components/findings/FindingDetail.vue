@@ -137,7 +137,7 @@ async function putAside(): Promise<void> {
       </li>
     </ul>
     <button v-if="remedies.length > FIRST" class="flat aside" @click="isWhole = !isWhole">
-      {{ isWhole ? 'Fewer remedies' : `${remedies.length - FIRST} further remedies` }}
+      {{ isWhole ? 'Fewer remedies' : `${remedies.length - FIRST} more` }}
     </button>
     <p v-if="finding.where.passes.length" class="shown dim">
       Seen in
