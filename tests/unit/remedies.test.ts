@@ -75,7 +75,7 @@ const SHOTS: [name: string, shot: () => Promise<BenchShot>, keys: string[]][] = 
 
 /** Trials of more samples than this would only take long. */
 const MOST_SAMPLES = atSize(1024, 8192);
-/** Steps of noise that nobody sees: ratios of it tell nothing. */
+/** Steps of noise that nobody sees: what lies nearer to each other is the same. */
 const UNSEEN = 0.5;
 
 interface Row {
@@ -110,7 +110,7 @@ describe('remedies', function () {
         tried.add(remedy.id.split('+').at(-1)!).add(remedy.id);
         const [p, m] = [read(remedy.predicted), read(tryRemedy(bench, found, remedy))];
         // Where the fireflies are others in the next render, so is the noise before.
-        const isSeen = Math.max(p.noiseAfter, m.noiseAfter) > UNSEEN;
+        const isSeen = Math.abs(p.noiseAfter - m.noiseAfter) > UNSEEN;
         const noise = isSeen
           ? p.noiseAfter / m.noiseAfter / (finding.isElsewhereNext ? 1 : p.noiseBefore / m.noiseBefore)
           : 1;
