@@ -14,6 +14,9 @@ import { predictChange } from '../../core/predict/predict-change.ts';
 import { renderBytes } from '../../core/predict/render-bytes.ts';
 import { pilotSeed, trialSeed } from '../../core/predict/seeds.ts';
 import type { Assets } from '../../core/render/compile/assets.ts';
+import { KeptParts } from '../../core/geometry/kept-parts.ts';
+import { isSameGeometry, PLAIN_MEANS } from '../../core/geometry/scene-geometry.ts';
+import { sceneKey } from '../../core/render/scene/scene-key.ts';
 import { compileScene } from '../../core/render/compile/compile.ts';
 import { decidingSamples } from '../../core/render/frame/adaptive.ts';
 import { createFilm } from '../../core/render/film/film.ts';
@@ -36,9 +39,21 @@ export async function benchShot(built: Promise<DemoShot>, sheet: Partial<Sheet> 
   return { document, assets: await loadAssets(document, async (path) => files.get(path) ?? null, document.code) };
 }
 
+/** Trees and mips hang on their mesh and image, as on the server; a scene is compiled once for all that differs in samples or limits. */
+const means = { ...PLAIN_MEANS, kept: new KeptParts() };
+const scenes = new WeakMap<Assets, Map<string, CompiledScene>>();
+/** Scenes that are kept of each shot. */
+const KEPT = 4;
+
 function compiled(document: ShotDocument, assets: Assets, sheet: Sheet): CompiledScene {
-  const scene = compileScene(document, assets, sheet);
-  scene.rays = kernelRays(scene.geometry);
+  const own = scenes.get(assets) ?? new Map<string, CompiledScene>();
+  scenes.set(assets, own);
+  const key = sceneKey(document, sheet);
+  const scene = own.get(key) ?? compileScene(document, assets, sheet, means);
+  scene.rays ??= [...own.values()].find((one) => isSameGeometry(one.geometry, scene.geometry))?.rays ?? kernelRays(scene.geometry); // prettier-ignore
+  own.delete(key);
+  own.set(key, scene);
+  if (own.size > KEPT) own.delete(own.keys().next().value!);
   return scene;
 }
 
