@@ -11,7 +11,7 @@ import { CAUSE_OF_CHECK, UPSTREAM_CHECKS } from './check-causes.ts';
 import { byUrgency } from './order.ts';
 import { listed } from './words.ts';
 
-/** Offenders that are told in rows. */
+/** Offenders that are told, in rows and by name; preflight has them all. */
 const MOST_ROWS = 200;
 
 export function versionFindings(checks: PreflightCheck[]): Finding[] {
@@ -38,7 +38,7 @@ function findingOf(
     sentence: `${title}: ${found}.`,
     headline: objects.length ? `${title}: ${listed(objects)}` : title,
     why: `Expected ${expected}; found ${found}. ${why}`,
-    where: { region: null, pixels: 0, objects, passes: [] },
+    where: { region: null, pixels: 0, objects: objects.slice(0, MOST_ROWS), passes: [] },
     dials: [],
     evidence: offenders.length
       ? [{ kind: 'table', title: 'Where', columns: ['what', 'detail', 'count'], rows: offenders.slice(0, MOST_ROWS).map(({ object, detail, count }) => [object, detail, count]) }]
