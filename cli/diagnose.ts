@@ -58,7 +58,9 @@ export async function diagnoseCommand(args: string[]): Promise<number> {
   const findings = arePictures
     ? await ofPictures(positionals, families, region, values.halves, await renderedWithOf(values))
     : await ofShot(positionals[0], families, region, wanted);
-  console.log(values.json ? JSON.stringify({ findings }) : findings.map(tell).join('\n') || 'Nothing was found.');
+  console.log(
+    values.json ? JSON.stringify({ findings }) : findings.map(tell).join('\n') || tellHealthy(families, arePictures),
+  );
   const severities = findings.map(({ severity }) => severity);
   return EXIT_CODES[severities.includes('stop') ? 'stop' : severities.includes('caution') ? 'caution' : 'clear'];
 }
@@ -162,6 +164,10 @@ function inRegion({ finding, mask }: FindingWithMask, region: Region, stride: nu
   const pixels = mask.reduce((sum, one, i) => (isInRegion(region, i % stride, Math.floor(i / stride)) ? sum + one : sum), 0); // prettier-ignore
   return { ...finding, where: { ...finding.where, pixels } };
 }
+
+/** What each family that looked says where nothing is wrong. */
+const tellHealthy = (families: readonly Family[], arePictures: boolean): string =>
+  families.flatMap(({ render, picture, healthy }) => ((arePictures ? picture : render) ? [healthy] : [])).join('\n');
 
 function familyOf(id: string): Family {
   const family = FAMILIES.find((one) => one.id === id);

@@ -3,7 +3,7 @@
  * put right. Proved by the counterfactual: the place is rendered small with the upstream finding's first remedy, and what
  * remains is told. Source of the reasoning: Pearl, "Causality", 2009, chapter 7.
  */
-import type { Finding, FindingWithMask } from '../contracts/finding.ts';
+import type { FindingWithMask } from '../contracts/finding.ts';
 import { valueIn, tellFigure } from '../figures/effect.ts';
 import { predictChanges } from '../predict/predict-change.ts';
 import type { AnyReading, RenderInput } from './family.ts';
@@ -61,7 +61,3 @@ function sharedPlace(one: Found, other: Found, width: number): number {
     }
   return own > 0 ? both / own : 0;
 }
-
-/** Whether a finding waits for another one of those that are there. */
-export const waitsFor = (finding: Finding, others: Finding[]): Finding[] =>
-  (finding.after ?? []).flatMap((key) => others.find((one) => one.key === key) ?? []);

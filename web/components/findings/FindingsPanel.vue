@@ -63,7 +63,7 @@ function choose(id: number): void {
         {{ current.render.error }}
       </p>
       <p v-else-if="current.render.examined === 'done' && current.findings.length === 0" class="soft">
-        Nothing found: no limit cuts light that would be seen, and the noise is within the sheet's target.
+        Nothing was found in this render.
       </p>
     </template>
     <p v-if="families.length > 1" class="families" role="group" aria-label="Families">
