@@ -114,6 +114,61 @@ describe('radiometric units (Conventions)', () => {
   });
 });
 
+/**
+ * Irradiance on a patch that faces +Z from a polygon of radiance 1 above it.
+ * Source: Lambert, Photometria, 1760; as in Baum, Rushmeier & Winget, "Improving Radiosity Solutions Through the Use of
+ * Analytically Determined Form-Factors", 1989, equation 5.
+ */
+function lambert(at: number[], corners: number[][]): number {
+  const unit = (v: number[]) => v.map((c) => c / Math.hypot(...v));
+  const towards = corners.map((corner) => unit(corner.map((c, a) => c - at[a])));
+  let sum = 0;
+  towards.forEach((p, i) => {
+    const q = towards[(i + 1) % corners.length];
+    const cross = [p[1] * q[2] - p[2] * q[1], p[2] * q[0] - p[0] * q[2], p[0] * q[1] - p[1] * q[0]];
+    const angle = Math.atan2(Math.hypot(...cross), p[0] * q[0] + p[1] * q[1] + p[2] * q[2]);
+    sum += (angle * cross[2]) / Math.hypot(...cross);
+  });
+  return Math.abs(sum) / 2;
+}
+
+describe('lights at grazing angles', () => {
+  // A square of 1 m, half a metre over the floor: as an emissive mesh, whose own face shadow rays must not meet, and as lights.
+  const HEIGHT = 0.5;
+  const over = translation(0, 0, HEIGHT);
+  const corners = [[-0.5, -0.5, HEIGHT], [0.5, -0.5, HEIGHT], [0.5, 0.5, HEIGHT], [-0.5, 0.5, HEIGHT]]; // prettier-ignore
+  const unseen = { camera: false, shadow: true, diffuse: true, specular: true, transmission: true, occlusion: true };
+  const mesh = {
+    mesh: square(0.5, 0),
+    material: { baseColour: [0, 0, 0] as [number, number, number], emission: [1, 1, 1] as [number, number, number] },
+    object: { transform: multiply(over, rotationY(180)), visibility: unseen },
+  };
+  const disc = { ...defaultLight('disc'), transform: over, radius: 0.5, intensity: 1 } as LightSpec;
+  const polygon = Array.from({ length: 256 }, (_, k) => [0.5 * Math.cos((k * Math.PI) / 128), 0.5 * Math.sin((k * Math.PI) / 128), HEIGHT]); // prettier-ignore
+  const cases: [string, Parameters<typeof scene>[0], Record<string, LightSpec>, number[][]][] = [
+    ['an emissive mesh', [mesh], {}, corners],
+    ['a rectangle', [], { light: rectangle({ transform: over, width: 1, height: 1, intensity: 1 }) }, corners],
+    ['a disc', [], { light: disc }, polygon],
+  ];
+  for (const precision of ['double', 'single'] as const)
+    for (const [name, parts, lights, outline] of cases)
+      it(`${name} lights the floor as Lambert’s formula has it up to 85° off its middle, ${precision} precision`, () => {
+        for (const angle of [0, 40, 63, 72, 76, 81, 85]) {
+          const x = HEIGHT * Math.tan((angle * Math.PI) / 180);
+          const floor = { mesh: square(0.05, 0), material: { baseColour: [1, 1, 1] as [number, number, number], roughness: 1, specular: 0 }, object: { transform: translation(x, 0, 0) } }; // prettier-ignore
+          const test = scene([floor, ...parts], { lights }, { width: 4, height: 4, precision, limits: { diffuse: 1, specular: 0, transmission: 0, volume: 0, alpha: 0, overall: 1 } }); // prettier-ignore
+          test.document.cameras.main.transform = lookAt([x, 0.001, 1], [x, 0, 0]);
+          test.document.cameras.main.fieldOfView = 0.1;
+          const { mean, error } = meanOf(render(test, undefined, 512), 'diffuse.direct');
+          const expected = lambert([x, 0, 0], outline);
+          const share = (mean * Math.PI) / expected;
+          expect(Math.abs(share - 1), `${angle}°: ${share} of the right value`).to.be.at.most(
+            (4 * error * Math.PI) / expected + 2e-3,
+          );
+        }
+      });
+});
+
 describe('lights that are aimed at and met', () => {
   const kinds: [string, LightSpec][] = [
     ['sphere', { ...defaultLight('point'), radius: 0.4, transform: translation(0.3, 0.2, 2) }],

@@ -37,6 +37,9 @@ import { extend } from './signature.ts';
 
 const RAY_OF_KIND = [DIFFUSE_RAY, SPECULAR_RAY, TRANSMISSION_RAY, DIFFUSE_RAY];
 
+/** Share of its way that a shadow ray goes: beyond the rounding of a place on the light, and no further. */
+const SHORT = 1 - 1e-9;
+
 export class DirectLight {
   readonly sampler: LightSampler;
   private readonly shadow: ShadowRay;
@@ -133,7 +136,7 @@ export class DirectLight {
     specular: boolean,
     transmission: boolean,
   ): void {
-    const { shading, surface, sampler, path, random, media } = this;
+    const { shading, surface, sampler, path, random } = this;
     const { point } = shading;
     if (!sampler.aim(light, point[0], point[1], point[2], random.u, random.v)) return;
     if (sampler.emitter >= 0 && !this.glow()) return;
@@ -152,22 +155,9 @@ export class DirectLight {
     if (!byDiffuse && !bySpecular && !byTransmission) return;
     this.note(byDiffuse, bySpecular, byTransmission ? TRANSMISSION : -1);
 
-    const off = side > 0 ? shading.rayOffset : -shading.rayOffset;
-    const { normal } = shading;
     const unshaded = path.unshaded;
     const { shadow } = this;
-    const open = shadow.isVisible(
-      light,
-      point[0] + normal[0] * off,
-      point[1] + normal[1] * off,
-      point[2] + normal[2] * off,
-      d[0],
-      d[1],
-      d[2],
-      sampler.distance * (1 - 1e-9) - shading.rayOffset * 2,
-      media,
-      unshaded,
-    );
+    const open = this.reaches(light, side > 0 ? shading.rayOffset : -shading.rayOffset, unshaded);
     if (isFirst && light < this.shadowLights)
       this.collector.sums[this.shadowSums + light] +=
         (open ? luminance(shadow.transmittance[0], shadow.transmittance[1], shadow.transmittance[2]) : 0) / count;
@@ -175,6 +165,40 @@ export class DirectLight {
     if (byDiffuse) this.lit(light, DIFFUSE, 0, count, isFirst, lobes, unshaded);
     if (bySpecular) this.lit(light, SPECULAR, 4, count, isFirst, lobes, unshaded);
     if (byTransmission) this.lit(light, TRANSMISSION, 8, count, isFirst, lobes, unshaded);
+  }
+
+  /**
+   * Traces the shadow ray towards what was aimed at, from `off` along the normal of the surface in `shading`. It is aimed
+   * anew from there and ends a share of its length short of its end: with the direction from the surface itself it would
+   * run beside the place it was meant for, and at grazing angles meet the light's own face before it.
+   */
+  private reaches(light: number, off: number, unshaded: boolean): boolean {
+    const { shading, sampler, media } = this;
+    const { point, normal } = shading;
+    const { direction, distance } = sampler;
+    let [x, y, z] = [direction[0], direction[1], direction[2]];
+    let end = Infinity;
+    if (distance < Infinity) {
+      x = x * distance - normal[0] * off;
+      y = y * distance - normal[1] * off;
+      z = z * distance - normal[2] * off;
+      end = Math.sqrt(x * x + y * y + z * z);
+      x /= end;
+      y /= end;
+      z /= end;
+    }
+    return this.shadow.isVisible(
+      light,
+      point[0] + normal[0] * off,
+      point[1] + normal[1] * off,
+      point[2] + normal[2] * off,
+      x,
+      y,
+      z,
+      end * SHORT,
+      media,
+      unshaded,
+    );
   }
 
   /** Light at a place in fog, from every light once. */
@@ -192,8 +216,7 @@ export class DirectLight {
       if (!this.serves(light, VOLUME, -1, path.bounces + 1, sampler.distance)) continue;
       this.note(false, false, VOLUME);
       const d = sampler.direction;
-      if (!this.shadow.isVisible(light, x, y, z, d[0], d[1], d[2], sampler.distance * (1 - 1e-9), media, false))
-        continue;
+      if (!this.shadow.isVisible(light, x, y, z, d[0], d[1], d[2], sampler.distance * SHORT, media, false)) continue;
       const phase = henyeyGreenstein(ray[3] * d[0] + ray[4] * d[1] + ray[5] * d[2], g);
       const { fogLobe } = this;
       fogLobe[0] = fogLobe[1] = fogLobe[2] = fogLobe[3] = phase;
@@ -300,9 +323,8 @@ export class DirectLight {
    * chosen in proportion to what it would bring, and its shadow ray decides.
    */
   openness(): number {
-    const { scene, random, shading, sampler, path } = this;
+    const { scene, random, shading, path } = this;
     const { lightCount } = scene;
-    const { point, normal } = shading;
     const object = scene.instanceObject[shading.instance];
     const slot = dimension(0, SLOT_CATCHER);
     let sum = 0;
@@ -317,22 +339,9 @@ export class DirectLight {
     }
     if (chosen < 0) return 1;
     this.broughtBy(chosen, object, slot);
-    const d = sampler.direction;
     this.collector.sums[MEAN_RAYS]++;
     this.collector.rays[SHADOW]++;
-    const { rayOffset } = shading;
-    const open = this.shadow.isVisible(
-      chosen,
-      point[0] + normal[0] * rayOffset,
-      point[1] + normal[1] * rayOffset,
-      point[2] + normal[2] * rayOffset,
-      d[0],
-      d[1],
-      d[2],
-      sampler.distance * (1 - 1e-9) - 2 * rayOffset,
-      this.media,
-      false,
-    );
+    const open = this.reaches(chosen, shading.rayOffset, false);
     const { transmittance } = this.shadow;
     return open ? luminance(transmittance[0], transmittance[1], transmittance[2]) : 0;
   }
