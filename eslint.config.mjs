@@ -68,7 +68,7 @@ export default typescript.config(
       'dist/',
       'server/db/migrations/',
       '.dusting/',
-      'core/kernels/*/assembly.ts',
+      'core/kernels/**',
       'test-results/',
       'playwright-report/',
     ],

@@ -145,7 +145,7 @@ async function ofShot(
   const assets = await shot.load(document);
   const scene = compiledWithKernel(document, assets, sheet);
   const window = { x: 0, y: 0, width: sheet.width, height: sheet.height };
-  const { films } = await renderFrame({ ...scene, rays: null }, settingsOf(sheet), window, sheet.samples / GROUP, availableParallelism(), () => {}); // prettier-ignore
+  const { films } = await renderFrame({ ...scene, kernel: null }, settingsOf(sheet), window, sheet.samples / GROUP, availableParallelism(), () => {}); // prettier-ignore
   const picture = pictureOf(films, window, neededPasses(scene.layout), scene.layout);
   const compile = (changed: ShotDocument, its: Sheet, like: CompiledScene) => compiledWithKernel(changed, assets, its, like); // prettier-ignore
   const vary = varying({ document, sheetName: 'preview', sheet, scene, compile });

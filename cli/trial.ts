@@ -63,7 +63,7 @@ export async function trialCommand(args: string[]): Promise<void> {
   const rendered: RenderedSide[] = [];
   for (const { scene, sheet } of sides) {
     const settings = settingsOf(sheet, trialSeed(1));
-    const { films: its } = await renderFrame({ ...scene, rays: null }, settings, region, sheet.samples / GROUP, availableParallelism(), () => {}); // prettier-ignore
+    const { films: its } = await renderFrame({ ...scene, kernel: null }, settings, region, sheet.samples / GROUP, availableParallelism(), () => {}); // prettier-ignore
     const microseconds = its.reduce((sum, { time }) => time.reduce((all, one) => all + one, sum), 0);
     rendered.push({ films: its, layout: scene.layout, deciding: decidingSamples(sheet), seconds: microseconds / 1e6, bytes: renderBytes(scene, sheet) }); // prettier-ignore
   }

@@ -6,34 +6,76 @@ import type { BuildBvh } from '../core/geometry/bvh-build.ts';
 import { KeptParts } from '../core/geometry/kept-parts.ts';
 import { kernelBuilder, type BuildKernel } from '../core/geometry/kernel-builder.ts';
 import { kernelMeans, type ExrMeans, type UnpackKernel } from '../core/formats/exr/unpack-kernel.ts';
-import { KernelIntersector, type IntersectKernel } from '../core/geometry/kernel-intersector.ts';
-import { layOut, SLOTS } from '../core/geometry/packed-geometry.ts';
+import type { Layouts } from '../core/data/structures.ts';
+import { layOut, MOST_PAGES, SLOTS, type GrowingMemory } from '../core/geometry/packed-geometry.ts';
 import { isSameGeometry, type Means } from '../core/geometry/scene-geometry.ts';
 import type { ShotDocument } from '../core/document/schema.ts';
 import type { Assets } from '../core/render/compile/assets.ts';
 import { compileScene } from '../core/render/compile/compile.ts';
+import { KERNEL_IMPORTS, placeScene, ThreadKernel, type RenderKernel } from '../core/render/path/kernel-tracer.ts';
 import type { SceneSheet } from '../core/render/scene/scene-sheet.ts';
 import type { CompiledScene } from '../core/render/scene/scene.ts';
 
 export interface PackedScene {
-  /** Tells scenes of a process apart. */
+  /** Tells memories of a process apart. */
   key: number;
   memory: WebAssembly.Memory;
   /** Address of the threads' slots. */
   slots: number;
+  /** Address of the scene's structures. */
+  scene: number;
 }
 
-let scenesPacked = 0;
+let memoriesMade = 0;
 
-export function packScene({ geometry }: CompiledScene): PackedScene {
-  const layout = layOut(geometry);
-  const memory = new WebAssembly.Memory({ initial: layout.pages, maximum: layout.pages, shared: true });
+/** What this thread has placed in each memory. */
+const placedIn = new WeakMap<WebAssembly.Memory, WeakMap<object, number>>();
+
+/**
+ * A scene in memory that the kernel reads.
+ * @param like where rays meet the same in both scenes, they share its memory
+ */
+export function packScene(
+  scene: CompiledScene,
+  like: { scene: CompiledScene; packed: Omit<PackedScene, 'scene'> } | null = null,
+): PackedScene {
+  if (like && isSameGeometry(like.scene.geometry, scene.geometry)) {
+    try {
+      return place(scene, like.packed);
+    } catch (error) {
+      // Full of scenes that came before: this one begins a memory of its own.
+      if (!(error instanceof RangeError)) throw error;
+    }
+  }
+  const layout = layOut(scene.geometry);
+  const memory = new WebAssembly.Memory({ initial: layout.pages, maximum: MOST_PAGES, shared: true });
   layout.write(memory.buffer);
-  return { key: ++scenesPacked, memory, slots: layout.slots };
+  return place(scene, { key: ++memoriesMade, memory, slots: layout.slots });
+}
+
+function place(scene: CompiledScene, { key, memory, slots }: Omit<PackedScene, 'scene'>): PackedScene {
+  const placed = placedIn.get(memory) ?? new WeakMap<object, number>();
+  placedIn.set(memory, placed);
+  return { key, memory, slots, scene: placeScene(scene, { memory: growing(memory), slots }, layouts(), placed) };
+}
+
+/** The types of Node leave out that memories grow. */
+const growing = (memory: WebAssembly.Memory) => memory as unknown as GrowingMemory;
+
+let structures: Layouts | null = null;
+const layouts = (): Layouts => (structures ??= layoutsOf(kernel('render')));
+
+function layoutsOf(module: WebAssembly.Module): Layouts {
+  // The types of Node leave out that modules tell their sections.
+  const { customSections } = WebAssembly.Module as unknown as {
+    customSections(of: WebAssembly.Module, name: string): ArrayBuffer[];
+  };
+  const [section] = customSections(module, 'structures');
+  return JSON.parse(new TextDecoder().decode(section)) as Layouts;
 }
 
 const compiled = new Map<string, WebAssembly.Module>();
-function kernel(name: 'intersect' | 'build-bvh' | 'unpack-exr'): WebAssembly.Module {
+function kernel(name: 'render' | 'build-bvh' | 'unpack-exr'): WebAssembly.Module {
   const known = compiled.get(name);
   if (known) return known;
   // Built, this file is in dist/server; from source, in host.
@@ -60,8 +102,7 @@ const buildInKernel: BuildBvh = (boxes, leafSize, allocate) => {
 function newBuilder(): BuildKernel {
   const memory = new WebAssembly.Memory({ initial: 1, maximum: 65536, shared: true });
   const { exports } = new WebAssembly.Instance(kernel('build-bvh'), { env: { memory } });
-  // The types of Node leave out that memories grow.
-  return { memory: memory as unknown as BuildKernel['memory'], build: exports.build as BuildKernel['build'] };
+  return { memory: growing(memory), build: exports.build as BuildKernel['build'] };
 }
 
 /** Memory that threads can share, and trees built by the kernel. */
@@ -72,16 +113,16 @@ export const lentByHost: Means = {
 };
 
 /** This thread's ways into the scenes it works on, kept so that calls go into one instance and not into a new one for every tile. */
-const ways = new Map<number, KernelIntersector>();
+const ways = new Map<number, ThreadKernel>();
 const WAYS_KEPT = 8;
 
-/** The scene with rays that go through the kernel, for this thread alone. */
+/** The scene with paths that go through the kernel, for this thread alone. */
 export function withKernel(scene: CompiledScene, packed: PackedScene): CompiledScene {
-  const rays = ways.get(packed.key) ?? wayInto(packed);
+  const way = ways.get(packed.key) ?? wayInto(packed);
   ways.delete(packed.key);
-  ways.set(packed.key, rays);
+  ways.set(packed.key, way);
   if (ways.size > WAYS_KEPT) ways.delete(ways.keys().next().value!);
-  return { ...scene, rays };
+  return { ...scene, kernel: way.for(packed.scene) };
 }
 
 /**
@@ -95,14 +136,28 @@ export function compiledWithKernel(
   like: CompiledScene | null = null,
 ): CompiledScene {
   const scene = compileScene(document, assets, sheet, lentByHost);
-  const rays = like?.rays && isSameGeometry(like.geometry, scene.geometry) ? like.rays : wayInto(packScene(scene));
-  return { ...scene, rays };
+  return withKernel(scene, packScene(scene, like && placeOf(like)));
 }
 
-function wayInto({ memory, slots }: PackedScene): KernelIntersector {
-  const { exports } = new WebAssembly.Instance(kernel('intersect'), { env: { memory } });
+/** Where a scene of this thread stands, or null when the way there is kept no longer. */
+function placeOf(scene: CompiledScene): Parameters<typeof packScene>[1] {
+  const place = scene.kernel instanceof ThreadKernel ? scene.kernel.place : null;
+  const [key] = [...ways].find(([, way]) => way.place === place) ?? [];
+  if (place === null || key === undefined) return null;
+  return { scene, packed: { key, memory: place.memory as unknown as WebAssembly.Memory, slots: place.slots } };
+}
+
+function wayInto(packed: PackedScene): ThreadKernel {
+  const memory = growing(packed.memory);
+  const { exports } = new WebAssembly.Instance(kernel('render'), { env: { memory: packed.memory }, ...KERNEL_IMPORTS });
   // Threads of a process have numbers of their own, and fewer of them live at a time than there are slots.
-  return new KernelIntersector(exports as unknown as IntersectKernel, memory.buffer, slots, threadId % SLOTS);
+  return new ThreadKernel(
+    exports as unknown as RenderKernel,
+    { memory, slots: packed.slots },
+    layouts(),
+    threadId % SLOTS,
+    packed.scene,
+  );
 }
 
 let unpacking: ExrMeans | null = null;
@@ -112,7 +167,6 @@ export function exrMeans(): ExrMeans {
   if (unpacking) return unpacking;
   const memory = new WebAssembly.Memory({ initial: 64, maximum: 65536, shared: true });
   const { exports } = new WebAssembly.Instance(kernel('unpack-exr'), { env: { memory } });
-  // The types of Node leave out that memories grow.
-  unpacking = kernelMeans({ ...exports, memory: memory as unknown as UnpackKernel['memory'] } as UnpackKernel);
+  unpacking = kernelMeans({ ...exports, memory: growing(memory) } as UnpackKernel);
   return unpacking;
 }

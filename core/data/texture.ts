@@ -1,7 +1,9 @@
+import type { i32 } from './numbers.ts';
+
 /** An image used by maps and skies: linear floats, rows from the top. */
 export interface Texture {
-  width: number;
-  height: number;
+  width: i32;
+  height: i32;
   /** 3 values a texel, already linear Rec.709. */
   texels: Float32Array;
   /** 1 value a texel, 0–1, or null where all is opaque. */

@@ -9,7 +9,7 @@ export interface IntersectKernel {
   trace(slot: number, mask: number, any: number): number;
 }
 
-// Where things stand in a slot, as doubles and as words; see `core/kernels/intersect/assembly.ts`.
+// Where things stand in a slot, as doubles and as words; see `core/kernels/render/walk.ts`.
 const RAY = 6;
 const END = RAY + 6;
 const AFTER = RAY + 7;

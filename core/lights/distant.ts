@@ -2,6 +2,7 @@
  * Distant lights: irradiance E at normal incidence, spread evenly over a disc of the sky of angular size α,
  * of radiance E/(π sin²(α/2)). Size 0 is a single direction that rays never meet.
  */
+import type { i32 } from '../data/numbers.ts';
 import type { LightSpec } from '../document/schema.ts';
 import { LIGHT_SHAPE } from './table.ts';
 
@@ -27,7 +28,7 @@ export function writeDistant(table: Float64Array, o: number, spec: DistantSpec):
 }
 
 /** Whether the unit direction (x, y, z) lies on the light's disc. */
-export function isOnDistant(table: Float64Array, o: number, x: number, y: number, z: number): boolean {
+export function isOnDistant(table: Float64Array, o: i32, x: number, y: number, z: number): boolean {
   const d = o + DISTANT_DIRECTION;
   const ex = x - table[d];
   const ey = y - table[d + 1];

@@ -5,6 +5,7 @@
  * @example
  * if (sampler.aim(light, x, y, z, u, v)) shade(sampler.direction, sampler.radiance, sampler.density);
  */
+import { toInt, type f64, type i32 } from '../data/numbers.ts';
 import type { Texture } from '../data/texture.ts';
 import { DISTANT_CAP, DISTANT_DIRECTION, isOnDistant } from './distant.ts';
 import {
@@ -34,9 +35,11 @@ import {
 
 /** The parts of a compiled scene that lights are made of. */
 export interface LightTables {
+  /** See `table.ts`. */
   lights: Float64Array;
   emitters: Emitters;
   sky: Sky;
+  /** Each texture with its halved copies. */
   chains: Texture[][];
 }
 
@@ -46,18 +49,18 @@ export class LightSampler {
   /** What arrives from there; of a point-like light as if its density were 1. */
   readonly radiance = new Float64Array(3);
   /** Metres to the light; Infinity for what is far. */
-  distance = 0;
+  distance: f64 = 0;
   /** 1/sr; 1 for a point-like light. */
-  density = 0;
+  density: f64 = 0;
   /** Row of the emitting triangle, and weights of its second and third corner; −1 for other lights. */
-  emitter = -1;
-  u = 0;
-  v = 0;
+  emitter: i32 = -1;
+  u: f64 = 0;
+  v: f64 = 0;
 
   constructor(private readonly tables: LightTables) {}
 
   /** Draws a direction from (x, y, z) to a light; false when it does not shine this way. */
-  aim(light: number, x: number, y: number, z: number, u: number, v: number): boolean {
+  aim(light: i32, x: number, y: number, z: number, u: number, v: number): boolean {
     const { lights } = this.tables;
     const o = light * LIGHT_STRIDE;
     const { radiance } = this;
@@ -65,7 +68,7 @@ export class LightSampler {
     radiance[1] = lights[o + LIGHT_RADIANCE + 1];
     radiance[2] = lights[o + LIGHT_RADIANCE + 2];
     this.emitter = -1;
-    switch (lights[o + LIGHT_KIND]) {
+    switch (toInt(lights[o + LIGHT_KIND])) {
       case LIGHT_SPHERE:
         return this.aimAtSphere(lights, o, x, y, z, u, v);
       case LIGHT_RECTANGLE:
@@ -87,7 +90,7 @@ export class LightSampler {
     }
   }
 
-  private aimAtSphere(t: Float64Array, o: number, x: number, y: number, z: number, u: number, v: number): boolean {
+  private aimAtSphere(t: Float64Array, o: i32, x: number, y: number, z: number, u: number, v: number): boolean {
     const d = this.direction;
     const cx = t[o + SPHERE_CENTRE] - x;
     const cy = t[o + SPHERE_CENTRE + 1] - y;
@@ -129,7 +132,9 @@ export class LightSampler {
     const sine = Math.sqrt(height * (2 - height));
     const cosine = 1 - height;
     const phi = 2 * Math.PI * v;
-    const [x, y, z] = [d[0], d[1], d[2]];
+    const x = d[0];
+    const y = d[1];
+    const z = d[2];
     const s = z >= 0 ? 1 : -1;
     const a = -1 / (s + z);
     const b = x * y * a;
@@ -140,7 +145,7 @@ export class LightSampler {
     d[2] = -p * s * x - q * y + cosine * z;
   }
 
-  private aimAtQuad(t: Float64Array, o: number, x: number, y: number, z: number, u: number, v: number): boolean {
+  private aimAtQuad(t: Float64Array, o: i32, x: number, y: number, z: number, u: number, v: number): boolean {
     const d = this.direction;
     let a = u;
     let b = v;
@@ -149,8 +154,9 @@ export class LightSampler {
       a = r * Math.cos(2 * Math.PI * v);
       b = r * Math.sin(2 * Math.PI * v);
     }
-    for (let k = 0; k < 3; k++)
-      d[k] = t[o + QUAD_PLACE + k] + a * t[o + QUAD_U + k] + b * t[o + QUAD_V + k] - (k === 0 ? x : k === 1 ? y : z);
+    d[0] = t[o + QUAD_PLACE] + a * t[o + QUAD_U] + b * t[o + QUAD_V] - x;
+    d[1] = t[o + QUAD_PLACE + 1] + a * t[o + QUAD_U + 1] + b * t[o + QUAD_V + 1] - y;
+    d[2] = t[o + QUAD_PLACE + 2] + a * t[o + QUAD_U + 2] + b * t[o + QUAD_V + 2] - z;
     const d2 = d[0] * d[0] + d[1] * d[1] + d[2] * d[2];
     this.distance = Math.sqrt(d2);
     for (let k = 0; k < 3; k++) d[k] /= this.distance;
@@ -160,7 +166,7 @@ export class LightSampler {
     return cosine > 0 && d2 > 0;
   }
 
-  private aimAtDistant(t: Float64Array, o: number, u: number, v: number): boolean {
+  private aimAtDistant(t: Float64Array, o: i32, u: number, v: number): boolean {
     const d = this.direction;
     for (let k = 0; k < 3; k++) d[k] = t[o + DISTANT_DIRECTION + k];
     this.distance = Infinity;
@@ -172,10 +178,10 @@ export class LightSampler {
     return true;
   }
 
-  private aimAtMesh(t: Float64Array, o: number, x: number, y: number, z: number, u: number, v: number): boolean {
+  private aimAtMesh(t: Float64Array, o: i32, x: number, y: number, z: number, u: number, v: number): boolean {
     const { rows, chance } = this.tables.emitters;
-    const first = t[o + MESH_FIRST];
-    const row = chooseEmitter(chance, first, t[o + MESH_COUNT], u);
+    const first = toInt(t[o + MESH_FIRST]);
+    const row = chooseEmitter(chance, first, toInt(t[o + MESH_COUNT]), u);
     const below = row > first ? chance[row - 1] : 0;
     const within = Math.min(1, Math.max(0, (u - below) / (chance[row] - below)));
     const s = Math.sqrt(within);
@@ -184,12 +190,10 @@ export class LightSampler {
     this.v = s * v;
     const e = row * EMITTER_STRIDE;
     const d = this.direction;
-    for (let k = 0; k < 3; k++)
-      d[k] =
-        rows[e + EMITTER_CORNER + k] +
-        this.u * rows[e + EMITTER_U + k] +
-        this.v * rows[e + EMITTER_V + k] -
-        (k === 0 ? x : k === 1 ? y : z);
+    const corner = e + EMITTER_CORNER;
+    d[0] = rows[corner] + this.u * rows[e + EMITTER_U] + this.v * rows[e + EMITTER_V] - x;
+    d[1] = rows[corner + 1] + this.u * rows[e + EMITTER_U + 1] + this.v * rows[e + EMITTER_V + 1] - y;
+    d[2] = rows[corner + 2] + this.u * rows[e + EMITTER_U + 2] + this.v * rows[e + EMITTER_V + 2] - z;
     const d2 = d[0] * d[0] + d[1] * d[1] + d[2] * d[2];
     this.distance = Math.sqrt(d2);
     for (let k = 0; k < 3; k++) d[k] /= this.distance;
@@ -199,7 +203,7 @@ export class LightSampler {
   }
 
   /** Cosine between `direction` and the triangle's back: positive when its front shines this way. */
-  emitterCosine(e: number): number {
+  emitterCosine(e: i32): number {
     const { rows } = this.tables.emitters;
     const u = e + EMITTER_U;
     const v = e + EMITTER_V;
@@ -211,10 +215,10 @@ export class LightSampler {
   }
 
   /** Distance at which a ray meets a light that has a body, or Infinity. */
-  hitBody(light: number, ray: Float64Array): number {
+  hitBody(light: i32, ray: Float64Array): number {
     const { lights } = this.tables;
     const o = light * LIGHT_STRIDE;
-    switch (lights[o + LIGHT_KIND]) {
+    switch (toInt(lights[o + LIGHT_KIND])) {
       case LIGHT_SPHERE:
         return hitSphere(lights, o, ray);
       case LIGHT_RECTANGLE:
@@ -229,14 +233,14 @@ export class LightSampler {
    * What arrives along a ray from a light with a body that it meets at `t`, or a far one that it runs into:
    * fills `radiance` and `density`. False when nothing does.
    */
-  meet(light: number, ray: Float64Array, t: number): boolean {
+  meet(light: i32, ray: Float64Array, t: number): boolean {
     const { lights, sky, chains } = this.tables;
     const o = light * LIGHT_STRIDE;
     const { radiance } = this;
     radiance[0] = lights[o + LIGHT_RADIANCE];
     radiance[1] = lights[o + LIGHT_RADIANCE + 1];
     radiance[2] = lights[o + LIGHT_RADIANCE + 2];
-    switch (lights[o + LIGHT_KIND]) {
+    switch (toInt(lights[o + LIGHT_KIND])) {
       case LIGHT_SPHERE: {
         const x = lights[o + SPHERE_CENTRE] - ray[0];
         const y = lights[o + SPHERE_CENTRE + 1] - ray[1];

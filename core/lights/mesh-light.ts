@@ -2,6 +2,7 @@
  * Triangles that emit, sampled as lights: one is chosen with a chance in proportion to its area and
  * brightness, a place on it evenly. Both sides shine, or the one its object shows.
  */
+import type { i32 } from '../data/numbers.ts';
 import { LIGHT_SHAPE } from './table.ts';
 
 /** First and number of its triangles in the table of emitters. */
@@ -28,7 +29,7 @@ export const EMITTER_V = 6;
 export const EMITTER_DENSITY = 9;
 
 /** The row that `u` (0–1) chooses among those of one light. */
-export function chooseEmitter(chance: Float64Array, first: number, count: number, u: number): number {
+export function chooseEmitter(chance: Float64Array, first: i32, count: i32, u: number): i32 {
   let low = first;
   let high = first + count - 1;
   while (low < high) {

@@ -1,4 +1,5 @@
 /** Rectangles and discs: radiance leaves evenly from the side that local −Z points to; from behind they are not there. */
+import type { i32 } from '../data/numbers.ts';
 import type { LightSpec } from '../document/schema.ts';
 import { LIGHT_RECTANGLE, LIGHT_SHAPE } from './table.ts';
 
@@ -40,7 +41,7 @@ export function writeQuad(table: Float64Array, o: number, spec: QuadSpec): void 
 }
 
 /** Distance along the ray at which it meets the shining side, or Infinity. */
-export function hitQuad(table: Float64Array, o: number, ray: Float64Array): number {
+export function hitQuad(table: Float64Array, o: i32, ray: Float64Array): number {
   const n = o + QUAD_NORMAL;
   const p = o + QUAD_PLACE;
   const facing = table[n] * ray[3] + table[n + 1] * ray[4] + table[n + 2] * ray[5];

@@ -8,6 +8,7 @@
  * so that filtered look-ups never meet a zero. Source: Pharr, Jakob & Humphreys, Physically Based Rendering,
  * third edition, section 14.2.4 (tabulated distributions).
  */
+import { toInt, type i32 } from '../data/numbers.ts';
 import { luminance } from '../data/colour.ts';
 import type { Texture } from '../data/texture.ts';
 import type { BackgroundSpec } from '../document/schema.ts';
@@ -19,12 +20,12 @@ export const SKY_GRADIENT = 1;
 export const SKY_IMAGE = 2;
 
 export interface Sky {
-  kind: number;
+  kind: i32;
   /** Colour × intensity. */
   scale: Float64Array;
   stops: Float64Array;
   /** Number of the texture, or −1. */
-  texture: number;
+  texture: i32;
   /** Cosine and sine of the rotation. */
   turn: Float64Array;
   distribution: SkyDistribution | null;
@@ -32,8 +33,8 @@ export interface Sky {
 
 /** Piecewise constant chances over rows and columns of a lat-long grid. */
 export interface SkyDistribution {
-  width: number;
-  height: number;
+  width: i32;
+  height: i32;
   /** Cumulative chance of rows, `height` values up to 1. */
   rows: Float64Array;
   /** Cumulative chance of columns within each row. */
@@ -84,7 +85,7 @@ export function skyRadiance(sky: Sky, chains: Texture[][], x: number, y: number,
 
 /** Bilinear, round the circle in longitude and held at the poles. */
 function lookUp(chain: Texture[], u: number, v: number, out: Float64Array): void {
-  const [{ width, height }] = chain;
+  const { width, height } = chain[0];
   // Columns wrap and rows do not: near the seam the look-up is done from both sides.
   const edge = 0.5 / width;
   const inside = Math.min(1 - 0.5 / height, Math.max(0.5 / height, v));
@@ -109,14 +110,16 @@ export function skyDensity(sky: Sky, x: number, y: number, z: number): number {
   const d = sky.distribution;
   if (d === null) return 1 / (4 * Math.PI);
   const v = 0.5 - Math.asin(Math.min(1, Math.max(-1, y))) / Math.PI;
-  const row = Math.min(d.height - 1, Math.floor(v * d.height));
+  const row = least(d.height - 1, toInt(Math.floor(v * d.height)));
   if (d.width === 1) return d.density[row];
   const ax = sky.turn[0] * x - sky.turn[1] * z;
   const az = sky.turn[1] * x + sky.turn[0] * z;
   const u = 0.5 - Math.atan2(ax, az) / (2 * Math.PI);
-  const column = Math.min(d.width - 1, Math.max(0, Math.floor(u * d.width)));
+  const column = least(d.width - 1, toInt(Math.max(0, Math.floor(u * d.width))));
   return d.density[row * d.width + column];
 }
+
+const least = (a: i32, b: i32): i32 => (a < b ? a : b);
 
 /** Draws a unit direction from two uniform numbers to `out[0..2]`; returns its density, 1/sr. */
 export function sampleSky(sky: Sky, u: number, v: number, out: Float64Array): number {
@@ -150,7 +153,7 @@ export function sampleSky(sky: Sky, u: number, v: number, out: Float64Array): nu
   return d.density[first + column];
 }
 
-function find(cumulative: Float64Array, first: number, count: number, u: number): number {
+function find(cumulative: Float64Array, first: i32, count: i32, u: number): i32 {
   let low = first;
   let high = first + count - 1;
   while (low < high) {

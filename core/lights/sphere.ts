@@ -2,6 +2,7 @@
  * Points, spheres and spots. A sphere of radius r and intensity I has radiance I/(πr²); a radius of 0 is a
  * point that rays never meet. A spot is one of both whose light fades to nothing at the edge of its cone.
  */
+import type { i32 } from '../data/numbers.ts';
 import type { LightSpec } from '../document/schema.ts';
 import { LIGHT_SHAPE } from './table.ts';
 
@@ -32,7 +33,7 @@ export function writeSphere(table: Float64Array, o: number, spec: SphereSpec): v
 }
 
 /** Distance along the ray at which it meets the sphere from outside, or Infinity. */
-export function hitSphere(table: Float64Array, o: number, ray: Float64Array): number {
+export function hitSphere(table: Float64Array, o: i32, ray: Float64Array): number {
   const r = table[o + SPHERE_RADIUS];
   const x = table[o + SPHERE_CENTRE] - ray[0];
   const y = table[o + SPHERE_CENTRE + 1] - ray[1];
@@ -50,7 +51,7 @@ export function hitSphere(table: Float64Array, o: number, ray: Float64Array): nu
 }
 
 /** Share of its light that a spot sends along the unit direction (x, y, z): smooth between its two angles. */
-export function spotShare(table: Float64Array, o: number, x: number, y: number, z: number): number {
+export function spotShare(table: Float64Array, o: i32, x: number, y: number, z: number): number {
   const outer = table[o + SPHERE_OUTER];
   if (outer >= Math.PI) return 1;
   const c = table[o + SPHERE_AXIS] * x + table[o + SPHERE_AXIS + 1] * y + table[o + SPHERE_AXIS + 2] * z;

@@ -3,6 +3,7 @@
  * Sources: Walter et al., "Microfacet Models for Refraction through Rough Surfaces", 2007 (D, Λ);
  * Heitz, "Sampling the GGX Distribution of Visible Normals", 2018.
  */
+import type { f64 } from '../data/numbers.ts';
 
 /** Density of microfacet normals at `cosine` = n·h, 1/sr. `alpha` 0–1. */
 export function ggxD(cosine: number, alpha: number): number {
@@ -42,8 +43,8 @@ export function sampleVisibleNormal(
   const wy = vy * inverse;
   const wz = z * inverse;
   const flat = wx * wx + wy * wy;
-  let t1x = 1;
-  let t1y = 0;
+  let t1x: f64 = 1;
+  let t1y: f64 = 0;
   if (flat > 0) {
     const l = 1 / Math.sqrt(flat);
     t1x = -wy * l;

@@ -19,6 +19,7 @@
  * surface.setOutgoing(0, 0, 1);
  * if (surface.sample(u0, u1, u2)) follow(surface.out, surface.kind);
  */
+import type { f64, i32 } from '../data/numbers.ts';
 import { luminance } from '../data/colour.ts';
 import { fresnelDielectric, schlickWeight } from './fresnel.ts';
 import { ggxLambda, sampleVisibleNormal, visibleNormalDensity } from './ggx.ts';
@@ -47,7 +48,7 @@ export class Surface {
   readonly out = new Float64Array(7);
   /** Result of `evaluate`: per lobe f·cos in R, G, B and the density with which `sample` would take it. */
   readonly lobes = new Float64Array(12);
-  kind = DIFFUSE;
+  kind: i32 = DIFFUSE;
   /** Light from any direction but one is worth evaluating: some lobe below or in the coat is not a mirror. */
   get isRough(): boolean {
     return !this.sharp || this.coatRough;
@@ -72,7 +73,7 @@ export class Surface {
     roughness: number,
     eta: number,
     transmission: number,
-    specular = 1,
+    specular: f64 = 1,
     thin = false,
   ): void {
     const p = this.p;

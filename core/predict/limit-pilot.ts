@@ -8,7 +8,7 @@
  * pilot.energy({ diffuse: 4, specular: 2, transmission: 20, overall: 21 }) / pilot.energy(LIFTED);
  */
 import type { Sheet } from '../document/schema.ts';
-import { Integrator } from '../render/path/integrator.ts';
+import { recordedTracer } from '../render/path/tracer.ts';
 import type { EventCounts, Recorder } from '../render/path/recorder.ts';
 import { GROUP } from '../render/film/random.ts';
 import type { CompiledScene, RenderSettings } from '../render/scene/scene.ts';
@@ -49,6 +49,10 @@ class Tally implements Recorder {
     add(this.count, keyOf(counts, 0, 1), 1);
     add(this.both, keyOf(counts, 1, 1), 1);
   }
+
+  event(): void {
+    // Only what is found and what it costs counts here.
+  }
 }
 
 const add = (sums: Map<number, number>, key: number, value: number) => sums.set(key, (sums.get(key) ?? 0) + value);
@@ -73,7 +77,7 @@ export function runLimitPilot(
   seed: number,
 ): LimitPilot {
   const tally = new Tally();
-  const integrator = new Integrator(scene, { ...settings, limits: LIFTED }, tally);
+  const integrator = recordedTracer(scene, { ...settings, limits: LIFTED }, tally);
   const { random } = integrator;
   for (let i = 0; i < pixels.length; i++) {
     const x = pixels[i] % settings.width;

@@ -4,7 +4,7 @@
  * numbers for everything behind them; half the squared difference of a stage's two results is its spread
  * within a camera sample. Source: Cochran, Sampling Techniques, 1977, chapter 10 (two-stage sampling).
  */
-import { Integrator } from '../render/path/integrator.ts';
+import { recordedTracer } from '../render/path/tracer.ts';
 import { GROUP } from '../render/film/random.ts';
 import { STAGES, type EventCounts, type Recorder } from '../render/path/recorder.ts';
 import type { CompiledScene, RenderSettings } from '../render/scene/scene.ts';
@@ -43,6 +43,10 @@ class StageSums implements Recorder {
   sharedRay(stage: number): void {
     this.counts[stage]++;
   }
+
+  event(): void {
+    // Only what is found and what it costs counts here.
+  }
 }
 
 /**
@@ -60,7 +64,7 @@ export function runSamplePilot(
 ): SamplePilot {
   const sums = new StageSums(scene.lightCount);
   const single = { ...settings, extraSamples: SINGLE };
-  const integrator = new Integrator(scene, single, sums);
+  const integrator = recordedTracer(scene, single, sums);
   const { random } = integrator;
   const spread = new Float64Array(STAGES * STAGES);
   const first = new Float64Array(STAGES);

@@ -1,4 +1,5 @@
 /** A map of the document in the shape the renderer looks it up in. */
+import type { i32 } from '../data/numbers.ts';
 import type { MapSpec } from '../document/schema.ts';
 import { BILINEAR, CLAMP, MIP, MIRROR, NEAREST, REPEAT } from './image.ts';
 import { compileStops } from './stops.ts';
@@ -15,17 +16,17 @@ export const MAP_WAVES = 5;
 export const CHANNELS = ['luminance', 'red', 'green', 'blue', 'alpha'] as const;
 
 export interface CompiledMap {
-  kind: number;
-  uvSet: number;
+  kind: i32;
+  uvSet: i32;
   /** UV → map: two rows of an affine 2×3 transform. */
   place: Float64Array;
-  channel: number;
+  channel: i32;
   /** Image: number of the texture. */
-  texture: number;
-  filter: number;
-  wrap: number;
+  texture: i32;
+  filter: i32;
+  wrap: i32;
   /** Gradient: 0–1 UV, 2–4 axis of the object's space. */
-  axis: number;
+  axis: i32;
   /** Gradient, noise and waves; a checker's two colours stand at 0 and 1. */
   stops: Float64Array;
   /** Noise: 1/size, octaves, seed. Waves: trains, see `waves.ts`. */

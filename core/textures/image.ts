@@ -3,6 +3,7 @@
  * looked at. Source of mips: Williams, "Pyramidal Parametrics", 1983.
  * (0, 0) is the bottom left corner of the image.
  */
+import { toInt, type i32 } from '../data/numbers.ts';
 import type { Texture } from '../data/texture.ts';
 
 export const REPEAT = 0;
@@ -49,8 +50,8 @@ export function sampleImage(
   chain: Texture[],
   u: number,
   v: number,
-  filter: number,
-  wrap: number,
+  filter: i32,
+  wrap: i32,
   footprint: number,
   out: Float64Array,
 ): void {
@@ -59,15 +60,21 @@ export function sampleImage(
     nearest(texture, u, v, wrap, out);
     return;
   }
-  const level = filter === MIP ? Math.log2(Math.max(1, footprint * Math.max(texture.width, texture.height))) : 0;
+  const widest = Math.max(texture.width, texture.height);
+  const level = filter === MIP ? Math.log2(Math.max(1, footprint * widest)) : 0;
   if (!(level > 0)) {
     bilinear(texture, u, v, wrap, out);
     return;
   }
-  const low = Math.min(chain.length - 1, Math.floor(level));
-  const high = Math.min(chain.length - 1, low + 1);
+  const last = chain.length - 1;
+  const floor = toInt(Math.floor(level));
+  const low = floor < last ? floor : last;
+  const high = low < last ? low + 1 : last;
   bilinear(chain[high], u, v, wrap, out);
-  const [r, g, b, a] = [out[0], out[1], out[2], out[3]];
+  const r = out[0];
+  const g = out[1];
+  const b = out[2];
+  const a = out[3];
   bilinear(chain[low], u, v, wrap, out);
   const w = Math.min(1, level - low);
   out[0] += w * (r - out[0]);
@@ -77,7 +84,7 @@ export function sampleImage(
 }
 
 /** A texel number that lies outside, brought inside. */
-function wrapped(i: number, n: number, wrap: number): number {
+function wrapped(i: i32, n: i32, wrap: i32): i32 {
   if (i >= 0 && i < n) return i;
   if (wrap === CLAMP) return i < 0 ? 0 : n - 1;
   if (wrap === REPEAT) return ((i % n) + n) % n;
@@ -85,9 +92,10 @@ function wrapped(i: number, n: number, wrap: number): number {
   return k < n ? k : 2 * n - 1 - k;
 }
 
-function nearest({ width, height, texels, alpha }: Texture, u: number, v: number, wrap: number, out: Float64Array) {
-  const x = wrapped(Math.floor(u * width), width, wrap);
-  const y = wrapped(Math.floor((1 - v) * height), height, wrap);
+function nearest(texture: Texture, u: number, v: number, wrap: i32, out: Float64Array): void {
+  const { width, height, texels, alpha } = texture;
+  const x = wrapped(toInt(Math.floor(u * width)), width, wrap);
+  const y = wrapped(toInt(Math.floor((1 - v) * height)), height, wrap);
   const i = y * width + x;
   out[0] = texels[i * 3];
   out[1] = texels[i * 3 + 1];
@@ -95,11 +103,12 @@ function nearest({ width, height, texels, alpha }: Texture, u: number, v: number
   out[3] = alpha === null ? 1 : alpha[i];
 }
 
-function bilinear({ width, height, texels, alpha }: Texture, u: number, v: number, wrap: number, out: Float64Array) {
+function bilinear(texture: Texture, u: number, v: number, wrap: i32, out: Float64Array): void {
+  const { width, height, texels, alpha } = texture;
   const x = u * width - 0.5;
   const y = (1 - v) * height - 0.5;
-  const fx = Math.floor(x);
-  const fy = Math.floor(y);
+  const fx = toInt(Math.floor(x));
+  const fy = toInt(Math.floor(y));
   const ax = x - fx;
   const ay = y - fy;
   const x0 = wrapped(fx, width, wrap);

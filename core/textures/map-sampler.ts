@@ -8,6 +8,7 @@
  * use(sampler.out);                 // red, green, blue, alpha
  * const rough = sampler.number(3);  // the one number its channel names
  */
+import { toInt, type f64, type i32 } from '../data/numbers.ts';
 import { luminance } from '../data/colour.ts';
 import type { Texture } from '../data/texture.ts';
 import {
@@ -30,7 +31,7 @@ export class MapSampler {
   /** The place in the object's own space, metres. */
   readonly object = new Float64Array(3);
   /** Width of what is looked at, in UV units of each set; for mips. */
-  footprint = 0;
+  footprint: f64 = 0;
   readonly out = new Float64Array(4);
 
   /**
@@ -43,7 +44,7 @@ export class MapSampler {
   ) {}
 
   /** Leaves colour and alpha of map number `index` in `out`. */
-  lookUp(index: number): void {
+  lookUp(index: i32): void {
     const map = this.maps[index];
     const { out, object, uv } = this;
     const { place, stops, figures } = map;
@@ -63,18 +64,19 @@ export class MapSampler {
         colourAt(stops, map.axis === 0 ? u : map.axis === 1 ? v : object[map.axis - 2], out);
         return;
       case MAP_CHECKER: {
-        const o = ((Math.floor(u) + Math.floor(v)) & 1) * STOP_STRIDE;
+        const o = (toInt(Math.floor(u) + Math.floor(v)) & 1) * STOP_STRIDE;
         out[0] = stops[o + 1];
         out[1] = stops[o + 2];
         out[2] = stops[o + 3];
         return;
       }
       case MAP_NOISE_UV:
-        colourAt(stops, layeredNoise(u * figures[0], v * figures[0], 0.5, figures[1], figures[2]), out);
+        colourAt(stops, layeredNoise(u * figures[0], v * figures[0], 0.5, toInt(figures[1]), toInt(figures[2])), out);
         return;
       case MAP_NOISE_OBJECT: {
         const f = figures[0];
-        colourAt(stops, layeredNoise(object[0] * f, object[1] * f, object[2] * f, figures[1], figures[2]), out);
+        const seed = toInt(figures[2]);
+        colourAt(stops, layeredNoise(object[0] * f, object[1] * f, object[2] * f, toInt(figures[1]), seed), out);
         return;
       }
       case MAP_WAVES:
@@ -83,7 +85,7 @@ export class MapSampler {
   }
 
   /** The one number of a map that its channel names. */
-  number(index: number): number {
+  number(index: i32): number {
     this.lookUp(index);
     const { out } = this;
     const { channel } = this.maps[index];

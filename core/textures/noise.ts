@@ -3,12 +3,13 @@
  * Source: Perlin, "Improving Noise", 2002 (fade curve and gradients on cube edges); lattice hash:
  * lowbias32, Wellons 2018, in place of a permutation table.
  */
+import { toInt, type f64, type i32 } from '../data/numbers.ts';
 
 /** Layers of noise, each at half the size and strength of the one before, scaled to about 0–1. */
-export function layeredNoise(x: number, y: number, z: number, octaves: number, seed: number): number {
-  let sum = 0;
-  let strength = 1;
-  let all = 0;
+export function layeredNoise(x: number, y: number, z: number, octaves: i32, seed: i32): number {
+  let sum: f64 = 0;
+  let strength: f64 = 1;
+  let all: f64 = 0;
   for (let k = 0; k < octaves; k++) {
     sum += strength * gradientNoise(x, y, z, seed + k);
     all += strength;
@@ -21,10 +22,10 @@ export function layeredNoise(x: number, y: number, z: number, octaves: number, s
 }
 
 /** One layer, −1 to 1, 0 at the points of the whole-number lattice. */
-export function gradientNoise(x: number, y: number, z: number, seed: number): number {
-  const fx = Math.floor(x);
-  const fy = Math.floor(y);
-  const fz = Math.floor(z);
+export function gradientNoise(x: number, y: number, z: number, seed: i32): number {
+  const fx = toInt(Math.floor(x));
+  const fy = toInt(Math.floor(y));
+  const fz = toInt(Math.floor(z));
   const ax = x - fx;
   const ay = y - fy;
   const az = z - fz;
@@ -52,7 +53,7 @@ const fade = (t: number): number => t * t * t * (t * (t * 6 - 15) + 10);
 const mix = (a: number, b: number, t: number): number => a + t * (b - a);
 
 /** The lattice point's gradient along the way to the place asked for. */
-function slope(i: number, j: number, k: number, x: number, y: number, z: number, seed: number): number {
+function slope(i: i32, j: i32, k: i32, x: number, y: number, z: number, seed: i32): number {
   let h = Math.imul(i, 0x9e3779b1) ^ Math.imul(j, 0x85ebca6b) ^ Math.imul(k, 0xc2b2ae35) ^ seed;
   h = Math.imul(h ^ (h >>> 16), 0x7feb352d);
   h = Math.imul(h ^ (h >>> 15), 0x846ca68b);

@@ -1,4 +1,5 @@
 /** Water: trains of sine waves that cross, shorter ones weaker. */
+import type { f64 } from '../data/numbers.ts';
 
 /** One train: wave numbers along X and Z in 1/m, phase in turns, strength (all strengths add up to 1). */
 export const TRAIN_STRIDE = 4;
@@ -26,7 +27,7 @@ export function compileWaves(length: number, directions: number, turns: number, 
 
 /** Height of the water at (x, z), 0–1. */
 export function waterHeight(trains: Float64Array, x: number, z: number): number {
-  let sum = 0;
+  let sum: f64 = 0;
   for (let o = 0; o < trains.length; o += TRAIN_STRIDE)
     sum += trains[o + 3] * Math.sin(2 * Math.PI * (trains[o] * x + trains[o + 1] * z + trains[o + 2]));
   return 0.5 + 0.5 * sum;

@@ -103,7 +103,7 @@ export class Scenes {
     const scene = compileScene(document, assets, sheet, lentByHost);
     const others = (await Promise.allSettled(this.compiled.values())).flatMap((r) => (r.status === 'fulfilled' ? [r.value] : [])); // prettier-ignore
     const alike = others.find((other) => isSameGeometry(other.scene.geometry, scene.geometry));
-    return { scene, packed: alike?.packed ?? packScene(scene) };
+    return { scene, packed: packScene(scene, alike) };
   }
 }
 

@@ -6,7 +6,7 @@ import { sphere } from '../unit/helpers.ts';
 import { randomNumbers } from '../unit/size.ts';
 
 /** A closed room of 10 m with fifty balls in it: 12 thousand triangles. */
-function room(): Mesh {
+export function room(): Mesh {
   const random = randomNumbers(3);
   const parts = [box([-5, -5, -5], [5, 5, 5])];
   for (let k = 0; k < 50; k++) {

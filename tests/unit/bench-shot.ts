@@ -15,7 +15,7 @@ import { renderBytes } from '../../core/predict/render-bytes.ts';
 import { pilotSeed, trialSeed } from '../../core/predict/seeds.ts';
 import type { Assets } from '../../core/render/compile/assets.ts';
 import { KeptParts } from '../../core/geometry/kept-parts.ts';
-import { isSameGeometry, PLAIN_MEANS } from '../../core/geometry/scene-geometry.ts';
+import { PLAIN_MEANS } from '../../core/geometry/scene-geometry.ts';
 import { sceneKey } from '../../core/render/scene/scene-key.ts';
 import { compileScene } from '../../core/render/compile/compile.ts';
 import { decidingSamples } from '../../core/render/frame/adaptive.ts';
@@ -26,7 +26,7 @@ import { passList } from '../../core/render/film/pass-list.ts';
 import { renderGroups } from '../../core/render/frame/render-tile.ts';
 import { settingsOf, type CompiledScene } from '../../core/render/scene/scene.ts';
 import type { DemoShot } from '../../demo/shot.ts';
-import { kernelRays } from './kernel.ts';
+import { kernelScene } from './kernel.ts';
 
 export interface BenchShot {
   document: ShotDocument;
@@ -49,8 +49,7 @@ function compiled(document: ShotDocument, assets: Assets, sheet: Sheet): Compile
   const own = scenes.get(assets) ?? new Map<string, CompiledScene>();
   scenes.set(assets, own);
   const key = sceneKey(document, sheet);
-  const scene = own.get(key) ?? compileScene(document, assets, sheet, means);
-  scene.rays ??= [...own.values()].find((one) => isSameGeometry(one.geometry, scene.geometry))?.rays ?? kernelRays(scene.geometry); // prettier-ignore
+  const scene = own.get(key) ?? kernelScene(compileScene(document, assets, sheet, means));
   own.delete(key);
   own.set(key, scene);
   if (own.size > KEPT) own.delete(own.keys().next().value!);

@@ -14,7 +14,7 @@ import { loadAssets } from '../../core/render/compile/load-assets.ts';
 import { renderGroups } from '../../core/render/frame/render-tile.ts';
 import { settingsOf } from '../../core/render/scene/scene.ts';
 import { demoShots } from '../../demo/shots.ts';
-import { kernelRays } from './kernel.ts';
+import { kernelScene } from './kernel.ts';
 import { atSize } from './size.ts';
 
 const TILE = 16;
@@ -36,8 +36,7 @@ describe('errors of the demo shots', function () {
     });
     const side = TILE * atSize(1, 4);
     const region = { x: 72 - side / 2, y: 56 - side / 2, width: side, height: side };
-    const scene = compileScene(document, assets, preview);
-    scene.rays = kernelRays(scene.geometry);
+    const scene = kernelScene(compileScene(document, assets, preview));
     const shoot = (sheet: Sheet, seed: number) => {
       const film = createFilm(region, scene.layout);
       renderGroups(scene, settingsOf(sheet, seed), film, sheet.samples / 4);

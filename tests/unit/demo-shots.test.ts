@@ -12,7 +12,7 @@ import { loadAssets } from '../../core/render/compile/load-assets.ts';
 import { renderGroups } from '../../core/render/frame/render-tile.ts';
 import { settingsOf } from '../../core/render/scene/scene.ts';
 import { demoShots } from '../../demo/shots.ts';
-import { kernelRays } from './kernel.ts';
+import { kernelScene } from './kernel.ts';
 
 const mean = (plane: ArrayLike<number>) => Array.from(plane).reduce((a, b) => a + b, 0) / plane.length;
 
@@ -36,8 +36,7 @@ describe('demo shots', function () {
     Object.assign(document.sheets.preview, { width: 96, height: 54, samples: 16 });
     change(document, document.sheets.preview);
     const sheet = document.sheets.preview;
-    const scene = compileScene(document, assets, sheet);
-    scene.rays = kernelRays(scene.geometry);
+    const scene = kernelScene(compileScene(document, assets, sheet));
     const film = createFilm({ x: 0, y: 0, width: 96, height: 54 }, scene.layout);
     renderGroups(scene, settingsOf(sheet), film, sheet.samples / 4);
     return pictureOf([film], film.region, passes, scene.layout);

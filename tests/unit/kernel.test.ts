@@ -4,14 +4,14 @@ import { evenEnvironment } from '../../core/document/defaults.ts';
 import type { Mesh } from '../../core/data/mesh.ts';
 import { identity, multiply, rotationX, rotationY, scaling, translation } from '../../core/data/transform.ts';
 import { ALL_RAYS, BvhIntersector } from '../../core/geometry/intersector.ts';
-import { layOut, SLOTS } from '../../core/geometry/packed-geometry.ts';
+import { layOut, SLOT_BYTES, SLOTS } from '../../core/geometry/packed-geometry.ts';
 import { compileGeometry, compileMesh, type SceneGeometry } from '../../core/geometry/scene-geometry.ts';
 import { createFilm, packFilm } from '../../core/render/film/film.ts';
 import { renderGroups } from '../../core/render/frame/render-tile.ts';
 import { settingsOf } from '../../core/render/scene/scene.ts';
 import { box, lathe } from '../../demo/shapes.ts';
 import { compiled, scene, sphere, square } from './helpers.ts';
-import { kernelRays } from './kernel.ts';
+import { kernelRays, kernelScene } from './kernel.ts';
 import { atSize, randomDirection, randomNumbers } from './size.ts';
 
 const geometryOf = (parts: { mesh: Mesh; transform?: number[]; mask?: number }[]): SceneGeometry =>
@@ -161,7 +161,7 @@ describe('intersect kernel', () => {
       { width: 24, height: 16, samples: 16 },
     );
     const plain = compiled(test);
-    const films = [plain, { ...plain, rays: kernelRays(plain.geometry, 5) }].map((s) => {
+    const films = [plain, kernelScene(plain)].map((s) => {
       const film = createFilm({ x: 0, y: 0, width: 24, height: 16 });
       renderGroups(s, settingsOf(test.document.sheets.preview), film, 4);
       return Buffer.from(packFilm(film));
@@ -171,7 +171,7 @@ describe('intersect kernel', () => {
 
   it('keeps each thread’s results apart, in slots of its own', () => {
     const layout = layOut(geometryOf([{ mesh: square(1, 0) }]));
-    expect(layout.pages * 65536).to.be.at.least(layout.slots + SLOTS * 16384);
+    expect(layout.pages * 65536).to.be.at.least(layout.slots + SLOTS * SLOT_BYTES);
     expect(layout.slots % 16).to.equal(0);
   });
 });

@@ -4,7 +4,7 @@ import { defaultLight, evenEnvironment } from '../../core/document/defaults.ts';
 import type { FilterKind } from '../../core/document/schema.ts';
 import { standardError } from '../../core/render/film/film.ts';
 import { BEAUTY, MEANS } from '../../core/render/film/passes.ts';
-import { filterSampler, filterValue } from '../../core/render/path/pixel-filter.ts';
+import { FilterSampler, filterValue, tabulated } from '../../core/render/film/pixel-filter.ts';
 import { dimension, GROUP, GroupRandom, SLOT_DIRECTION, SLOT_LIGHT, SLOT_LOBE } from '../../core/render/film/random.ts';
 import { nextRound } from '../../core/render/film/rounds.ts';
 import { luminance } from '../../core/data/colour.ts';
@@ -83,7 +83,7 @@ describe('pixel filters', () => {
   };
   for (const [kind, variance] of Object.entries(variances))
     it(`${kind}: samples have its mean, its variance and its width`, () => {
-      const filter = filterSampler({ kind: kind as FilterKind, width: 2 });
+      const filter = new FilterSampler(tabulated({ kind: kind as FilterKind, width: 2 }));
       const n = 100_000;
       let sum = 0;
       let squares = 0;
@@ -110,7 +110,7 @@ describe('pixel filters', () => {
 
   for (const kind of ['mitchell', 'lanczos', 'blackman-harris'] as FilterKind[])
     it(`${kind}: signed samples give the filter's own mean of 1 and of x², by quadrature`, () => {
-      const filter = filterSampler({ kind, width: 4 });
+      const filter = new FilterSampler(tabulated({ kind, width: 4 }));
       const n = 200_000;
       let one = 0;
       let square = 0;

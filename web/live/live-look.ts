@@ -11,7 +11,7 @@ import type { Region } from '../../core/data/picture.ts';
 import type { ControlValues } from '../../core/document/set-values.ts';
 import type { View } from '../../core/picture/view.ts';
 import { livePlanes, type LivePlanes } from '../../core/render/frame/live-share.ts';
-import { intersectKernel } from './kernels.ts';
+import { renderKernel } from './kernels.ts';
 import {
   CONTROL_WORDS,
   DONE,
@@ -87,7 +87,7 @@ export class LiveLook {
   }
 
   private async start(): Promise<void> {
-    const kernel = await intersectKernel();
+    const kernel = await renderKernel();
     const of = Math.max(1, Math.min(MOST_WORKERS, navigator.hardwareConcurrency - 1));
     for (let index = 0; index < of; index++) {
       const tracer = new Worker(new URL('./trace.worker.ts', import.meta.url), { type: 'module' });

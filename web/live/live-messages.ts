@@ -6,7 +6,7 @@ import type { View } from '../../core/picture/view.ts';
 import type { LivePlanes } from '../../core/render/frame/live-share.ts';
 import type { CompiledScene, RenderSettings } from '../../core/render/scene/scene.ts';
 
-/** A scene on its way between workers: shaded by `scene`, traced in `memory`. */
+/** A scene on its way between workers, which trace it in `memory`. */
 export interface LiveScene {
   /** Scenes of one key are the same. */
   key: number;
@@ -14,6 +14,8 @@ export interface LiveScene {
   memory: WebAssembly.Memory;
   /** Address of the workers' slots. */
   slots: number;
+  /** Address of the scene's structures. */
+  at: number;
 }
 
 /** Which version is looked at; sent when it changes. */

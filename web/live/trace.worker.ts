@@ -1,7 +1,8 @@
 /** One of several beside the page: traces its share of the region, and begins anew as soon as something changes. */
 import { LiveShare } from '../../core/render/frame/live-share.ts';
 import type { CompiledScene } from '../../core/render/scene/scene.ts';
-import { intersector } from './kernels.ts';
+import type { ThreadKernel } from '../../core/render/path/kernel-tracer.ts';
+import { threadKernel } from './kernels.ts';
 import { DONE, TURN, WRITTEN, type LiveScene, type TraceAnswer, type TraceRequest } from './live-messages.ts';
 
 let kernel: WebAssembly.Module;
@@ -9,7 +10,7 @@ let share = { index: 0, of: 1 };
 let control: Int32Array;
 let scene: CompiledScene;
 let memory: WebAssembly.Memory | null = null;
-let ready: CompiledScene['rays'] = null;
+let ready: ThreadKernel | null = null;
 /** Resolves once messages that came meanwhile were taken. */
 const channel = new MessageChannel();
 const breathe = () =>
@@ -23,13 +24,13 @@ self.onmessage = ({ data }: MessageEvent<TraceRequest>) => {
   else void look(data);
 };
 
-/** Rays go through one instance for as long as the geometry is the same. */
+/** Paths go through one instance for as long as the geometry is the same. */
 function take(live: LiveScene): void {
-  if (live.memory !== memory) {
-    ready = intersector(kernel, live.memory, live.slots, share.index);
+  if (live.memory !== memory || ready === null) {
+    ready = threadKernel(kernel, live, share.index);
     ({ memory } = live);
   }
-  scene = { ...live.scene, rays: ready };
+  scene = { ...live.scene, kernel: ready.for(live.at) };
 }
 
 async function look({ turn, live, settings, region, planes }: TraceRequest & { do: 'look' }): Promise<void> {

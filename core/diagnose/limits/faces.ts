@@ -1,6 +1,6 @@
 /** Counting glass faces by hand, along the straight path of one pixel. */
 import type { ShotDocument } from '../../document/schema.ts';
-import { Integrator } from '../../render/path/integrator.ts';
+import { tracerOf } from '../../render/path/tracer.ts';
 import { settingsOf, type CompiledScene } from '../../render/scene/scene.ts';
 import type { Sheet } from '../../document/schema.ts';
 
@@ -11,6 +11,9 @@ export interface BodyCount {
   faces: number;
 }
 
+/** Faces beyond these are not told apart. */
+const MOST_FACES = 1024;
+
 /** What a straight path through pixel (x, y) passes, by material, in the order met. */
 export function countBodies(
   document: ShotDocument,
@@ -19,14 +22,13 @@ export function countBodies(
   x: number,
   y: number,
 ): BodyCount[] {
-  const integrator = new Integrator(scene, settingsOf(sheet));
-  integrator.random.start(x, y, 0, sheet.seed);
-  integrator.random.sample = 0;
+  const crossed = new Int32Array(MOST_FACES);
+  const faces = tracerOf(scene, settingsOf(sheet)).crossings(x, y, crossed);
   const byObject = new Map<string, number>();
-  integrator.crossings(x, y, (instance) => {
+  for (const instance of crossed.subarray(0, faces)) {
     const id = scene.objectIds[scene.instanceObject[instance]];
     byObject.set(id, (byObject.get(id) ?? 0) + 1);
-  });
+  }
   const counts = new Map<string, BodyCount>();
   for (const [id, faces] of byObject) {
     const material = document.objects[id].material;

@@ -49,7 +49,7 @@ export function compileScene(
   const everywhere = [-Infinity, -Infinity, -Infinity, Infinity, Infinity, Infinity];
   return {
     geometry: compileGeometry(placed.meshes, placed.instances, means),
-    rays: null,
+    kernel: null,
     instanceMaterial: ints(placed.material),
     instanceObject: ints(placed.object),
     instanceFlags: ints(placed.flags),
@@ -59,6 +59,7 @@ export function compileScene(
     toObject: Float64Array.from(placed.toWorld.flatMap(inverseRows)),
     nextToWorld: placed.moves ? Float64Array.from(placed.next.flatMap(rowsOf)) : null,
     objectIds: placed.objectIds,
+    objectCount: placed.objectIds.length,
     materialIds: surfaces.materialIds,
     lightIds: lights.lightIds,
     layout: filmLayout(document, sheet),

@@ -5,6 +5,7 @@
  * event): direct when light is met right after it, emission and background when there was none. They
  * add up to the beauty, which is accumulated on its own.
  */
+import type { i32 } from '../../data/numbers.ts';
 import { KINDS } from '../../materials/surface.ts';
 
 export const LIGHT_PASSES = [
@@ -28,7 +29,7 @@ export const BACKGROUND = EMISSION + 1;
 export const LIGHT_PASS_COUNT = LIGHT_PASSES.length;
 
 /** The light pass of a path whose first event is `kind` (0 diffuse, 1 specular, 2 transmission, 3 volume). */
-export const passOf = (kind: number, direct: boolean): number => 1 + kind * 2 + (direct ? 0 : 1);
+export const passOf = (kind: i32, direct: boolean): i32 => 1 + kind * 2 + (direct ? 0 : 1);
 
 /** Every limit that can end a path, and `any` for paths that one or more of them ended. */
 export const CUTS = ['diffuse', 'specular', 'transmission', 'volume', 'alpha', 'overall', 'distance', 'any'] as const;

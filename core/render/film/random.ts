@@ -15,6 +15,8 @@
  * use(random.u, random.v);
  */
 
+import { unsigned, type f64, type i32 } from '../../data/numbers.ts';
+
 /** Purposes with a slot of their own in every bounce. */
 export const SLOT_LOBE = 0;
 export const SLOT_DIRECTION = 1;
@@ -29,7 +31,7 @@ export const SLOT_OCCLUSION = 9;
 export const SLOT_CATCHER = 10;
 const SLOTS = 16;
 
-export const dimension = (bounce: number, slot: number): number => bounce * SLOTS + slot;
+export const dimension = (bounce: i32, slot: i32): i32 => bounce * SLOTS + slot;
 
 /** Samples of one group. */
 export const GROUP = 4;
@@ -38,18 +40,18 @@ const SCALE = 2 ** -32;
 
 export class GroupRandom {
   /** Which of the group's samples, 0–3. */
-  sample = 0;
+  sample: i32 = 0;
   /** The last pair drawn, each in [0, 1). */
-  u = 0;
-  v = 0;
-  private key = 0;
+  u: f64 = 0;
+  v: f64 = 0;
+  private key: i32 = 0;
 
-  start(x: number, y: number, group: number, seed: number): void {
-    this.key = mix(mix(mix(mix(seed | 0) ^ x) + Math.imul(y, 0x9e3779b1)) ^ Math.imul(group + 1, 0x85ebca6b));
+  start(x: i32, y: i32, group: i32, seed: i32): void {
+    this.key = mix(mix(mix(mix(seed) ^ x) + Math.imul(y, 0x9e3779b1)) ^ Math.imul(group + 1, 0x85ebca6b));
   }
 
   /** @param index tells apart what shares a dimension: split samples, lights */
-  draw(dimension: number, index: number): void {
+  draw(dimension: i32, index: i32): void {
     const h = mix(this.key ^ Math.imul(dimension + 1, 0x9e3779b1) ^ mix(Math.imul(index, 0x27d4eb2d)));
     let i = this.sample;
     i ^= h & 1 ? 2 : 0;
@@ -62,12 +64,12 @@ export class GroupRandom {
     b ^= h & 64 ? 2 : 0;
     b ^= (b & 2 ? h >> 7 : h >> 8) & 1;
     const j = mix(h + Math.imul(i + 1, 0x632be5ab));
-    this.u = (a + (j >>> 0) * SCALE) * 0.25;
-    this.v = (b + (mix(j ^ 0x68bc21eb) >>> 0) * SCALE) * 0.25;
+    this.u = (a + unsigned(j) * SCALE) * 0.25;
+    this.v = (b + unsigned(mix(j ^ 0x68bc21eb)) * SCALE) * 0.25;
   }
 }
 
-function mix(x: number): number {
+function mix(x: i32): i32 {
   x = Math.imul(x ^ (x >>> 16), 0x7feb352d);
   x = Math.imul(x ^ (x >>> 15), 0x846ca68b);
   return x ^ (x >>> 16);

@@ -5,9 +5,9 @@
  */
 import { luminance } from '../../data/colour.ts';
 import { plainDisplay, visibleGrain } from '../../data/grain.ts';
-import type { Integrator } from '../path/integrator.ts';
 import { MEAN_RAYS } from '../film/passes.ts';
 import { GROUP } from '../film/random.ts';
+import type { GroupTracer } from '../scene/scene-kernel.ts';
 import type { RenderSettings } from '../scene/scene.ts';
 
 /** Number of the first deciding group: far above those of pictures. */
@@ -40,25 +40,19 @@ function allowance(settings: Adaptive): number {
 
 /** @returns groups that bring the pixel's visible grain to the sheet's target, and the rays that telling took */
 export function groupsNeeded(
-  integrator: Integrator,
+  tracer: GroupTracer,
   settings: RenderSettings,
   x: number,
   y: number,
 ): { groups: number; rays: number } {
-  const { random, collector } = integrator;
-  const { sums } = collector;
+  const { sums } = tracer;
   const { target, least } = settings.adaptive;
   const pilot = decidingGroups(settings);
   let mean = 0;
   let squares = 0;
   let rays = 0;
   for (let group = 0; group < pilot; group++) {
-    random.start(x, y, FIRST + group, settings.seed);
-    collector.clear();
-    for (let s = 0; s < GROUP; s++) {
-      random.sample = s;
-      integrator.sample(x, y);
-    }
+    tracer.group(x, y, FIRST + group);
     rays += sums[MEAN_RAYS];
     const value = luminance(sums[0], sums[1], sums[2]) / GROUP;
     const before = mean;

@@ -1,6 +1,7 @@
 import { createFilm, foldGroup, type Film } from '../film/film.ts';
 import { groupsNeeded } from './adaptive.ts';
-import { Integrator } from '../path/integrator.ts';
+import { tracerOf } from '../path/tracer.ts';
+import type { GroupTracer } from '../scene/scene-kernel.ts';
 import { BRIGHTEST, MEAN_MATERIAL, MEAN_OBJECT, MEAN_RAYS } from '../film/passes.ts';
 import { GROUP } from '../film/random.ts';
 import type { CompiledScene, RenderSettings } from '../scene/scene.ts';
@@ -23,18 +24,18 @@ export function renderGroups(
   clock: Clock | null = null,
   byKind: Float64Array | null = null,
 ): number {
-  const integrator = new Integrator(scene, settings);
+  const tracer = tracerOf(scene, settings);
   const { x: x0, y: y0, width, height } = film.region;
   let rays = 0;
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++) {
       const pixel = y * width + x;
       const start = clock?.() ?? 0;
-      rays += renderPixel(integrator, settings, film, pixel, x0 + x, y0 + y, groups);
+      rays += renderPixel(tracer, settings, film, pixel, x0 + x, y0 + y, groups);
       if (clock) film.time[pixel] += (clock() - start) * 1000;
     }
   film.groups = Math.max(film.groups, groups);
-  if (byKind) integrator.collector.rays.forEach((n, k) => (byKind[k] += n));
+  if (byKind) tracer.raysByKind.forEach((n, k) => (byKind[k] += n));
   return rays;
 }
 
@@ -51,12 +52,12 @@ export function renderPixels(
   groups: number,
   clock: Clock | null = null,
 ): Film {
-  const integrator = new Integrator(scene, settings);
+  const tracer = tracerOf(scene, settings);
   const film = createFilm({ x: 0, y: 0, width: pixels.length, height: 1 }, scene.layout);
   for (let i = 0; i < pixels.length; i++) {
     const start = clock?.() ?? 0;
     const [x, y] = [pixels[i] % settings.width, Math.floor(pixels[i] / settings.width)];
-    renderPixel(integrator, settings, film, i, x, y, groups);
+    renderPixel(tracer, settings, film, i, x, y, groups);
     if (clock) film.time[i] = (clock() - start) * 1000;
   }
   film.groups = groups;
@@ -65,7 +66,7 @@ export function renderPixels(
 
 /** Folds the groups that frame pixel (x, y) lacks up to `groups` into the film's `pixel`. */
 function renderPixel(
-  integrator: Integrator,
+  tracer: GroupTracer,
   settings: RenderSettings,
   film: Film,
   pixel: number,
@@ -73,54 +74,45 @@ function renderPixel(
   y: number,
   groups: number,
 ): number {
-  const { collector, random } = integrator;
-  const { sums } = collector;
+  const { sums, brightest, ids } = tracer;
   let rays = 0;
   if (film.counts[pixel] === 0) {
-    random.start(x, y, 0, settings.seed);
-    random.sample = 0;
-    film.crossings[pixel] = integrator.crossings(x, y);
+    film.crossings[pixel] = tracer.crossings(x, y, UNTOLD);
     if (settings.adaptive.on && film.wanted[pixel] === 0) {
-      const pilot = groupsNeeded(integrator, settings, x, y);
+      const pilot = groupsNeeded(tracer, settings, x, y);
       film.wanted[pixel] = pilot.groups;
       rays += pilot.rays;
     }
   }
-  integrator.expect(film.ids[pixel * 2], film.ids[pixel * 2 + 1]);
+  tracer.expect(film.ids[pixel * 2], film.ids[pixel * 2 + 1]);
   const until = settings.adaptive.on ? Math.min(groups, film.wanted[pixel]) : groups;
   for (let group = film.counts[pixel]; group < until; group++) {
-    random.start(x, y, group, settings.seed);
-    collector.clear();
-    for (let s = 0; s < GROUP; s++) {
-      random.sample = s;
-      integrator.sample(x, y);
-      if (group === 0) firstIds.set(integrator.ids, s * 2);
-    }
+    tracer.group(x, y, group);
     if (group === 0) {
-      takeIds(film, pixel, sums);
-      integrator.expect(film.ids[pixel * 2], film.ids[pixel * 2 + 1]);
+      takeIds(film, pixel, ids, sums);
+      tracer.expect(film.ids[pixel * 2], film.ids[pixel * 2 + 1]);
     }
     rays += sums[MEAN_RAYS];
     for (let k = 0; k < film.width; k++) sums[k] /= GROUP;
     foldGroup(film, pixel, sums);
     const o = pixel * BRIGHTEST;
-    if (collector.brightest[0] > film.brightest[o]) film.brightest.set(collector.brightest, o);
+    if (brightest[0] > film.brightest[o]) film.brightest.set(brightest, o);
   }
   return rays;
 }
 
-/** Object and material that each sample of a pixel's first group met first. */
-const firstIds = new Float64Array(GROUP * 2);
+/** Room for no instance: only their number is wanted. */
+const UNTOLD = new Int32Array(0);
 
 /** Settles a pixel's object and material: what most of the first group's samples met; of equals the lower number. */
-function takeIds(film: Film, pixel: number, sums: Float64Array): void {
+function takeIds(film: Film, pixel: number, ids: Float64Array, sums: Float64Array): void {
   for (let k = 0; k < 2; k++) {
     let id = 0;
     let most = 0;
     for (let s = 0; s < GROUP; s++) {
-      const own = firstIds[s * 2 + k];
+      const own = ids[s * 2 + k];
       let times = 0;
-      for (let other = 0; other < GROUP; other++) if (firstIds[other * 2 + k] === own) times++;
+      for (let other = 0; other < GROUP; other++) if (ids[other * 2 + k] === own) times++;
       if (times > most || (times === most && own < id)) [id, most] = [own, times];
     }
     film.ids[pixel * 2 + k] = id;

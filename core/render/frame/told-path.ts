@@ -6,9 +6,9 @@
  * tracePath(scene, settingsOf(sheet), 48, 32, 5).events[0]; // { kind: 'transmission', object: 'pane0', … }
  */
 import { GROUP } from '../film/random.ts';
-import { Integrator } from '../path/integrator.ts';
 import type { PathState } from '../path/path-state.ts';
 import type { EventCounts, Recorder } from '../path/recorder.ts';
+import { recordedTracer } from '../path/tracer.ts';
 import type { CompiledScene, RenderSettings } from '../scene/scene.ts';
 
 const KINDS = ['diffuse', 'specular', 'transmission', 'volume'] as const;
@@ -75,7 +75,7 @@ export function tracePath(
   sample: number,
 ): TracedPath {
   const steps = new Steps(scene);
-  const integrator = new Integrator(scene, settings, steps);
+  const integrator = recordedTracer(scene, settings, steps);
   integrator.random.start(x, y, Math.floor(sample / GROUP), settings.seed);
   integrator.random.sample = sample % GROUP;
   integrator.sample(x, y);

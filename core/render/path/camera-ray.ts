@@ -1,8 +1,10 @@
 /** Rays from the camera through a pixel's filter, and where the camera sees a point. */
-import { filterSampler, type FilterSampler } from './pixel-filter.ts';
+import type { i32 } from '../../data/numbers.ts';
+import { FilterSampler } from '../film/pixel-filter.ts';
 import type { PathState } from './path-state.ts';
 import { dimension, SLOT_FILTER, type GroupRandom } from '../film/random.ts';
-import type { CompiledScene, RenderSettings } from '../scene/scene.ts';
+import type { PathSettings } from '../scene/path-settings.ts';
+import type { CompiledScene } from '../scene/scene.ts';
 
 export class CameraRay {
   private readonly filter: FilterSampler;
@@ -11,16 +13,17 @@ export class CameraRay {
 
   constructor(
     private readonly scene: CompiledScene,
-    private readonly settings: RenderSettings,
+    private readonly settings: PathSettings,
     private readonly random: GroupRandom,
   ) {
-    this.filter = filterSampler(settings.filter);
+    this.filter = new FilterSampler(settings.filter);
     const { camera } = scene;
-    this.pixel = (2 * Math.hypot(camera[6], camera[7], camera[8])) / settings.height;
+    const up = Math.sqrt(camera[6] * camera[6] + camera[7] * camera[7] + camera[8] * camera[8]);
+    this.pixel = (2 * up) / settings.height;
   }
 
   /** Sets the path's ray, cone and weight for a sample of pixel (x, y). */
-  start(path: PathState, x: number, y: number): void {
+  start(path: PathState, x: i32, y: i32): void {
     const { camera, single } = this.scene;
     const { width, height } = this.settings;
     const { random, filter } = this;
@@ -46,7 +49,7 @@ export class CameraRay {
   }
 
   /** Writes where the frame shows a world point to `out[at..at+1]`, pixels from the top left. */
-  place(x: number, y: number, z: number, out: Float64Array, at: number): void {
+  place(x: number, y: number, z: number, out: Float64Array, at: i32): void {
     const { camera: c } = this.scene;
     const dx = x - c[0];
     const dy = y - c[1];

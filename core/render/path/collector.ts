@@ -1,14 +1,16 @@
 /** Where light goes that a path has found: its pass, its light group and the beauty, clamped if the sheet says so. */
+import type { i32 } from '../../data/numbers.ts';
 import { luminance } from '../../data/colour.ts';
-import { BACKGROUND, BEAUTY, EMISSION, BRIGHTEST, groupWidth, MEAN_CLAMPED, MEANS, meansOf } from '../film/passes.ts';
+import { BACKGROUND, BEAUTY, EMISSION, BRIGHTEST, MEAN_CLAMPED, MEANS } from '../film/passes.ts';
 import type { PathState } from './path-state.ts';
-import type { EventCounts, Recorder } from './recorder.ts';
-import type { CompiledScene, RenderSettings } from '../scene/scene.ts';
+import type { Recorder } from './recorder.ts';
+import type { PathSettings } from '../scene/path-settings.ts';
 
 /** What rays are sent for. */
 export const RAY_NAMES = ['camera', 'diffuse', 'specular', 'transmission', 'volume', 'shadow', 'occlusion'] as const;
 export const SHADOW = 5;
 export const OCCLUSION = 6;
+const RAY_KINDS = RAY_NAMES.length;
 
 export class Collector {
   /** What samples add to: sums and not means; the layout is told in `passes.ts`. */
@@ -17,27 +19,26 @@ export class Collector {
   readonly brightest = new Float64Array(BRIGHTEST);
 
   /** Rays traced so far, by `RAY_NAMES`. */
-  readonly rays = new Float64Array(RAY_NAMES.length);
+  readonly rays = new Float64Array(RAY_KINDS);
 
   private readonly clampDirect: number;
   private readonly clampIndirect: number;
   private readonly clampBounced: number;
   private readonly isClamped: boolean;
-  private readonly groupFloats: number;
+  private readonly groupFloats: i32;
   private readonly groupPasses: boolean;
 
   constructor(
-    { layout }: CompiledScene,
-    { clamps }: RenderSettings,
+    { sums, clamps }: PathSettings,
     private readonly recorder: Recorder | null,
   ) {
-    this.sums = new Float64Array(meansOf(layout));
-    this.clampDirect = clamps.direct ?? Infinity;
-    this.clampIndirect = clamps.indirect ?? Infinity;
-    this.clampBounced = clamps.bounced ?? Infinity;
-    this.isClamped = clamps.direct !== null || clamps.indirect !== null || clamps.bounced !== null;
-    this.groupFloats = groupWidth(layout) * 3;
-    this.groupPasses = layout.groupPasses;
+    this.sums = new Float64Array(sums.size);
+    this.clampDirect = clamps.direct;
+    this.clampIndirect = clamps.indirect;
+    this.clampBounced = clamps.bounced;
+    this.isClamped = Math.min(clamps.direct, Math.min(clamps.indirect, clamps.bounced)) < Infinity;
+    this.groupFloats = sums.groupFloats;
+    this.groupPasses = sums.groupPasses;
   }
 
   clear(): void {
@@ -51,20 +52,19 @@ export class Collector {
    * @param light row of the light's table, −1 for none
    * @param share of the camera sample that this is one of: what clamps are measured by
    * @param scattered events before the last one that spread
-   * @param counts events it needed
+   * @param path as it is with the last event: who needs to know which events it took reads them there
    */
   add(
-    pass: number,
-    group: number,
-    light: number,
+    pass: i32,
+    group: i32,
+    light: i32,
     r: number,
     g: number,
     b: number,
     share: number,
-    scattered: number,
-    stage: number,
-    counts: EventCounts,
-    signature: number,
+    scattered: i32,
+    stage: i32,
+    signature: i32,
     path: PathState,
   ): void {
     const { sums, brightest } = this;
@@ -108,6 +108,6 @@ export class Collector {
       brightest[3] = path.firstObject + 1;
       brightest[4] = path.secondObject + 1;
     }
-    if (this.recorder !== null) this.recorder.contribution(stage, counts, y, light);
+    if (this.recorder !== null) this.recorder.contribution(stage, path, y, light);
   }
 }

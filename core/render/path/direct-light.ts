@@ -3,7 +3,8 @@
  * the surface (or the fog) draws itself, with the balance heuristic for several samples of each.
  * Source: Veach, Robust Monte Carlo Methods for Light Transport Simulation, 1997, section 9.2.
  */
-import { CAMERA_RAY, DIFFUSE_RAY, SPECULAR_RAY, TRANSMISSION_RAY } from '../../geometry/ray-kinds.ts';
+import { toInt, type f64, type i32 } from '../../data/numbers.ts';
+import { CAMERA_RAY, rayOfKind } from '../../geometry/ray-kinds.ts';
 import { LightSampler } from '../../lights/light-sampler.ts';
 import { EMITTER_STRIDE } from '../../lights/mesh-light.ts';
 import {
@@ -24,18 +25,17 @@ import { DIFFUSE, SPECULAR, TRANSMISSION, VOLUME, type Surface } from '../../mat
 import { luminance } from '../../data/colour.ts';
 import { SHADOW, type Collector } from './collector.ts';
 import { FOG_ANISOTROPY } from '../scene/fog.ts';
-import { MEAN_RAYS, passOf, shadowsAt } from '../film/passes.ts';
+import { MEAN_RAYS, passOf } from '../film/passes.ts';
 import type { MediumStack } from './medium-stack.ts';
 import type { PathContext } from './path-context.ts';
 import type { PathState } from './path-state.ts';
 import { dimension, SLOT_CATCHER, SLOT_LIGHT, type GroupRandom } from '../film/random.ts';
 import { STAGE_LIGHT, type Recorder } from './recorder.ts';
-import { IS_BACK_ONLY, IS_FRONT_ONLY, type CompiledScene, type RenderSettings } from '../scene/scene.ts';
+import { IS_BACK_ONLY, IS_FRONT_ONLY, type CompiledScene } from '../scene/scene.ts';
+import type { PathSettings } from '../scene/path-settings.ts';
 import type { Shading } from './shading.ts';
 import { ShadowRay } from './shadow-ray.ts';
 import { extend } from './signature.ts';
-
-const RAY_OF_KIND = [DIFFUSE_RAY, SPECULAR_RAY, TRANSMISSION_RAY, DIFFUSE_RAY];
 
 /** Share of its way that a shadow ray goes: beyond the rounding of a place on the light, and no further. */
 const SHORT = 1 - 1e-9;
@@ -44,11 +44,11 @@ export class DirectLight {
   readonly sampler: LightSampler;
   private readonly shadow: ShadowRay;
   private readonly fogLobe = new Float64Array(4);
-  private readonly shadowSums: number;
-  private readonly shadowLights: number;
+  private readonly shadowSums: i32;
+  private readonly shadowLights: i32;
 
   private readonly scene: CompiledScene;
-  private readonly settings: RenderSettings;
+  private readonly settings: PathSettings;
   private readonly random: GroupRandom;
   private readonly path: PathState;
   private readonly shading: Shading;
@@ -70,38 +70,39 @@ export class DirectLight {
     this.recorder = context.recorder;
     this.sampler = new LightSampler(scene);
     this.shadow = new ShadowRay(context);
-    this.shadowSums = shadowsAt(scene.layout);
-    this.shadowLights = scene.layout.shadows.length;
+    this.shadowSums = settings.sums.shadows;
+    this.shadowLights = settings.sums.shadowCount;
   }
 
   /** Samples of a light at the present event. */
-  count(light: number, isFirst: boolean): number {
-    return isFirst ? this.settings.extraSamples.light * this.scene.lights[light * LIGHT_STRIDE + LIGHT_SAMPLES] : 1;
+  count(light: i32, isFirst: boolean): i32 {
+    if (!isFirst) return 1;
+    return this.settings.extraSamples.light * toInt(this.scene.lights[light * LIGHT_STRIDE + LIGHT_SAMPLES]);
   }
 
   /** Samples of a kind at the first hit. */
-  extraOf(kind: number): number {
+  extraOf(kind: i32): i32 {
     const { diffuse, specular, transmission } = this.settings.extraSamples;
     // Places in fog are drawn anew for each sample of it: nothing fans out from one.
     return kind === DIFFUSE ? diffuse : kind === SPECULAR ? specular : kind === TRANSMISSION ? transmission : 1;
   }
 
   /** Whether a light reaches the object of an event of this kind, by its links, its reach and who may see it. */
-  serves(light: number, kind: number, object: number, bounces: number, metres: number): boolean {
-    const { lights, lightLinks, objectIds } = this.scene;
+  serves(light: i32, kind: i32, object: i32, bounces: i32, metres: number): boolean {
+    const { lights, lightLinks, objectCount } = this.scene;
     const o = light * LIGHT_STRIDE;
-    if ((lights[o + LIGHT_VISIBILITY] & (kind < 0 ? CAMERA_RAY : RAY_OF_KIND[kind])) === 0) return false;
-    if ((lights[o + LIGHT_FLAGS] & LINKED) !== 0 && object >= 0 && lightLinks![light * objectIds.length + object] === 0)
-      return false;
+    if ((toInt(lights[o + LIGHT_VISIBILITY]) & (kind < 0 ? CAMERA_RAY : rayOfKind(kind))) === 0) return false;
+    const isLinked = (toInt(lights[o + LIGHT_FLAGS]) & LINKED) !== 0;
+    if (isLinked && object >= 0 && lightLinks![light * objectCount + object] === 0) return false;
     // What is only seen, in a reflection or through glass, is seen at any distance.
     if (bounces === 0) return true;
     return bounces <= lights[o + LIGHT_REACH_BOUNCES] && metres <= lights[o + LIGHT_REACH_DISTANCE];
   }
 
   /** How much a direction that the surface drew counts when it meets a light, 0–1. */
-  misWeight(light: number, lightDensity: number): number {
+  misWeight(light: i32, lightDensity: number): number {
     const { path, scene } = this;
-    const flags = scene.lights[light * LIGHT_STRIDE + LIGHT_FLAGS];
+    const flags = toInt(scene.lights[light * LIGHT_STRIDE + LIGHT_FLAGS]);
     if ((flags & SAMPLED) === 0) return 1;
     if (path.covered && path.through > 0) return 0;
     if (path.density === 0) return 1;
@@ -118,7 +119,7 @@ export class DirectLight {
     const slot = dimension(path.total, SLOT_LIGHT);
     const object = scene.instanceObject[shading.instance];
     for (let light = 0; light < lightCount; light++) {
-      if ((lights[light * LIGHT_STRIDE + LIGHT_FLAGS] & SAMPLED) === 0) continue;
+      if ((toInt(lights[light * LIGHT_STRIDE + LIGHT_FLAGS]) & SAMPLED) === 0) continue;
       const count = this.count(light, isFirst);
       for (let k = 0; k < count; k++) {
         random.draw(slot, (path.splitIndex * 256 + k) * 1024 + light);
@@ -128,9 +129,9 @@ export class DirectLight {
   }
 
   private sampleAtSurface(
-    light: number,
-    object: number,
-    count: number,
+    light: i32,
+    object: i32,
+    count: i32,
     isFirst: boolean,
     diffuse: boolean,
     specular: boolean,
@@ -172,11 +173,13 @@ export class DirectLight {
    * anew from there and ends a share of its length short of its end: with the direction from the surface itself it would
    * run beside the place it was meant for, and at grazing angles meet the light's own face before it.
    */
-  private reaches(light: number, off: number, unshaded: boolean): boolean {
+  private reaches(light: i32, off: number, unshaded: boolean): boolean {
     const { shading, sampler, media } = this;
     const { point, normal } = shading;
     const { direction, distance } = sampler;
-    let [x, y, z] = [direction[0], direction[1], direction[2]];
+    let x = direction[0];
+    let y = direction[1];
+    let z = direction[2];
     let end = Infinity;
     if (distance < Infinity) {
       x = x * distance - normal[0] * off;
@@ -209,7 +212,7 @@ export class DirectLight {
     const slot = dimension(path.total, SLOT_LIGHT);
     const { ray } = path;
     for (let light = 0; light < lightCount; light++) {
-      if ((lights[light * LIGHT_STRIDE + LIGHT_FLAGS] & SAMPLED) === 0) continue;
+      if ((toInt(lights[light * LIGHT_STRIDE + LIGHT_FLAGS]) & SAMPLED) === 0) continue;
       random.draw(slot, path.splitIndex * 256 * 1024 + light);
       if (!sampler.aim(light, x, y, z, random.u, random.v)) continue;
       if (sampler.emitter >= 0 && !this.glow()) continue;
@@ -252,7 +255,7 @@ export class DirectLight {
   }
 
   /** Counts the shadow ray that is about to be traced. */
-  private note(diffuse: boolean, specular: boolean, other: number): void {
+  private note(diffuse: boolean, specular: boolean, other: i32): void {
     const { path, recorder } = this;
     this.collector.sums[MEAN_RAYS]++;
     this.collector.rays[SHADOW]++;
@@ -270,10 +273,10 @@ export class DirectLight {
 
   /** Adds what arrives by one lobe, if its limits leave room for what the shadow ray passed. */
   private lit(
-    light: number,
-    kind: number,
-    lobe: number,
-    count: number,
+    light: i32,
+    kind: i32,
+    lobe: i32,
+    count: i32,
     isFirst: boolean,
     lobes: Float64Array,
     unshaded: boolean,
@@ -286,10 +289,10 @@ export class DirectLight {
       if (transmission > limits.transmission || path.total + 1 + faces > limits.overall) return;
     }
     if (passes > 0 && path.alpha + passes > limits.alpha) return;
-    const flags = scene.lights[light * LIGHT_STRIDE + LIGHT_FLAGS];
+    const flags = toInt(scene.lights[light * LIGHT_STRIDE + LIGHT_FLAGS]);
     // Balance heuristic of n samples of the light and m of the surface: n·p / (n·p + m·q), over n·p.
     const alone = (flags & PLAIN_SHADOWS) === 0 || (flags & POINT_LIKE) !== 0 || unshaded || faces > 0;
-    const own = alone ? 0 : lobes[lobe + 3] * (isFirst ? this.extraOf(kind) : 1);
+    const own: f64 = alone ? 0 : lobes[lobe + 3] * (isFirst ? this.extraOf(kind) : 1);
     const w = path.weight / (sampler.density * count + own);
     const { radiance } = sampler;
     const { transmittance } = shadow;
@@ -301,7 +304,7 @@ export class DirectLight {
     path.alpha += passes;
     this.collector.add(
       passOf(first, direct),
-      scene.lights[light * LIGHT_STRIDE + LIGHT_GROUP],
+      toInt(scene.lights[light * LIGHT_STRIDE + LIGHT_GROUP]),
       light,
       w * beta[0] * lobes[lobe] * radiance[0] * transmittance[0],
       w * beta[1] * lobes[lobe + 1] * radiance[1] * transmittance[1],
@@ -309,7 +312,6 @@ export class DirectLight {
       path.weight / count,
       path.scattered,
       path.firstKind < 0 && kind !== VOLUME ? STAGE_LIGHT : first,
-      path,
       extend(path.signature, kind),
       path,
     );
@@ -327,7 +329,7 @@ export class DirectLight {
     const { lightCount } = scene;
     const object = scene.instanceObject[shading.instance];
     const slot = dimension(0, SLOT_CATCHER);
-    let sum = 0;
+    let sum: f64 = 0;
     let chosen = -1;
     for (let light = 0; light < lightCount; light++) {
       const brought = this.broughtBy(light, object, slot);
@@ -347,9 +349,9 @@ export class DirectLight {
   }
 
   /** Luminance that one sample of a light would bring to a white matt surface, were nothing in the way. */
-  private broughtBy(light: number, object: number, slot: number): number {
+  private broughtBy(light: i32, object: i32, slot: i32): number {
     const { scene, random, shading, sampler, path } = this;
-    if ((scene.lights[light * LIGHT_STRIDE + LIGHT_FLAGS] & SAMPLED) === 0) return 0;
+    if ((toInt(scene.lights[light * LIGHT_STRIDE + LIGHT_FLAGS]) & SAMPLED) === 0) return 0;
     random.draw(slot, path.splitIndex * 1024 + light);
     const { point } = shading;
     if (!sampler.aim(light, point[0], point[1], point[2], random.u, random.v)) return 0;

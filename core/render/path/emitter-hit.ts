@@ -4,6 +4,7 @@
  *
  * Lights have no bodies that stop anything: a ray that meets one takes its light along and goes on.
  */
+import { toInt, type i32 } from '../../data/numbers.ts';
 import type { Intersector } from '../../geometry/intersector.ts';
 import { EMITTER_DENSITY, EMITTER_STRIDE } from '../../lights/mesh-light.ts';
 import { skyRadiance } from '../../lights/sky.ts';
@@ -37,7 +38,7 @@ export class EmitterHit {
   }
 
   /** The pass of light met by the present ray. */
-  private reach(unscattered: number): number {
+  private reach(unscattered: i32): i32 {
     const { path } = this;
     return path.firstKind < 0 ? unscattered : passOf(path.firstKind, path.straight || path.total === 1);
   }
@@ -47,7 +48,7 @@ export class EmitterHit {
     const { scene, path, directLight } = this;
     const { sampler } = directLight;
     for (let light = 0; light < scene.lightCount; light++) {
-      const flags = scene.lights[light * LIGHT_STRIDE + LIGHT_FLAGS];
+      const flags = toInt(scene.lights[light * LIGHT_STRIDE + LIGHT_FLAGS]);
       if ((flags & (FAR | POINT_LIKE)) !== 0 || (flags & SAMPLED) === 0) continue;
       const t = sampler.hitBody(light, path.ray);
       if (t < end && sampler.meet(light, path.ray, t)) this.collectLight(light, t, EMISSION);
@@ -64,20 +65,20 @@ export class EmitterHit {
       this.collect(this.reach(BACKGROUND), 0, -1, sky[0], sky[1], sky[2], 1);
     } else if (sampler.meet(scene.skyLight, ray, Infinity)) this.collectLight(scene.skyLight, Infinity, BACKGROUND);
     for (let light = 0; light < scene.skyLight; light++) {
-      const flags = scene.lights[light * LIGHT_STRIDE + LIGHT_FLAGS];
+      const flags = toInt(scene.lights[light * LIGHT_STRIDE + LIGHT_FLAGS]);
       if ((flags & FAR) === 0 || (flags & POINT_LIKE) !== 0) continue;
       if (sampler.meet(light, ray, Infinity)) this.collectLight(light, Infinity, EMISSION);
     }
   }
 
   /** Adds a light that the ray has met at `t`, which the sampler tells. */
-  private collectLight(light: number, t: number, unscattered: number): void {
+  private collectLight(light: i32, t: number, unscattered: i32): void {
     const { scene, path, directLight } = this;
     const { radiance, density } = directLight.sampler;
     if (!directLight.serves(light, path.lastKind, path.object, path.bounces, path.length + t)) return;
     const weight = directLight.misWeight(light, density);
     if (weight === 0) return;
-    const group = scene.lights[light * LIGHT_STRIDE + LIGHT_GROUP];
+    const group = toInt(scene.lights[light * LIGHT_STRIDE + LIGHT_GROUP]);
     this.collect(this.reach(unscattered), group, light, radiance[0], radiance[1], radiance[2], weight);
   }
 
@@ -99,12 +100,12 @@ export class EmitterHit {
     const z = ray[2] + t * ray[5];
     shading.emission(instance, triangle, u, v, x, y, z);
     const { emitted } = shading;
-    const group = scene.lights[light * LIGHT_STRIDE + LIGHT_GROUP];
+    const group = toInt(scene.lights[light * LIGHT_STRIDE + LIGHT_GROUP]);
     this.collect(this.reach(EMISSION), group, light, emitted[0], emitted[1], emitted[2], weight);
   }
 
   /** Adds radiance met by the present ray to its pass and to the beauty. */
-  private collect(pass: number, group: number, light: number, r: number, g: number, b: number, weight: number): void {
+  private collect(pass: i32, group: i32, light: i32, r: number, g: number, b: number, weight: number): void {
     const { path } = this;
     const { beta } = path;
     const w = weight * path.weight;
@@ -119,7 +120,6 @@ export class EmitterHit {
       // The last event's light is met at once after it.
       path.density > 0 ? path.scattered - 1 : path.scattered,
       path.stage,
-      path,
       path.signature,
       path,
     );

@@ -1,4 +1,5 @@
 /** What the first hit of a camera ray tells: the data passes, and ambient occlusion. */
+import type { f64, i32 } from '../../data/numbers.ts';
 import type { CameraRay } from './camera-ray.ts';
 import { OCCLUSION, type Collector } from './collector.ts';
 import { Occlusion } from './occlusion.ts';
@@ -13,7 +14,6 @@ import {
   MEAN_POSITION,
   MEAN_RAYS,
   MEAN_UV,
-  occlusionAt,
 } from '../film/passes.ts';
 import type { PathContext } from './path-context.ts';
 import type { PathState } from './path-state.ts';
@@ -26,11 +26,11 @@ export class FirstHit {
 
   private readonly sums: Float64Array;
   private readonly occlusion: Occlusion;
-  private readonly occlusionSlot: number;
-  private readonly occlusionCount: number;
+  private readonly occlusionSlot: i32;
+  private readonly occlusionCount: i32;
   private readonly places = new Float64Array(4);
-  private object = 0;
-  private material = 0;
+  private object: i32 = 0;
+  private material: i32 = 0;
 
   private readonly scene: CompiledScene;
   private readonly shading: Shading;
@@ -45,11 +45,11 @@ export class FirstHit {
     this.collector = collector;
     this.sums = collector.sums;
     this.occlusion = new Occlusion(scene, settings, random, rays, shading);
-    this.occlusionSlot = scene.layout.occlusion ? occlusionAt(scene.layout) : -1;
+    this.occlusionSlot = settings.sums.occlusion;
     this.occlusionCount = settings.extraSamples.occlusion;
   }
 
-  expect(object: number, material: number): void {
+  expect(object: i32, material: i32): void {
     this.object = object;
     this.material = material;
   }
@@ -81,7 +81,7 @@ export class FirstHit {
 
   /** Mean of the sheet's occlusion rays: 1 open, 0 shut. */
   openness(): number {
-    let open = 0;
+    let open: f64 = 0;
     this.collector.rays[OCCLUSION] += this.occlusionCount;
     this.sums[MEAN_RAYS] += this.occlusionCount;
     for (let k = 0; k < this.occlusionCount; k++) open += this.occlusion.ray(k);

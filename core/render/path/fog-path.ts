@@ -1,4 +1,5 @@
 /** What fog does to a path: dims the camera ray, and scatters the rays that come after. */
+import type { f64 } from '../../data/numbers.ts';
 import { henyeyGreenstein, sampleHenyeyGreenstein } from '../../materials/phase.ts';
 import { VOLUME } from '../../materials/surface.ts';
 import { FOG_ALBEDO, FOG_ANISOTROPY, FogInterval } from '../scene/fog.ts';
@@ -15,8 +16,8 @@ export class FogPath {
   private readonly interval: FogInterval;
   /** The camera ray, and the distances between which it is in fog. */
   private readonly cameraRay = new Float64Array(6);
-  private near = 0;
-  private far = 0;
+  private near: f64 = 0;
+  private far: f64 = 0;
 
   private readonly path: PathState;
   private readonly random: GroupRandom;

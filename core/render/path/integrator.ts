@@ -9,8 +9,9 @@
  * Glass bodies nest by priority (Schmidt & Budge 2002): a face inside a body of higher priority is
  * not there, and is passed without an event.
  */
-import { BvhIntersector, type Intersector } from '../../geometry/intersector.ts';
-import { CAMERA_RAY, DIFFUSE_RAY, SPECULAR_RAY, TRANSMISSION_RAY } from '../../geometry/ray-kinds.ts';
+import { toInt, type f64, type i32 } from '../../data/numbers.ts';
+import type { Intersector } from '../../geometry/intersector.ts';
+import { CAMERA_RAY, rayOfKind } from '../../geometry/ray-kinds.ts';
 import {
   DIFFUSE,
   OUT_B,
@@ -34,11 +35,12 @@ import { MATERIAL_ABSORPTION, MATERIAL_STRIDE } from '../scene/material-row.ts';
 import { MediumStack } from './medium-stack.ts';
 import { EmitterHit } from './emitter-hit.ts';
 import { CUT_ALPHA, CUT_DISTANCE, MEAN_RAYS } from '../film/passes.ts';
-import type { PathContext } from './path-context.ts';
+import { PathContext } from './path-context.ts';
 import { PathLimits } from './path-limits.ts';
 import { PathState, WIDE } from './path-state.ts';
 import {
   dimension,
+  GROUP,
   GroupRandom,
   SLOT_ALPHA,
   SLOT_DIRECTION,
@@ -59,8 +61,9 @@ import {
   IS_THIN,
   IS_UNSHADED,
   type CompiledScene,
-  type RenderSettings,
 } from '../scene/scene.ts';
+import type { PathSettings } from '../scene/path-settings.ts';
+import type { GroupTracer } from '../scene/scene-kernel.ts';
 import { Shading } from './shading.ts';
 import { extend } from './signature.ts';
 
@@ -68,19 +71,19 @@ import { extend } from './signature.ts';
 const ROULETTE_AFTER = 3;
 /** Most split samples of one replica. */
 const REPLICA = 256;
-const RAY_OF_KIND = [DIFFUSE_RAY, SPECULAR_RAY, TRANSMISSION_RAY, DIFFUSE_RAY];
 
 // What a ray met.
 const NOTHING = 0;
 const SURFACE = 1;
 const FOG = 2;
 
-export class Integrator {
+export class Integrator implements GroupTracer {
   readonly random = new GroupRandom();
-  readonly rays: Intersector;
   readonly collector: Collector;
   /** Another replica draws other numbers for everything but the camera ray; 0 is the picture's own. */
-  replica = 0;
+  replica: i32 = 0;
+  /** Object and material + 1 that each sample of the last group met first, 0 for none. */
+  readonly ids = new Float64Array(GROUP * 2);
 
   private readonly path = new PathState();
   private readonly surface = new Surface();
@@ -94,42 +97,63 @@ export class Integrator {
   private readonly limits: PathLimits;
   private readonly fog: FogPath | null;
   private readonly firstBeta = new Float64Array(3);
-  private readonly splits: number;
+  private readonly splits: i32;
   private readonly rayDistance: number;
   private readonly neutralOcclusion: boolean;
 
   constructor(
     private readonly scene: CompiledScene,
-    private readonly settings: RenderSettings,
-    private readonly recorder: Recorder | null = null,
+    private readonly settings: PathSettings,
+    readonly rays: Intersector,
+    private readonly recorder: Recorder | null,
   ) {
-    this.rays = scene.rays ?? new BvhIntersector(scene.geometry);
     this.shading = new Shading(scene);
     this.media = new MediumStack(scene);
     this.firstMedia = new MediumStack(scene);
     this.camera = new CameraRay(scene, settings, this.random);
-    this.collector = new Collector(scene, settings, recorder);
-    const { random, rays, path, shading, surface, media, collector } = this;
-    const context: PathContext = { scene, settings, random, rays, path, shading, surface, media, collector, recorder };
+    this.collector = new Collector(settings, recorder);
+    const { random, path, shading, surface, media, collector } = this;
+    const context = new PathContext(scene, settings, random, rays, path, shading, surface, media, collector, recorder);
     this.directLight = new DirectLight(context);
     this.limits = new PathLimits(settings, path, collector.sums);
-    this.fog = scene.fog && new FogPath(scene.fog, context, this.limits);
+    this.fog = scene.fog === null ? null : new FogPath(scene.fog, context, this.limits);
     this.emitterHit = new EmitterHit(context, this.directLight);
     this.firstHit = new FirstHit(context, this.camera);
     const { diffuse, specular, transmission } = settings.extraSamples;
-    this.splits = Math.max(diffuse, specular, transmission);
-    this.rayDistance = settings.rayDistance ?? Infinity;
-    this.neutralOcclusion = settings.neutral === 'neutral-occlusion';
+    const some = diffuse > specular ? diffuse : specular;
+    this.splits = some > transmission ? some : transmission;
+    this.rayDistance = settings.rayDistance;
+    this.neutralOcclusion = settings.neutralOcclusion;
   }
 
-  /** Object and material + 1 that the last camera sample met first, 0 for none. */
-  get ids(): Float64Array {
-    return this.firstHit.ids;
+  get sums(): Float64Array {
+    return this.collector.sums;
+  }
+
+  get brightest(): Float64Array {
+    return this.collector.brightest;
+  }
+
+  get raysByKind(): Float64Array {
+    return this.collector.rays;
   }
 
   /** Ids whose samples count as the pixel's own; set before the samples of a group. */
-  expect(object: number, material: number): void {
+  expect(object: i32, material: i32): void {
     this.firstHit.expect(object, material);
+  }
+
+  /** Clears the sums and traces the samples of a group of pixel (x, y) of the full frame. */
+  group(x: i32, y: i32, group: i32): void {
+    const { random, collector, ids } = this;
+    random.start(x, y, group, this.settings.seed);
+    collector.clear();
+    for (let s = 0; s < GROUP; s++) {
+      random.sample = s;
+      this.sample(x, y);
+      ids[s * 2] = this.firstHit.ids[0];
+      ids[s * 2 + 1] = this.firstHit.ids[1];
+    }
   }
 
   /** The sample's slice of the time that the shutter is open. */
@@ -137,11 +161,11 @@ export class Integrator {
     const { scene, random, rays } = this;
     if (scene.slices === 1) return;
     random.draw(dimension(0, SLOT_TIME), 0);
-    rays.slice = Math.floor(random.u * scene.slices);
+    rays.slice = toInt(random.u * scene.slices);
   }
 
   /** Adds one sample of pixel (x, y) of the full frame; `random` must have been started for its group. */
-  sample(x: number, y: number): void {
+  sample(x: i32, y: i32): void {
     const { path, fog } = this;
     path.begin();
     path.splitIndex = this.replica * REPLICA;
@@ -150,7 +174,7 @@ export class Integrator {
     const filterWeight = path.weight;
     this.media.clear();
     this.firstHit.clear();
-    fog?.begin();
+    if (fog !== null) fog.begin();
     if (this.advance() === SURFACE) this.scatterFirst(filterWeight);
     if (fog !== null && fog.isBeforeCamera) this.scatterInCameraFog(fog, filterWeight);
   }
@@ -219,12 +243,14 @@ export class Integrator {
   }
 
   /**
-   * Glass faces that a straight path along the camera ray passes before something opaque.
-   * @param met told the instance of each face, in order
+   * Glass faces that a straight path along the first sample's camera ray passes before something opaque.
+   * @param crossed filled with the instance of each face, in order, as far as there is room
    */
-  crossings(x: number, y: number, met?: (instance: number) => void): number {
+  crossings(x: i32, y: i32, crossed: Int32Array): i32 {
     const { path, rays, media, shading } = this;
     const { ray } = path;
+    this.random.start(x, y, 0, this.settings.seed);
+    this.random.sample = 0;
     this.takeTime();
     this.camera.start(path, x, y);
     media.clear();
@@ -235,8 +261,8 @@ export class Integrator {
       const entering = shading.entering(rays.instance, rays.triangle, ray[3], ray[4], ray[5]);
       const isThin = (this.scene.instanceFlags[rays.instance] & IS_THIN) !== 0;
       if (isThin || media.isFace(rays.instance, entering)) {
+        if (faces < crossed.length) crossed[faces] = rays.instance;
         faces++;
-        met?.(rays.instance);
       }
       if (!isThin) media.cross(rays.instance, entering);
       hit = rays.closestAfter(rays.t, rays.instance, rays.triangle);
@@ -256,7 +282,7 @@ export class Integrator {
         const { point } = this.fog!;
         this.directLight.inFog(point[0], point[1], point[2]);
         this.fog!.scatter();
-        if (this.recorder?.event) this.recorder.event(VOLUME, -1, point, this.path);
+        if (this.recorder !== null) this.recorder.event(VOLUME, -1, point, this.path);
       }
     }
   }
@@ -265,14 +291,14 @@ export class Integrator {
    * Traces the ray to the next face that is really there or the next event in fog, collects what shines on
    * the way, and sets up `shading` and `surface`, or the fog's `point`.
    */
-  private advance(): number {
+  private advance(): i32 {
     const { path, rays, media, shading, scene } = this;
     const { ray, beta } = path;
     this.countRay();
-    const mask = path.firstKind < 0 ? CAMERA_RAY : RAY_OF_KIND[path.lastKind];
+    const mask = path.firstKind < 0 ? CAMERA_RAY : rayOfKind(path.lastKind);
     const startsInAir = media.inside() < 0;
-    let from = 0;
-    let eta = 1;
+    let from: f64 = 0;
+    let eta: f64 = 1;
     let hit = rays.closest(ray[0], ray[1], ray[2], ray[3], ray[4], ray[5], Infinity, mask);
     for (;;) {
       if (hit && rays.t > this.rayDistance) {
@@ -322,7 +348,7 @@ export class Integrator {
   }
 
   /** 1: the surface is there; 0: the ray goes on through it; −1: the path ends. */
-  private lookCloser(flags: number): number {
+  private lookCloser(flags: i32): i32 {
     const { path, rays, shading, random, settings } = this;
     const { ray, beta } = path;
     const { u, v, t, instance, triangle } = rays;
@@ -436,7 +462,7 @@ export class Integrator {
     if (out[OUT_DENSITY] > 0) path.scattered++;
     path.signature = extend(path.signature, kind);
     if (kind === TRANSMISSION && (flags & IS_THIN) === 0) media.cross(shading.instance, shading.isEntering);
-    path.straight &&= kind === TRANSMISSION;
+    path.straight = path.straight && kind === TRANSMISSION;
     path.density = out[OUT_DENSITY];
     path.object = scene.instanceObject[shading.instance];
     if (kind === DIFFUSE) {
@@ -444,7 +470,7 @@ export class Integrator {
       path.spread = WIDE;
     }
     if (!this.survives(bounce)) return false;
-    if (this.recorder?.event) this.recorder.event(kind, shading.instance, shading.point, path);
+    if (this.recorder !== null) this.recorder.event(kind, shading.instance, shading.point, path);
     const off = kind === TRANSMISSION ? -shading.rayOffset : shading.rayOffset;
     const { point, normal } = shading;
     ray[0] = point[0] + normal[0] * off;
@@ -458,11 +484,11 @@ export class Integrator {
   }
 
   /** Whether roulette lets the path go on; it is strengthened for those that do not. */
-  private survives(bounce: number): boolean {
+  private survives(bounce: i32): boolean {
     const { settings, path, random } = this;
     if (!settings.roulette || bounce < ROULETTE_AFTER) return true;
     const { beta } = path;
-    const strength = Math.max(beta[0], beta[1], beta[2]);
+    const strength = Math.max(Math.max(beta[0], beta[1]), beta[2]);
     if (strength >= 1) return true;
     const chance = Math.max(0.05, strength);
     random.draw(dimension(bounce, SLOT_ROULETTE), path.splitIndex);

@@ -3,6 +3,7 @@
  * Source: Schmidt & Budge, "Simple Nested Dielectrics in Ray Traced Images", 2002. Here the higher
  * priority is the one that is there.
  */
+import type { i32 } from '../../data/numbers.ts';
 import { MATERIAL_IOR, MATERIAL_STRIDE } from '../scene/material-row.ts';
 import type { CompiledScene } from '../scene/scene.ts';
 
@@ -10,7 +11,7 @@ const DEPTH = 32;
 
 export class MediumStack {
   private readonly instances = new Int32Array(DEPTH);
-  private size = 0;
+  private size: i32 = 0;
 
   constructor(private readonly scene: CompiledScene) {}
 
@@ -24,25 +25,25 @@ export class MediumStack {
   }
 
   /** Instance of the body the ray is in, or −1 for air. */
-  inside(): number {
+  inside(): i32 {
     return this.highest(-1);
   }
 
   /** Whether a face of `instance` is there, or hidden inside a body of higher priority. */
-  isFace(instance: number, entering: boolean): boolean {
+  isFace(instance: i32, entering: boolean): boolean {
     const other = this.highest(entering ? -1 : instance);
     return other < 0 || this.scene.instancePriority[other] <= this.scene.instancePriority[instance];
   }
 
   /** Index of refraction behind a face over that in front of it, for a ray that meets it. */
-  eta(instance: number, entering: boolean): number {
+  eta(instance: i32, entering: boolean): number {
     const own = this.ior(instance);
     const other = this.ior(this.highest(entering ? -1 : instance));
     return entering ? own / other : other / own;
   }
 
   /** Notes that the ray passed a face of `instance`. */
-  cross(instance: number, entering: boolean): void {
+  cross(instance: i32, entering: boolean): void {
     const { instances } = this;
     if (entering) {
       if (this.size < DEPTH) instances[this.size++] = instance;
@@ -57,7 +58,7 @@ export class MediumStack {
   }
 
   /** The entered instance of highest priority, the latest of equals, leaving one out. */
-  private highest(except: number): number {
+  private highest(except: i32): i32 {
     const { instances, size } = this;
     const { instancePriority } = this.scene;
     let best = -1;
@@ -69,7 +70,7 @@ export class MediumStack {
     return best;
   }
 
-  private ior(instance: number): number {
+  private ior(instance: i32): number {
     if (instance < 0) return 1;
     const { instanceMaterial, materials } = this.scene;
     return materials[instanceMaterial[instance] * MATERIAL_STRIDE + MATERIAL_IOR];

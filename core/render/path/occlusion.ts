@@ -2,20 +2,15 @@
  * Ambient occlusion at a hit: the cosine-weighted share of a cone of rays that meets nothing within a distance.
  * Outward it starts on the side that is seen, inward in the body behind it.
  */
+import type { f64, i32 } from '../../data/numbers.ts';
 import type { Intersector } from '../../geometry/intersector.ts';
 import { OCCLUSION_RAY } from '../../geometry/ray-kinds.ts';
 import { fresnelDielectric } from '../../materials/fresnel.ts';
 import { luminance } from '../../data/colour.ts';
 import { MATERIAL_BASE, MATERIAL_IOR, MATERIAL_STRIDE } from '../scene/material-row.ts';
 import { dimension, SLOT_OCCLUSION, type GroupRandom } from '../film/random.ts';
-import {
-  HAS_ALPHA,
-  IS_BACK_ONLY,
-  IS_FRONT_ONLY,
-  IS_GLASS,
-  type CompiledScene,
-  type RenderSettings,
-} from '../scene/scene.ts';
+import { HAS_ALPHA, IS_BACK_ONLY, IS_FRONT_ONLY, IS_GLASS, type CompiledScene } from '../scene/scene.ts';
+import type { PathSettings } from '../scene/path-settings.ts';
 import type { Shading } from './shading.ts';
 
 export class Occlusion {
@@ -26,27 +21,29 @@ export class Occlusion {
 
   constructor(
     private readonly scene: CompiledScene,
-    settings: RenderSettings,
+    settings: PathSettings,
     private readonly random: GroupRandom,
     private readonly rays: Intersector,
     private readonly shading: Shading,
   ) {
-    const { distance, cone, direction, seeThrough } = settings.occlusion;
-    this.distance = distance ?? Infinity;
-    this.sine2 = Math.sin((cone * Math.PI) / 180) ** 2;
-    this.side = direction === 'outward' ? 1 : -1;
+    const { distance, sine2, side, seeThrough } = settings.occlusion;
+    this.distance = distance;
+    this.sine2 = sine2;
+    this.side = side;
     this.seeThrough = seeThrough;
   }
 
   /** One ray of the cone, number `index`: 1 open, 0 shut, or what glass and cut-outs on its way let through. */
-  ray(index: number): number {
+  ray(index: i32): number {
     const { random, rays, shading, side } = this;
     random.draw(dimension(0, SLOT_OCCLUSION), index);
     // Cosine-weighted within the cone: even over the disc that it casts below.
     const r = Math.sqrt(random.u * this.sine2);
     const phi = 2 * Math.PI * random.v;
     const d = shading.toWorld(r * Math.cos(phi), r * Math.sin(phi), side * Math.sqrt(Math.max(0, 1 - r * r)));
-    const [dx, dy, dz] = [d[0], d[1], d[2]];
+    const dx = d[0];
+    const dy = d[1];
+    const dz = d[2];
     const out = shading.side(dx, dy, dz);
     // Below the face itself: a smooth normal may lean that far.
     if (out * side <= 0) return 0;
@@ -56,7 +53,7 @@ export class Occlusion {
     const y = point[1] + normal[1] * off;
     const z = point[2] + normal[2] * off;
     if (!this.seeThrough) return rays.occluded(x, y, z, dx, dy, dz, this.distance, OCCLUSION_RAY) ? 0 : 1;
-    let open = 1;
+    let open: f64 = 1;
     let hit = rays.closest(x, y, z, dx, dy, dz, this.distance, OCCLUSION_RAY);
     while (hit && open > 0) {
       open *= this.lets(x, y, z, dx, dy, dz);

@@ -1,18 +1,19 @@
 /** The sheet's limits on a path: what may still happen, and the weight that ends where it may not. */
+import type { i32 } from '../../data/numbers.ts';
 import { luminance } from '../../data/colour.ts';
 import { DIFFUSE, SPECULAR, TRANSMISSION } from '../../materials/surface.ts';
 import { CUT_ANY, CUT_OVERALL, MEAN_CUT } from '../film/passes.ts';
 import type { PathState } from './path-state.ts';
-import type { RenderSettings } from '../scene/scene.ts';
+import type { PathSettings } from '../scene/path-settings.ts';
 
 export class PathLimits {
   constructor(
-    private readonly settings: RenderSettings,
+    private readonly settings: PathSettings,
     private readonly path: PathState,
     private readonly sums: Float64Array,
   ) {}
 
-  private of(kind: number): number {
+  private of(kind: i32): number {
     const { limits } = this.settings;
     return kind === DIFFUSE
       ? limits.diffuse
@@ -23,13 +24,13 @@ export class PathLimits {
           : limits.volume;
   }
 
-  allows(kind: number): boolean {
+  allows(kind: i32): boolean {
     const { path } = this;
     return path.total < this.settings.limits.overall && path.count(kind) < this.of(kind);
   }
 
   /** Notes the weight that limits end here: once for each limit that forbids the event, and once in all. */
-  cut(kind: number): void {
+  cut(kind: i32): void {
     const { path, sums } = this;
     const weight = luminance(path.beta[0], path.beta[1], path.beta[2]) * path.weight;
     if (path.count(kind) >= this.of(kind)) sums[MEAN_CUT + kind] += weight;
@@ -38,7 +39,7 @@ export class PathLimits {
   }
 
   /** The same for what is no event: see-through surfaces and the ray's length. */
-  cutBy(which: number): void {
+  cutBy(which: i32): void {
     const { path, sums } = this;
     const weight = luminance(path.beta[0], path.beta[1], path.beta[2]) * path.weight;
     sums[MEAN_CUT + which] += weight;

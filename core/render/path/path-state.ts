@@ -1,4 +1,5 @@
 /** The path being followed: its ray, its weight, what has happened on it. */
+import type { f64, i32 } from '../../data/numbers.ts';
 import { KINDS, DIFFUSE, SPECULAR, TRANSMISSION } from '../../materials/surface.ts';
 import { STAGE_CAMERA, type EventCounts } from './recorder.ts';
 
@@ -10,42 +11,42 @@ export class PathState implements EventCounts {
   readonly ray = new Float64Array(6);
   /** Throughput, with absorption on the way. */
   readonly beta = new Float64Array(3);
-  diffuse = 0;
-  specular = 0;
-  transmission = 0;
-  volume = 0;
-  alpha = 0;
+  diffuse: i32 = 0;
+  specular: i32 = 0;
+  transmission: i32 = 0;
+  volume: i32 = 0;
+  alpha: i32 = 0;
   /** Events that spread: diffuse, fog, rough reflections and transmissions. */
-  scattered = 0;
+  scattered: i32 = 0;
   /** Kind of the first event, −1 before it. */
-  firstKind = -1;
+  firstKind: i32 = -1;
   /** Kind of the last event, −1 before the first. */
-  lastKind = -1;
+  lastKind: i32 = -1;
   /** All events so far were transmissions. */
   straight = true;
   /** Share of the camera sample this path stands for: pixel filter and splits. */
-  weight = 1;
-  splitIndex = 0;
+  weight: f64 = 1;
+  splitIndex: i32 = 0;
   /** Density of the last sampled direction, 1/sr; 0 for a sharp lobe or a camera ray. */
-  density = 0;
+  density: f64 = 0;
   /** Object of the last event, −1 in fog and before the first. */
-  object = -1;
+  object: i32 = -1;
   /** The last event's object is lit through whatever stands between. */
   unshaded = false;
   /** Shadow rays have covered the straight way from the last event through see-through glass. */
   covered = false;
   /** See-through faces passed since. */
-  through = 0;
+  through: i32 = 0;
   /** Metres since the last diffuse or fog event, or the camera. */
-  length = 0;
+  length: f64 = 0;
   /** Width of the cone around the ray at its origin, metres, and its growth a metre. */
-  width = 0;
-  spread = 0;
+  width: f64 = 0;
+  spread: f64 = 0;
   /** Kinds of the events in order, see `signature.ts`. */
-  signature = 0;
+  signature: i32 = 0;
   /** Objects met first and second, −1 for none. */
-  firstObject = -1;
-  secondObject = -1;
+  firstObject: i32 = -1;
+  secondObject: i32 = -1;
 
   /** Back to the camera; the ray, the cone and the weight are the caller's to set. */
   begin(): void {
@@ -64,20 +65,20 @@ export class PathState implements EventCounts {
   }
 
   /** Events that the overall limit counts. */
-  get total(): number {
+  get total(): i32 {
     return this.diffuse + this.specular + this.transmission + this.volume;
   }
 
   /** Diffuse and fog events: those by which an emitter lights something. */
-  get bounces(): number {
+  get bounces(): i32 {
     return this.diffuse + this.volume;
   }
 
-  get stage(): number {
+  get stage(): i32 {
     return this.firstKind < 0 ? STAGE_CAMERA : this.firstKind;
   }
 
-  count(kind: number): number {
+  count(kind: i32): i32 {
     return kind === DIFFUSE
       ? this.diffuse
       : kind === SPECULAR
@@ -88,7 +89,7 @@ export class PathState implements EventCounts {
   }
 
   /** Adds `by` to the count of a kind. */
-  step(kind: number, by: number): void {
+  step(kind: i32, by: i32): void {
     if (kind === DIFFUSE) this.diffuse += by;
     else if (kind === SPECULAR) this.specular += by;
     else if (kind === TRANSMISSION) this.transmission += by;

@@ -30,7 +30,7 @@ export interface Recorder {
    * The path has scattered, and lives on. For debug views: pilots leave it out.
    * @param kind of the event. @param instance whose surface it was at, −1 in fog. @param point where, in the world, valid during the call only
    */
-  event?(kind: number, instance: number, point: ArrayLike<number>, path: PathState): void;
+  event(kind: number, instance: number, point: ArrayLike<number>, path: PathState): void;
   /** A shadow ray after these events that serves a diffuse and a specular one at once: traced if either is allowed. */
   sharedRay(stage: number, counts: EventCounts): void;
 }

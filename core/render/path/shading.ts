@@ -1,4 +1,5 @@
 /** The surface point that a ray met: place, normals, frame, maps, and the way into `Surface`. */
+import { toInt, type f64, type i32 } from '../../data/numbers.ts';
 import type { Intersector } from '../../geometry/intersector.ts';
 import { MapSampler } from '../../textures/map-sampler.ts';
 import type { Surface } from '../../materials/surface.ts';
@@ -48,7 +49,7 @@ const STATE = 30;
 
 export class Shading {
   /** Which instance was met, or −1. */
-  instance = -1;
+  instance: i32 = -1;
   /** Whether the ray met the face from outside. */
   isEntering = false;
   glass = false;
@@ -96,28 +97,28 @@ export class Shading {
   }
 
   /** Shading normal, component 0–2, on the side the ray came from. */
-  shadingNormal(a: number): number {
+  shadingNormal(a: i32): number {
     return this.frame[6 + a];
   }
 
-  isGlass(instance: number): boolean {
+  isGlass(instance: i32): boolean {
     return (this.scene.instanceFlags[instance] & IS_GLASS) !== 0;
   }
 
   /** Whether a ray along (dx, dy, dz) meets the front of a triangle. */
-  entering(instance: number, triangle: number, dx: number, dy: number, dz: number): boolean {
+  entering(instance: i32, triangle: i32, dx: number, dy: number, dz: number): boolean {
     const n = this.faceNormal(instance, triangle);
     return n[0] * dx + n[1] * dy + n[2] * dz < 0;
   }
 
   /** Cosine between a ray and a triangle's normal, positive when it meets the front. */
-  cosine(instance: number, triangle: number, dx: number, dy: number, dz: number): number {
+  cosine(instance: i32, triangle: i32, dx: number, dy: number, dz: number): number {
     const n = this.faceNormal(instance, triangle);
     return -(n[0] * dx + n[1] * dy + n[2] * dz) / Math.sqrt(n[0] * n[0] + n[1] * n[1] + n[2] * n[2]);
   }
 
   /** World normal of a triangle, not of unit length, on its counter-clockwise side. */
-  private faceNormal(instance: number, triangle: number): Float64Array {
+  private faceNormal(instance: i32, triangle: i32): Float64Array {
     const { geometry } = this.scene;
     const { positions: p, indices } = geometry.meshes[geometry.instanceMesh[instance]];
     const a = indices[triangle * 3] * 3;
@@ -133,7 +134,7 @@ export class Shading {
   }
 
   /** Normals transform with the transposed inverse. */
-  private normalToWorld(instance: number, x: number, y: number, z: number): Float64Array {
+  private normalToWorld(instance: i32, x: number, y: number, z: number): Float64Array {
     const m = this.scene.geometry.toMesh;
     const o = instance * 12;
     const out = this.vector;
@@ -166,7 +167,8 @@ export class Shading {
     normal[0] = g[0] * length;
     normal[1] = g[1] * length;
     normal[2] = g[2] * length;
-    state[LIFT] = this.liftLeast + this.liftRate * Math.max(Math.abs(point[0]), Math.abs(point[1]), Math.abs(point[2]));
+    state[LIFT] =
+      this.liftLeast + this.liftRate * Math.max(Math.max(Math.abs(point[0]), Math.abs(point[1])), Math.abs(point[2]));
     state[WIDTH] = width;
 
     const mesh = geometry.meshes[geometry.instanceMesh[instance]];
@@ -233,7 +235,7 @@ export class Shading {
   }
 
   /** Colour, metal and roughness here, with their maps. */
-  private readMaterial(o: number): void {
+  private readMaterial(o: i32): void {
     const { scene, state, sampler } = this;
     const { materials } = scene;
     state[COLOUR] = materials[o + MATERIAL_BASE];
@@ -242,14 +244,14 @@ export class Shading {
     state[METAL] = materials[o + MATERIAL_METALLIC];
     state[ROUGH] = materials[o + MATERIAL_ROUGHNESS];
     if (materials[o + MATERIAL_HAS_MAPS] === 0) return;
-    const base = materials[o + MATERIAL_BASE_MAP];
+    const base = toInt(materials[o + MATERIAL_BASE_MAP]);
     if (base >= 0) {
       sampler.lookUp(base);
       for (let a = 0; a < 3; a++) state[COLOUR + a] *= Math.min(1, Math.max(0, sampler.out[a]));
     }
-    const metal = materials[o + MATERIAL_METALLIC_MAP];
+    const metal = toInt(materials[o + MATERIAL_METALLIC_MAP]);
     if (metal >= 0) state[METAL] *= Math.min(1, Math.max(0, sampler.number(metal)));
-    const rough = materials[o + MATERIAL_ROUGHNESS_MAP];
+    const rough = toInt(materials[o + MATERIAL_ROUGHNESS_MAP]);
     if (rough >= 0) state[ROUGH] *= Math.min(1, Math.max(0, sampler.number(rough)));
   }
 
@@ -258,7 +260,7 @@ export class Shading {
    * @param eta the index behind the face over that in front of it, unused when opaque
    * @param floor least roughness of what is no glass: through glass no shadow ray gets, however rough it is
    */
-  toSurfaceIn(surface: Surface, eta: number, floor = 0): void {
+  toSurfaceIn(surface: Surface, eta: number, floor: f64 = 0): void {
     const { scene, state } = this;
     const { materials } = scene;
     const flags = scene.instanceFlags[this.instance];
@@ -300,11 +302,11 @@ export class Shading {
    * Share of a surface that is there where a ray met it, 0–1: alpha with its map, or 0 and 1 for a mask.
    * @param x y z the hit, world
    */
-  alpha(instance: number, triangle: number, u: number, v: number, x: number, y: number, z: number): number {
+  alpha(instance: i32, triangle: i32, u: number, v: number, x: number, y: number, z: number): number {
     const { scene, sampler } = this;
     const o = scene.instanceMaterial[instance] * MATERIAL_STRIDE;
     let alpha = scene.materials[o + MATERIAL_ALPHA];
-    const map = scene.materials[o + MATERIAL_ALPHA_MAP];
+    const map = toInt(scene.materials[o + MATERIAL_ALPHA_MAP]);
     if (map >= 0) {
       placeMaps(scene, sampler, instance, triangle, u, v, x, y, z);
       sampler.footprint = 0;
@@ -316,12 +318,12 @@ export class Shading {
   }
 
   /** Leaves the radiance that a surface emits at a hit in `emitted`. */
-  emission(instance: number, triangle: number, u: number, v: number, x: number, y: number, z: number): void {
+  emission(instance: i32, triangle: i32, u: number, v: number, x: number, y: number, z: number): void {
     const { scene, sampler, emitted } = this;
     const o = scene.instanceMaterial[instance] * MATERIAL_STRIDE;
     const { materials } = scene;
     for (let a = 0; a < 3; a++) emitted[a] = materials[o + MATERIAL_EMISSION + a];
-    const map = materials[o + MATERIAL_EMISSION_MAP];
+    const map = toInt(materials[o + MATERIAL_EMISSION_MAP]);
     if (map < 0) return;
     placeMaps(scene, sampler, instance, triangle, u, v, x, y, z);
     sampler.footprint = 0;
@@ -339,7 +341,7 @@ export class Shading {
   restore(): void {
     const { saved, state } = this;
     for (let k = 0; k < STATE; k++) state[k] = saved[k];
-    this.instance = state[WHERE];
+    this.instance = toInt(state[WHERE]);
     this.isEntering = state[ENTERING] > 0;
   }
 

@@ -2,6 +2,7 @@
  * What stands between a point and a light: nothing, something, or glass and cut-out surfaces that let part of
  * the light through, straight and tinted.
  */
+import { toInt, type f64, type i32 } from '../../data/numbers.ts';
 import type { Intersector } from '../../geometry/intersector.ts';
 import { ANY_SHADOW_RAY, SHADOW_RAY, SHADOW_THROUGH_RAY } from '../../geometry/ray-kinds.ts';
 import {
@@ -31,8 +32,8 @@ export class ShadowRay {
   /** Share of the light that gets through, per channel. */
   readonly transmittance = new Float64Array(3);
   /** Glass faces and see-through surfaces passed. */
-  faces = 0;
-  passes = 0;
+  faces: i32 = 0;
+  passes: i32 = 0;
 
   private readonly media: MediumStack;
   private readonly fog: FogInterval | null;
@@ -47,9 +48,9 @@ export class ShadowRay {
     this.scene = scene;
     this.rays = rays;
     this.shading = shading;
-    this.rayDistance = settings.rayDistance ?? Infinity;
+    this.rayDistance = settings.rayDistance;
     this.media = new MediumStack(scene);
-    this.fog = scene.fog && new FogInterval(scene.fog);
+    this.fog = scene.fog === null ? null : new FogInterval(scene.fog);
   }
 
   /**
@@ -59,7 +60,7 @@ export class ShadowRay {
    * @returns whether anything gets through
    */
   isVisible(
-    light: number,
+    light: i32,
     ox: number,
     oy: number,
     oz: number,
@@ -73,7 +74,7 @@ export class ShadowRay {
     const { scene, transmittance, ray } = this;
     const { lights } = scene;
     const o = light * LIGHT_STRIDE;
-    const flags = lights[o + LIGHT_FLAGS];
+    const flags = toInt(lights[o + LIGHT_FLAGS]);
     transmittance[0] = transmittance[1] = transmittance[2] = 1;
     this.faces = this.passes = 0;
     ray[0] = ox;
@@ -84,7 +85,7 @@ export class ShadowRay {
     ray[5] = dz;
     let open = true;
     if ((flags & CASTS_SHADOWS) !== 0 && !unshaded) {
-      const end = Math.min(distance, lights[o + LIGHT_SHADOW_DISTANCE], this.rayDistance);
+      const end = Math.min(Math.min(distance, lights[o + LIGHT_SHADOW_DISTANCE]), this.rayDistance);
       open = this.isOpen(light, flags, end, within);
       if ((flags & TINTED_SHADOWS) !== 0) {
         for (let a = 0; a < 3; a++) {
@@ -103,7 +104,7 @@ export class ShadowRay {
     return transmittance[0] + transmittance[1] + transmittance[2] > 0;
   }
 
-  private isOpen(light: number, flags: number, end: number, within: MediumStack): boolean {
+  private isOpen(light: i32, flags: i32, end: number, within: MediumStack): boolean {
     const { scene, rays, ray } = this;
     const linked = (flags & SHADOW_LINKED) !== 0;
     if (!linked && rays.occluded(ray[0], ray[1], ray[2], ray[3], ray[4], ray[5], end, SHADOW_RAY)) return false;
@@ -115,12 +116,12 @@ export class ShadowRay {
     const mask = linked ? ANY_SHADOW_RAY : SHADOW_THROUGH_RAY;
     const { media } = this;
     media.copy(within);
-    let from = 0;
+    let from: f64 = 0;
     let hit = rays.closest(ray[0], ray[1], ray[2], ray[3], ray[4], ray[5], end, mask);
     while (hit) {
       const { instance, t } = rays;
       const object = scene.instanceObject[instance];
-      if (!linked || scene.shadowLinks![light * scene.objectIds.length + object] === 1) {
+      if (!linked || scene.shadowLinks![light * scene.objectCount + object] === 1) {
         const inside = media.inside();
         if (inside >= 0) this.absorb(inside, t - from);
         from = t;
@@ -134,13 +135,13 @@ export class ShadowRay {
   }
 
   /** Dims the light by the surface that was hit; false when nothing gets through. */
-  private lets(instance: number): boolean {
+  private lets(instance: i32): boolean {
     const { scene, rays, shading, ray, transmittance, media } = this;
     const flags = scene.instanceFlags[instance];
     const front = shading.cosine(instance, rays.triangle, ray[3], ray[4], ray[5]);
     if ((flags & IS_FRONT_ONLY) !== 0 && front < 0) return true;
     if ((flags & IS_BACK_ONLY) !== 0 && front > 0) return true;
-    let there = 1;
+    let there: f64 = 1;
     if ((flags & HAS_ALPHA) !== 0) {
       const { triangle, u, v, t } = rays;
       const x = ray[0] + t * ray[3];
@@ -182,7 +183,7 @@ export class ShadowRay {
     return transmittance[0] + transmittance[1] + transmittance[2] > 0;
   }
 
-  private absorb(instance: number, distance: number): void {
+  private absorb(instance: i32, distance: number): void {
     const { scene, transmittance } = this;
     const m = scene.instanceMaterial[instance] * MATERIAL_STRIDE + MATERIAL_ABSORPTION;
     for (let a = 0; a < 3; a++)

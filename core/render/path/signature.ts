@@ -5,11 +5,12 @@
  * @example
  * pathOf(extend(extend(0, DIFFUSE), TRANSMISSION));   // 'camera, diffuse, transmission'
  */
+import type { i32 } from '../../data/numbers.ts';
+
 const MOST = 5 ** 9;
 const NAMES = ['diffuse', 'specular', 'transmission', 'volume'];
 
-export const extend = (signature: number, kind: number): number =>
-  signature >= MOST ? signature : signature * 5 + kind + 1;
+export const extend = (signature: i32, kind: i32): i32 => (signature >= MOST ? signature : signature * 5 + kind + 1);
 
 /** Kinds of the events in order. */
 export function eventsOf(signature: number): string[] {

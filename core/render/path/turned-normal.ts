@@ -3,6 +3,7 @@
  * Bump maps: heights in metres, their slope measured along the surface; Blinn, "Simulation of Wrinkled
  * Surfaces", 1978.
  */
+import { toInt, type f64, type i32 } from '../../data/numbers.ts';
 import { MAP_NOISE_OBJECT, MAP_GRADIENT, MAP_WAVES } from '../../textures/compiled-map.ts';
 import type { MapSampler } from '../../textures/map-sampler.ts';
 import {
@@ -37,13 +38,13 @@ export class TurnedNormal {
    * @param width of what is looked at, metres
    * @param side 1 when met from the front, −1 from the back: maps are drawn for the front
    */
-  turn(o: number, instance: number, triangle: number, width: number, side: number, nx: number, ny: number, nz: number) {
+  turn(o: i32, instance: i32, triangle: i32, width: number, side: number, nx: number, ny: number, nz: number): void {
     const { normal, sampler } = this;
     const { materials, maps } = this.scene;
     normal[0] = nx;
     normal[1] = ny;
     normal[2] = nz;
-    const normalMap = materials[o + MATERIAL_NORMAL_MAP];
+    const normalMap = toInt(materials[o + MATERIAL_NORMAL_MAP]);
     if (normalMap >= 0) {
       this.frame.set(instance, triangle, maps[normalMap].uvSet);
       this.tangentsAlong(nx, ny, nz);
@@ -54,7 +55,7 @@ export class TurnedNormal {
       const z = Math.max(1e-3, sampler.out[2] * 2 - 1);
       this.lean(x / z, y / z);
     }
-    const bumpMap = materials[o + MATERIAL_BUMP_MAP];
+    const bumpMap = toInt(materials[o + MATERIAL_BUMP_MAP]);
     if (bumpMap >= 0) {
       this.frame.set(instance, triangle, maps[bumpMap].uvSet);
       this.tangentsAlong(normal[0], normal[1], normal[2]);
@@ -67,14 +68,19 @@ export class TurnedNormal {
   /** Two unit tangents, the first along U, or any where UVs do not tell. */
   private tangentsAlong(nx: number, ny: number, nz: number): void {
     const { tangents: t, frame } = this;
-    let [x, y, z] = [frame.u[0], frame.u[1], frame.u[2]];
+    let x = frame.u[0];
+    let y = frame.u[1];
+    let z = frame.u[2];
     let d = x * nx + y * ny + z * nz;
     x -= d * nx;
     y -= d * ny;
     z -= d * nz;
     let l = Math.sqrt(x * x + y * y + z * z);
     if (!(l > 1e-12)) {
-      [x, y, z] = Math.abs(nx) < 0.9 ? [1, 0, 0] : [0, 1, 0];
+      const isAcross = Math.abs(nx) < 0.9;
+      x = isAcross ? 1 : 0;
+      y = isAcross ? 0 : 1;
+      z = 0;
       d = x * nx + y * ny + z * nz;
       x -= d * nx;
       y -= d * ny;
@@ -100,7 +106,7 @@ export class TurnedNormal {
   }
 
   /** Change of a map's number for a metre along each tangent, by central differences over `step` metres. */
-  private slopes(map: number, step: number, instance: number): void {
+  private slopes(map: i32, step: number, instance: i32): void {
     const { sampler, slope, tangents: t, frame } = this;
     const { uv, object } = sampler;
     const { kind, axis } = this.scene.maps[map];
@@ -120,7 +126,7 @@ export class TurnedNormal {
       const b = frame.v[0] * x + frame.v[1] * y + frame.v[2] * z;
       const du = determinant > 0 ? (a * vv - b * uvDot) / determinant : 0;
       const dv = determinant > 0 ? (b * uu - a * uvDot) / determinant : 0;
-      let sum = 0;
+      let sum: f64 = 0;
       for (let sign = -1; sign <= 1; sign += 2) {
         const s = (sign * step) / 2;
         if (inObject)

@@ -1,4 +1,5 @@
 /** Homogeneous fog in a box or everywhere: where a ray runs through it, and how much gets through. */
+import type { f64 } from '../../data/numbers.ts';
 
 export const FOG_EXTINCTION = 0;
 export const FOG_ALBEDO = 1;
@@ -8,14 +9,14 @@ export const FOG_MAX = 8;
 
 export class FogInterval {
   /** Distances along the ray between which it is in the fog; none when they are equal. */
-  near = 0;
-  far = 0;
+  near: f64 = 0;
+  far: f64 = 0;
 
   constructor(private readonly fog: Float64Array) {}
 
   set(ray: Float64Array, end: number): void {
     const { fog } = this;
-    let near = 0;
+    let near: f64 = 0;
     let far = end;
     for (let a = 0; a < 3; a++) {
       if (ray[3 + a] === 0) {

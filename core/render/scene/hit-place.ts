@@ -1,4 +1,5 @@
 /** Where on its object a hit lies, for maps: UVs, and the place in the object's own space. */
+import type { i32 } from '../../data/numbers.ts';
 import type { MapSampler } from '../../textures/map-sampler.ts';
 import { IS_FLOOR, type CompiledScene } from './scene.ts';
 
@@ -9,8 +10,8 @@ import { IS_FLOOR, type CompiledScene } from './scene.ts';
 export function placeMaps(
   scene: CompiledScene,
   sampler: MapSampler,
-  instance: number,
-  triangle: number,
+  instance: i32,
+  triangle: i32,
   u: number,
   v: number,
   x: number,
@@ -30,7 +31,8 @@ export function placeMaps(
     return;
   }
   const { uvs, uvs2, indices } = mesh;
-  if (uvs === null && uvs2 === null) {
+  const first = uvs !== null ? uvs : uvs2;
+  if (first === null) {
     uv[0] = uv[1] = uv[2] = uv[3] = 0;
     return;
   }
@@ -38,10 +40,9 @@ export function placeMaps(
   const j = indices[triangle * 3 + 1] * 2;
   const k = indices[triangle * 3 + 2] * 2;
   const w = 1 - u - v;
-  const first = uvs ?? uvs2!;
   uv[0] = w * first[i] + u * first[j] + v * first[k];
   uv[1] = w * first[i + 1] + u * first[j + 1] + v * first[k + 1];
-  const second = uvs2 ?? first;
+  const second = uvs2 !== null ? uvs2 : first;
   uv[2] = w * second[i] + u * second[j] + v * second[k];
   uv[3] = w * second[i + 1] + u * second[j + 1] + v * second[k + 1];
 }

@@ -18,5 +18,5 @@ export function sceneBytes(scene: CompiledScene): number {
     starts.add(value.byteOffset);
     return value.byteLength;
   };
-  return bytesOf({ ...scene, rays: null });
+  return bytesOf({ ...scene, kernel: null });
 }

@@ -1,17 +1,17 @@
 /** What the renderer needs and nothing else: flat typed arrays that threads can share. */
-import type { Texture } from '../../data/texture.ts';
+import type { i32 } from '../../data/numbers.ts';
 import type { Sheet } from '../../document/schema.ts';
-import type { Intersector } from '../../geometry/intersector.ts';
 import type { SceneGeometry } from '../../geometry/scene-geometry.ts';
-import type { Emitters } from '../../lights/mesh-light.ts';
+import type { LightTables } from '../../lights/light-sampler.ts';
 import type { Sky } from '../../lights/sky.ts';
 import type { CompiledMap } from '../../textures/compiled-map.ts';
 import type { FilmLayout } from '../film/passes.ts';
+import type { SceneKernel } from './scene-kernel.ts';
 
-export interface CompiledScene {
+export interface CompiledScene extends LightTables {
   geometry: SceneGeometry;
   /** Put there by a host that has the WebAssembly kernel, for its own thread; null: the TypeScript twin is used. */
-  rays: Intersector | null;
+  kernel: SceneKernel | null;
 
   /** Per instance: row of `materials`. */
   instanceMaterial: Int32Array;
@@ -31,6 +31,7 @@ export interface CompiledScene {
   nextToWorld: Float64Array | null;
 
   objectIds: string[];
+  objectCount: i32;
   materialIds: string[];
   /** Ids of the lights, by row; `environment` and `emission…` for those that have none. */
   lightIds: string[];
@@ -42,21 +43,15 @@ export interface CompiledScene {
   /** Number of the document's material of each row of `materials`. */
   materialNumber: Int32Array;
   maps: CompiledMap[];
-  /** Each texture with its halved copies. */
-  chains: Texture[][];
 
-  /** See `lights/table.ts`. */
-  lights: Float64Array;
-  lightCount: number;
+  lightCount: i32;
   /** Some lights have a size and a place, so that rays may meet them. */
   hasBodies: boolean;
-  emitters: Emitters;
   /** A byte for each light and object, whether it is lit; null where all is lit by all. */
   lightLinks: Uint8Array | null;
   shadowLinks: Uint8Array | null;
-  sky: Sky;
   /** Row of the environment. */
-  skyLight: number;
+  skyLight: i32;
   /** What the camera sees behind everything; null: the environment. */
   background: Sky | null;
 
@@ -67,7 +62,7 @@ export interface CompiledScene {
   /** Rays and hits are rounded to 32 bits. */
   single: boolean;
   /** Slices of the time the shutter is open; 1 where nothing moves. */
-  slices: number;
+  slices: i32;
   /** Origin, and the directions of the picture's right, up and centre at distance 1. */
   camera: Float64Array;
   /** What is unusual about the scene, one sentence each. */

@@ -6,6 +6,7 @@
  * frame.set(instance, triangle, 0);
  * use(frame.u, frame.v);      // ∂p/∂U and ∂p/∂V, metres a UV unit
  */
+import type { f64, i32 } from '../../data/numbers.ts';
 import { IS_FLOOR, type CompiledScene } from './scene.ts';
 
 export class TriangleFrame {
@@ -13,13 +14,13 @@ export class TriangleFrame {
   readonly u = new Float64Array(3);
   readonly v = new Float64Array(3);
   /** √ of UV area over world area: UV units a metre. */
-  density = 0;
+  density: f64 = 0;
 
   private readonly edges = new Float64Array(6);
 
   constructor(private readonly scene: CompiledScene) {}
 
-  set(instance: number, triangle: number, uvSet: number): void {
+  set(instance: i32, triangle: i32, uvSet: i32): void {
     const { geometry } = this.scene;
     const { positions: p, indices, uvs, uvs2 } = geometry.meshes[geometry.instanceMesh[instance]];
     const { toWorld } = geometry;
@@ -44,7 +45,7 @@ export class TriangleFrame {
       for (let a = 0; a < 3; a++)
         edges[e * 3 + a] = toWorld[m + a * 4] * x + toWorld[m + a * 4 + 1] * y + toWorld[m + a * 4 + 2] * z;
     }
-    const set = uvSet === 1 ? (uvs2 ?? uvs) : (uvs ?? uvs2);
+    const set = uvs === null || (uvSet === 1 && uvs2 !== null) ? uvs2 : uvs;
     u.fill(0);
     v.fill(0);
     this.density = 0;

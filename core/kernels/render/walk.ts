@@ -25,9 +25,9 @@ const UNIT_BYTES: usize = 32;
 const PACKET_FIRST: usize = 144;
 
 // A thread's slot: the result, the slice of time of its rays, the place to resume after, the ray (origin, direction,
-// greatest distance, distance to resume after), and two stacks of (reference, distance), each with room below it for
-// the distances of a node's children.
-const SLOT_BYTES: usize = 16384;
+// greatest distance, distance to resume after), two stacks of (reference, distance), each with room below it for the
+// distances of a node's children, and the arena of its path tracer.
+const SLOT_BYTES: usize = 131072;
 const SLICE: usize = 32;
 const AFTER_INSTANCE: usize = 36;
 const AFTER_TRIANGLE: usize = 40;
@@ -45,11 +45,11 @@ const ORIGIN_ERROR: f64 = 1.0 / 4194304.0;
 const ROUNDING: f32 = 1.0 / 8388608.0;
 const SMALLEST: f32 = 1e-37;
 
-let bestT: f64 = 0;
-let bestU: f64 = 0;
-let bestV: f64 = 0;
-let bestInstance: i32 = -1;
-let bestTriangle: i32 = 0;
+export let bestT: f64 = 0;
+export let bestU: f64 = 0;
+export let bestV: f64 = 0;
+export let bestInstance: i32 = -1;
+export let bestTriangle: i32 = 0;
 let startT: f64 = 0;
 let startInstance: i32 = 0;
 let startTriangle: i32 = 0;
@@ -323,32 +323,44 @@ function walkMesh(
   }
 }
 
-/**
- * Finds the first hit of the ray in a thread's slot that comes after the place given there, or any if `any`.
- * All but small whole numbers go through memory: passed as arguments they would be boxed at every call.
- * @returns whether there is one; it stands in the slot: t, u, v as doubles, instance, triangle
- */
-export function trace(slot: i32, mask: i32, any: bool): bool {
-  const place = <usize>load<u32>(SLOTS) + <usize>slot * SLOT_BYTES;
-  const ox = load<f64>(place, RAY);
-  const oy = load<f64>(place, RAY + 8);
-  const oz = load<f64>(place, RAY + 16);
-  const dx = load<f64>(place, RAY + 24);
-  const dy = load<f64>(place, RAY + 32);
-  const dz = load<f64>(place, RAY + 40);
-  bestT = load<f64>(place, RAY + 48);
-  bestInstance = -1;
-  startT = load<f64>(place, RAY + 56);
-  startInstance = load<i32>(place, AFTER_INSTANCE);
-  startTriangle = load<i32>(place, AFTER_TRIANGLE);
+/** Address of a thread's slot. */
+export function slotAt(slot: i32): usize {
+  return <usize>load<u32>(SLOTS) + <usize>slot * SLOT_BYTES;
+}
 
+/** Where the next walk begins: it looks for hits after (t, instance, triangle), up to `end`. */
+// @ts-ignore: decorator
+@inline
+export function beginWalk(end: f64, t: f64, instance: i32, triangle: i32): void {
+  bestT = end;
+  bestInstance = -1;
+  startT = t;
+  startInstance = instance;
+  startTriangle = triangle;
+}
+
+/**
+ * Finds the first hit of a ray in the limits that `beginWalk` set, or any if `any`; it is left in `bestT` and the others.
+ * @param place of the thread's slot, for its stacks
+ */
+export function walk(
+  place: usize,
+  mask: i32,
+  any: bool,
+  slice: i32,
+  ox: f64,
+  oy: f64,
+  oz: f64,
+  dx: f64,
+  dy: f64,
+  dz: f64,
+): bool {
   const tree = <usize>load<u32>(TOP_TREE);
   if (tree === 0) return false;
   const order = <usize>load<u32>(TOP_ORDER);
   const instanceMesh = <usize>load<u32>(INSTANCE_MESH);
   const instanceMask = <usize>load<u32>(INSTANCE_MASK);
   const instanceSlice = <usize>load<u32>(INSTANCE_SLICE);
-  const slice = load<i32>(place + SLICE);
   const toMesh = <usize>load<u32>(TO_MESH);
   const meshes = <usize>load<u32>(MESHES);
   const ix = inverse(dx);
@@ -410,7 +422,7 @@ export function trace(slot: i32, mask: i32, any: bool): bool {
       }
     }
     for (;;) {
-      if (top === stack) return finish(place);
+      if (top === stack) return bestInstance >= 0;
       top -= 8;
       if (load<f32>(top + 4) <= <f32>bestT * LOOSE) break;
     }
@@ -420,9 +432,32 @@ export function trace(slot: i32, mask: i32, any: bool): bool {
   return false;
 }
 
-/** Puts the result, if there is one, where the caller reads it. */
-function finish(place: usize): bool {
-  if (bestInstance < 0) return false;
+/**
+ * Walks with the ray in a thread's slot, for hosts that trace rays one by one.
+ * All but small whole numbers go through memory: passed as arguments they would be boxed at every call.
+ * @returns whether there is a hit; it stands in the slot: t, u, v as doubles, instance, triangle
+ */
+export function trace(slot: i32, mask: i32, any: bool): bool {
+  const place = slotAt(slot);
+  beginWalk(
+    load<f64>(place, RAY + 48),
+    load<f64>(place, RAY + 56),
+    load<i32>(place, AFTER_INSTANCE),
+    load<i32>(place, AFTER_TRIANGLE),
+  );
+  const found = walk(
+    place,
+    mask,
+    any,
+    load<i32>(place + SLICE),
+    load<f64>(place, RAY),
+    load<f64>(place, RAY + 8),
+    load<f64>(place, RAY + 16),
+    load<f64>(place, RAY + 24),
+    load<f64>(place, RAY + 32),
+    load<f64>(place, RAY + 40),
+  );
+  if (!found) return false;
   store<f64>(place, bestT);
   store<f64>(place, bestU, 8);
   store<f64>(place, bestV, 16);

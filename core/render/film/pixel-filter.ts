@@ -9,11 +9,12 @@
  * Lanczos with two lobes (Duchon 1979).
  *
  * @example
- * const filter = filterSampler({ kind: 'mitchell', width: 4 });
+ * const filter = new FilterSampler(tabulated({ kind: 'mitchell', width: 4 }));
  * const dx = filter.offset(u);   // pixels
  * value *= filter.sign;
  */
 import type { FilterKind } from '../../document/schema.ts';
+import type { i32 } from '../../data/numbers.ts';
 
 const shapes: Record<FilterKind, (x: number) => number> = {
   box: () => 1,
@@ -41,34 +42,56 @@ export function filterValue(kind: FilterKind, width: number, x: number): number 
 /** Steps of the tabulated distribution; within one it is even. */
 const STEPS = 1024;
 
+/** A filter's magnitude as a distribution over its width. */
+export interface FilterTable {
+  /** Pixels. */
+  width: number;
+  /** Area of the magnitude over that of the filter, both axes together: what keeps means right. */
+  scale: number;
+  /** `STEPS` + 1 values from 0 to 1. */
+  cumulative: Float64Array;
+  /** 1, or −1 in a negative lobe, for each step. */
+  signs: Int8Array;
+}
+
+const tables = new Map<string, FilterTable>();
+
+/** Made once for each filter: every tile asks for its own. */
+export function tabulated({ kind, width }: { kind: FilterKind; width: number }): FilterTable {
+  const key = `${kind} ${width}`;
+  const table = tables.get(key) ?? tabulate(kind, width);
+  tables.set(key, table);
+  return table;
+}
+
+function tabulate(kind: FilterKind, width: number): FilterTable {
+  const cumulative = new Float64Array(STEPS + 1);
+  const signs = new Int8Array(STEPS);
+  let signed = 0;
+  for (let i = 0; i < STEPS; i++) {
+    const value = shapes[kind](((i + 0.5) / STEPS) * 2 - 1);
+    signed += value;
+    signs[i] = value < 0 ? -1 : 1;
+    cumulative[i + 1] = cumulative[i] + Math.abs(value);
+  }
+  const all = cumulative[STEPS];
+  for (let i = 1; i <= STEPS; i++) cumulative[i] /= all;
+  return { width, scale: (all / signed) ** 2, cumulative, signs };
+}
+
 export class FilterSampler {
   /** Of the last offset: 1, or −1 in a negative lobe. */
-  sign = 1;
-  /** Area of the magnitude over that of the filter, both axes together: what keeps means right. */
-  readonly scale: number;
+  sign: i32 = 1;
 
-  private readonly cumulative = new Float64Array(STEPS + 1);
-  private readonly signs = new Int8Array(STEPS);
+  constructor(private readonly table: FilterTable) {}
 
-  constructor(
-    kind: FilterKind,
-    private readonly width: number,
-  ) {
-    let signed = 0;
-    for (let i = 0; i < STEPS; i++) {
-      const value = shapes[kind](((i + 0.5) / STEPS) * 2 - 1);
-      signed += value;
-      this.signs[i] = value < 0 ? -1 : 1;
-      this.cumulative[i + 1] = this.cumulative[i] + Math.abs(value);
-    }
-    const all = this.cumulative[STEPS];
-    this.scale = (all / signed) ** 2;
-    for (let i = 1; i <= STEPS; i++) this.cumulative[i] /= all;
+  get scale(): number {
+    return this.table.scale;
   }
 
   /** Offset from the pixel's centre, pixels, along one axis. */
   offset(u: number): number {
-    const { cumulative } = this;
+    const { cumulative, signs, width } = this.table;
     let low = 0;
     let high = STEPS;
     while (high - low > 1) {
@@ -76,11 +99,8 @@ export class FilterSampler {
       if (cumulative[middle] <= u) low = middle;
       else high = middle;
     }
-    this.sign = this.signs[low];
+    this.sign = signs[low];
     const within = (u - cumulative[low]) / (cumulative[high] - cumulative[low]);
-    return ((low + within) / STEPS - 0.5) * this.width;
+    return ((low + within) / STEPS - 0.5) * width;
   }
 }
-
-export const filterSampler = ({ kind, width }: { kind: FilterKind; width: number }): FilterSampler =>
-  new FilterSampler(kind, width);
