@@ -4,12 +4,14 @@ import { benchExr } from './exr.ts';
 import { benchIntake } from './intake.ts';
 import { benchLoad } from './load.ts';
 import { benchGrowth, benchShots } from './paths.ts';
+import { benchNative } from './paths-native.ts';
 import { benchBuild, benchRays } from './rays.ts';
 import { benchWorkers } from './workers.ts';
 
 const parts: Record<string, () => void | Promise<void>> = {
   rays: benchRays,
   build: benchBuild,
+  native: benchNative,
   shots: benchShots,
   growth: benchGrowth,
   workers: benchWorkers,

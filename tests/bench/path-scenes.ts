@@ -43,9 +43,9 @@ export const pathScenes: Record<string, () => TestScene> = {
   },
   '20 glass jars and a mirror': () => {
     const jars = Array.from({ length: 20 }, (_, k) => ({
-      mesh: jar,
+      mesh: { ...jar, normals: null },
       material: { ...matt(1), roughness: 0, transmission: 1, ior: 1.5 },
-      object: { transform: translation((k % 5) - 2, 0, -Math.floor(k / 5) * 0.9) },
+      object: { transform: translation((k % 5) - 2, 0, -Math.floor(k / 5) * 0.9), seeThroughShadows: false },
     }));
     const mirror = { ...square(2.5, 0), positions: square(2.5, 0).positions.map((p, i) => (i % 3 === 2 ? -3.6 : i % 3 === 1 ? p + 2.5 : p)) }; // prettier-ignore
     const test = scene(

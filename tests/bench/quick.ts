@@ -4,7 +4,9 @@ import { settingsOf } from '../../core/render/scene/scene.ts';
 import { compiled } from '../unit/helpers.ts';
 import { kernelScene } from '../unit/kernel.ts';
 import { pathScenes } from './path-scenes.ts';
+const only = process.argv[2] ?? '';
 for (const [name, make] of Object.entries(pathScenes)) {
+  if (!name.includes(only)) continue;
   const test = make();
   const sheet = test.document.sheets.preview;
   const k = kernelScene(compiled(test));
@@ -16,7 +18,7 @@ for (const [name, make] of Object.entries(pathScenes)) {
   const out: Record<string, number[]> = {};
   let bits: Record<string, string> = {};
   let rays = 0;
-  for (let run = 0; run < 4; run++)
+  for (let run = 0; run < Number(process.argv[3] ?? 4); run++)
     for (const [n, s] of which) {
       if (n === 'twin' && !process.argv.includes('twin')) continue;
       const use = n === 'twin' ? { ...s, kernel: { rays: k.kernel!.rays, tracer: () => undefined as never } } : s;

@@ -1,0 +1,2 @@
+import { benchNative } from './paths-native.ts';
+benchNative();

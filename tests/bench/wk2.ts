@@ -1,0 +1,16 @@
+import { identity } from '../../core/data/transform.ts';
+import { ALL_RAYS } from '../../core/geometry/intersector.ts';
+import { compileGeometry, compileMesh } from '../../core/geometry/scene-geometry.ts';
+import { readFileSync } from 'node:fs';
+import { KernelIntersector } from '../../core/geometry/kernel-intersector.ts';
+import { layOut } from '../../core/geometry/packed-geometry.ts';
+const kernelRays = (g: any) => { const l = layOut(g); const memory = new WebAssembly.Memory({ initial: l.pages, maximum: 65536, shared: true }); l.write(memory.buffer); return new KernelIntersector(new WebAssembly.Instance(new WebAssembly.Module(readFileSync(process.env.WK!)), { env: { memory } }).exports as any, memory.buffer, l.slots, 0); };
+import { square } from '../unit/helpers.ts';
+const g = compileGeometry([compileMesh(square(1, 0))], [{ mesh: 0, transform: identity(), mask: ALL_RAYS }]);
+const k = kernelRays(g);
+const time = (what: string, f: (i: number) => void) => { const b: number[] = []; for (let r = 0; r < 6; r++) { const t = process.cpuUsage().user; for (let i = 0; i < 1e6; i++) f(i); b.push((process.cpuUsage().user - t) / 1e6); } console.log(what, Math.min(...b).toFixed(4), 'us'); };
+time('hit', (i) => k.closest((i % 100) / 200, (i % 77) / 200, 1, 0.01, 0.02, -1, Infinity, ALL_RAYS));
+time('miss box', (i) => k.closest((i % 100) / 200 + 5, (i % 77) / 200, 1, 0.01, 0.02, -1, Infinity, ALL_RAYS));
+time('masked', (i) => k.closest((i % 100) / 200, (i % 77) / 200, 1, 0.01, 0.02, -1, Infinity, 0));
+const k0 = kernelRays(compileGeometry([], []));
+time('empty', (i) => k0.closest((i % 100) / 200, (i % 77) / 200, 1, 0.01, 0.02, -1, Infinity, 1));
