@@ -6,6 +6,7 @@
  * if (sampler.aim(light, x, y, z, u, v)) shade(sampler.direction, sampler.radiance, sampler.density);
  */
 import { toInt, type f64, type i32 } from '../data/numbers.ts';
+import { turn } from '../data/turns.ts';
 import type { Texture } from '../data/texture.ts';
 import { DISTANT_CAP, DISTANT_DIRECTION, isOnDistant } from './distant.ts';
 import {
@@ -131,15 +132,15 @@ export class LightSampler {
     const height = u * cap;
     const sine = Math.sqrt(height * (2 - height));
     const cosine = 1 - height;
-    const phi = 2 * Math.PI * v;
     const x = d[0];
     const y = d[1];
     const z = d[2];
+    turn(v, d);
     const s = z >= 0 ? 1 : -1;
     const a = -1 / (s + z);
     const b = x * y * a;
-    const p = sine * Math.cos(phi);
-    const q = sine * Math.sin(phi);
+    const p = sine * d[0];
+    const q = sine * d[1];
     d[0] = p * (1 + s * x * x * a) + q * b + cosine * x;
     d[1] = p * s * b + q * (s + y * y * a) + cosine * y;
     d[2] = -p * s * x - q * y + cosine * z;
@@ -151,8 +152,9 @@ export class LightSampler {
     let b = v;
     if (t[o] === LIGHT_DISC) {
       const r = Math.sqrt(u);
-      a = r * Math.cos(2 * Math.PI * v);
-      b = r * Math.sin(2 * Math.PI * v);
+      turn(v, d);
+      a = r * d[0];
+      b = r * d[1];
     }
     d[0] = t[o + QUAD_PLACE] + a * t[o + QUAD_U] + b * t[o + QUAD_V] - x;
     d[1] = t[o + QUAD_PLACE + 1] + a * t[o + QUAD_U + 1] + b * t[o + QUAD_V + 1] - y;

@@ -10,6 +10,7 @@
  */
 import { toInt, type i32 } from '../data/numbers.ts';
 import { luminance } from '../data/colour.ts';
+import { turn } from '../data/turns.ts';
 import type { Texture } from '../data/texture.ts';
 import type { BackgroundSpec } from '../document/schema.ts';
 import { BILINEAR, sampleImage, CLAMP } from '../textures/image.ts';
@@ -127,9 +128,10 @@ export function sampleSky(sky: Sky, u: number, v: number, out: Float64Array): nu
   if (d === null) {
     const z = 1 - 2 * u;
     const r = Math.sqrt(Math.max(0, 1 - z * z));
-    out[0] = r * Math.cos(2 * Math.PI * v);
+    turn(v, out);
+    out[2] = r * out[1];
+    out[0] *= r;
     out[1] = z;
-    out[2] = r * Math.sin(2 * Math.PI * v);
     return 1 / (4 * Math.PI);
   }
   const row = find(d.rows, 0, d.height, v);

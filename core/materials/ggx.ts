@@ -4,6 +4,7 @@
  * Heitz, "Sampling the GGX Distribution of Visible Normals", 2018.
  */
 import type { f64 } from '../data/numbers.ts';
+import { turn } from '../data/turns.ts';
 
 /** Density of microfacet normals at `cosine` = n·h, 1/sr. `alpha` 0–1. */
 export function ggxD(cosine: number, alpha: number): number {
@@ -54,10 +55,10 @@ export function sampleVisibleNormal(
   const t2y = wz * t1x;
   const t2z = wx * t1y - wy * t1x;
   const r = Math.sqrt(u1);
-  const phi = 2 * Math.PI * u2;
-  const p1 = r * Math.cos(phi);
+  turn(u2, out);
+  const p1 = r * out[0];
   const s = 0.5 * (1 + wz);
-  const p2 = (1 - s) * Math.sqrt(Math.max(0, 1 - p1 * p1)) + s * r * Math.sin(phi);
+  const p2 = (1 - s) * Math.sqrt(Math.max(0, 1 - p1 * p1)) + s * r * out[1];
   const p3 = Math.sqrt(Math.max(0, 1 - p1 * p1 - p2 * p2));
   const hx = alpha * (p1 * t1x + p2 * t2x + p3 * wx);
   const hy = alpha * (p1 * t1y + p2 * t2y + p3 * wy);

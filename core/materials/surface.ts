@@ -20,6 +20,7 @@
  * if (surface.sample(u0, u1, u2)) follow(surface.out, surface.kind);
  */
 import type { f64, i32 } from '../data/numbers.ts';
+import { turn } from '../data/turns.ts';
 import { luminance } from '../data/colour.ts';
 import { fresnelDielectric, schlickWeight } from './fresnel.ts';
 import { ggxLambda, sampleVisibleNormal, visibleNormalDensity } from './ggx.ts';
@@ -189,10 +190,10 @@ export class Surface {
   private scatter(u1: number, u2: number): boolean {
     const { p, out } = this;
     const r = Math.sqrt(u1);
-    const phi = 2 * Math.PI * u2;
+    turn(u2, out);
     const z = Math.sqrt(Math.max(0, 1 - u1));
-    out[OUT_X] = r * Math.cos(phi);
-    out[OUT_Y] = r * Math.sin(phi);
+    out[OUT_X] *= r;
+    out[OUT_Y] *= r;
     out[OUT_Z] = z;
     const weight = (1 - p[FRESNEL]) / (1 - p[CHOOSE_SPECULAR]);
     out[OUT_R] = weight * p[BASE_R];

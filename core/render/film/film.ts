@@ -105,6 +105,8 @@ export function foldGroup(film: Film, pixel: number, group: Float64Array): void 
   for (let p = 0; p < LIGHT_PASS_COUNT; p++) {
     const o = m + p * 3;
     const g = p * 3;
+    // What has seen no light yet stays as it is: most passes of most pixels.
+    if (group[g] === 0 && group[g + 1] === 0 && group[g + 2] === 0 && means[o] === 0 && means[o + 1] === 0 && means[o + 2] === 0) continue; // prettier-ignore
     const before = luminance(means[o], means[o + 1], means[o + 2]);
     if (hasChannels)
       for (let c = 0; c < 3; c++) {

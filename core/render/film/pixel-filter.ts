@@ -14,7 +14,7 @@
  * value *= filter.sign;
  */
 import type { FilterKind } from '../../document/schema.ts';
-import type { i32 } from '../../data/numbers.ts';
+import { toInt, type i32 } from '../../data/numbers.ts';
 
 const shapes: Record<FilterKind, (x: number) => number> = {
   box: () => 1,
@@ -52,6 +52,8 @@ export interface FilterTable {
   cumulative: Float64Array;
   /** 1, or −1 in a negative lobe, for each step. */
   signs: Int8Array;
+  /** Last step that begins at or below each of `STEPS` even shares: where to look for the step of a share. */
+  guide: Int32Array;
 }
 
 const tables = new Map<string, FilterTable>();
@@ -76,7 +78,12 @@ function tabulate(kind: FilterKind, width: number): FilterTable {
   }
   const all = cumulative[STEPS];
   for (let i = 1; i <= STEPS; i++) cumulative[i] /= all;
-  return { width, scale: (all / signed) ** 2, cumulative, signs };
+  const guide = new Int32Array(STEPS);
+  for (let k = 0, i = 0; k < STEPS; k++) {
+    while (i < STEPS - 1 && cumulative[i + 1] <= k / STEPS) i++;
+    guide[k] = i;
+  }
+  return { width, scale: (all / signed) ** 2, cumulative, signs, guide };
 }
 
 export class FilterSampler {
@@ -91,16 +98,11 @@ export class FilterSampler {
 
   /** Offset from the pixel's centre, pixels, along one axis. */
   offset(u: number): number {
-    const { cumulative, signs, width } = this.table;
-    let low = 0;
-    let high = STEPS;
-    while (high - low > 1) {
-      const middle = (low + high) >> 1;
-      if (cumulative[middle] <= u) low = middle;
-      else high = middle;
-    }
+    const { cumulative, signs, guide, width } = this.table;
+    let low = guide[toInt(u * STEPS)];
+    while (cumulative[low + 1] <= u) low++;
     this.sign = signs[low];
-    const within = (u - cumulative[low]) / (cumulative[high] - cumulative[low]);
+    const within = (u - cumulative[low]) / (cumulative[low + 1] - cumulative[low]);
     return ((low + within) / STEPS - 0.5) * width;
   }
 }

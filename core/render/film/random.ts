@@ -52,7 +52,9 @@ export class GroupRandom {
 
   /** @param index tells apart what shares a dimension: split samples, lights */
   draw(dimension: i32, index: i32): void {
-    const h = mix(this.key ^ Math.imul(dimension + 1, 0x9e3779b1) ^ mix(Math.imul(index, 0x27d4eb2d)));
+    const h = mix(
+      this.key ^ Math.imul(dimension + 1, 0x9e3779b1) ^ (index === 0 ? 0 : mix(Math.imul(index, 0x27d4eb2d))),
+    );
     let i = this.sample;
     i ^= h & 1 ? 2 : 0;
     i ^= (i & 2 ? h >> 1 : h >> 2) & 1;

@@ -93,13 +93,16 @@ function renderPixel(
       tracer.expect(film.ids[pixel * 2], film.ids[pixel * 2 + 1]);
     }
     rays += sums[MEAN_RAYS];
-    for (let k = 0; k < film.width; k++) sums[k] /= GROUP;
+    for (let k = 0; k < film.width; k++) sums[k] *= SHARE;
     foldGroup(film, pixel, sums);
     const o = pixel * BRIGHTEST;
     if (brightest[0] > film.brightest[o]) film.brightest.set(brightest, o);
   }
   return rays;
 }
+
+/** Exactly a division by the samples of a group. */
+const SHARE = 1 / GROUP;
 
 /** Room for no instance: only their number is wanted. */
 const UNTOLD = new Int32Array(0);

@@ -1,5 +1,6 @@
 /** What fog does to a path: dims the camera ray, and scatters the rays that come after. */
 import type { f64 } from '../../data/numbers.ts';
+import { turn } from '../../data/turns.ts';
 import { henyeyGreenstein, sampleHenyeyGreenstein } from '../../materials/phase.ts';
 import { VOLUME } from '../../materials/surface.ts';
 import { FOG_ALBEDO, FOG_ANISOTROPY, FogInterval } from '../scene/fog.ts';
@@ -102,15 +103,15 @@ export class FogPath {
     random.draw(dimension(path.total, SLOT_FOG_DIRECTION), path.splitIndex);
     const cosine = sampleHenyeyGreenstein(random.u, g);
     const sine = Math.sqrt(Math.max(0, 1 - cosine * cosine));
-    const phi = 2 * Math.PI * random.v;
     const x = ray[3];
     const y = ray[4];
     const z = ray[5];
     const s = z >= 0 ? 1 : -1;
     const a = -1 / (s + z);
     const b = x * y * a;
-    const p = sine * Math.cos(phi);
-    const q = sine * Math.sin(phi);
+    turn(random.v, ray);
+    const p = sine * ray[0];
+    const q = sine * ray[1];
     for (let k = 0; k < 3; k++) ray[k] = point[k];
     ray[3] = p * (1 + s * x * x * a) + q * b + cosine * x;
     ray[4] = p * s * b + q * (s + y * y * a) + cosine * y;

@@ -3,6 +3,7 @@
  * Outward it starts on the side that is seen, inward in the body behind it.
  */
 import type { f64, i32 } from '../../data/numbers.ts';
+import { turn } from '../../data/turns.ts';
 import type { Intersector } from '../../geometry/intersector.ts';
 import { OCCLUSION_RAY } from '../../geometry/ray-kinds.ts';
 import { fresnelDielectric } from '../../materials/fresnel.ts';
@@ -14,6 +15,7 @@ import type { PathSettings } from '../scene/path-settings.ts';
 import type { Shading } from './shading.ts';
 
 export class Occlusion {
+  private readonly turned = new Float64Array(2);
   private readonly distance: number;
   private readonly sine2: number;
   private readonly side: number;
@@ -39,8 +41,8 @@ export class Occlusion {
     random.draw(dimension(0, SLOT_OCCLUSION), index);
     // Cosine-weighted within the cone: even over the disc that it casts below.
     const r = Math.sqrt(random.u * this.sine2);
-    const phi = 2 * Math.PI * random.v;
-    const d = shading.toWorld(r * Math.cos(phi), r * Math.sin(phi), side * Math.sqrt(Math.max(0, 1 - r * r)));
+    turn(random.v, this.turned);
+    const d = shading.toWorld(r * this.turned[0], r * this.turned[1], side * Math.sqrt(Math.max(0, 1 - r * r)));
     const dx = d[0];
     const dy = d[1];
     const dz = d[2];
