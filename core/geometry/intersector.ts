@@ -29,6 +29,8 @@ export interface Intersector {
   closest(ox: number, oy: number, oz: number, dx: number, dy: number, dz: number, tMax: number, mask: number): boolean;
   /** Nearest hit of the same ray after the given one. */
   closestAfter(t: number, instance: number, triangle: number): boolean;
+  /** Writes the normal of the last hit's triangle in its mesh to `out[0..2]`, not of unit length. */
+  faceNormal(out: Float64Array): void;
   /** Whether anything stands between 0 and tMax. */
   occluded(ox: number, oy: number, oz: number, dx: number, dy: number, dz: number, tMax: number, mask: number): boolean;
 }
@@ -77,6 +79,23 @@ export class BvhIntersector implements Intersector {
     this.afterInstance = instance;
     this.afterTriangle = triangle;
     return this.walk(false);
+  }
+
+  faceNormal(out: Float64Array): void {
+    const { meshes, instanceMesh } = this.scene;
+    const { positions: p, indices } = meshes[instanceMesh[this.instance]];
+    const a = indices[this.triangle * 3] * 3;
+    const b = indices[this.triangle * 3 + 1] * 3;
+    const c = indices[this.triangle * 3 + 2] * 3;
+    const ex = p[b] - p[a];
+    const ey = p[b + 1] - p[a + 1];
+    const ez = p[b + 2] - p[a + 2];
+    const fx = p[c] - p[a];
+    const fy = p[c + 1] - p[a + 1];
+    const fz = p[c + 2] - p[a + 2];
+    out[0] = ey * fz - ez * fy;
+    out[1] = ez * fx - ex * fz;
+    out[2] = ex * fy - ey * fx;
   }
 
   occluded(

@@ -18,6 +18,7 @@ const HIT_TRIANGLE = 7;
 const SLICE = 8;
 const AFTER_INSTANCE = 9;
 const AFTER_TRIANGLE = 10;
+const CORNER = 11;
 
 export class KernelIntersector implements Intersector {
   t = 0;
@@ -26,6 +27,7 @@ export class KernelIntersector implements Intersector {
   u = 0;
   v = 0;
 
+  private readonly floats: Float32Array;
   private readonly doubles: Float64Array;
   private readonly words: Int32Array;
   private mask = 0;
@@ -41,7 +43,8 @@ export class KernelIntersector implements Intersector {
     private readonly slot: number,
   ) {
     this.doubles = new Float64Array(buffer, slots + slot * SLOT_BYTES, AFTER + 1);
-    this.words = new Int32Array(buffer, slots + slot * SLOT_BYTES, AFTER_TRIANGLE + 1);
+    this.words = new Int32Array(buffer, slots + slot * SLOT_BYTES, CORNER + 1);
+    this.floats = new Float32Array(buffer, 0, slots / 4);
     this.slice = 0;
   }
 
@@ -77,6 +80,20 @@ export class KernelIntersector implements Intersector {
   ): boolean {
     this.put(ox, oy, oz, dx, dy, dz, tMax, mask);
     return this.kernel.trace(this.slot, this.mask, 1) !== 0;
+  }
+
+  faceNormal(out: Float64Array): void {
+    const { floats: p, words } = this;
+    const a = (words[CORNER] >>> 0) / 4;
+    const ex = p[a + 12] - p[a];
+    const ey = p[a + 16] - p[a + 4];
+    const ez = p[a + 20] - p[a + 8];
+    const fx = p[a + 24] - p[a];
+    const fy = p[a + 28] - p[a + 4];
+    const fz = p[a + 32] - p[a + 8];
+    out[0] = ey * fz - ez * fy;
+    out[1] = ez * fx - ex * fz;
+    out[2] = ex * fy - ey * fx;
   }
 
   private put(ox: number, oy: number, oz: number, dx: number, dy: number, dz: number, tMax: number, mask: number) {

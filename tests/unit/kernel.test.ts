@@ -6,10 +6,14 @@ import { identity, multiply, rotationX, rotationY, scaling, translation } from '
 import { ALL_RAYS, BvhIntersector } from '../../core/geometry/intersector.ts';
 import { layOut, SLOT_BYTES, SLOTS } from '../../core/geometry/packed-geometry.ts';
 import { compileGeometry, compileMesh, type SceneGeometry } from '../../core/geometry/scene-geometry.ts';
+import type { Sheet } from '../../core/document/schema.ts';
+import { compileScene } from '../../core/render/compile/compile.ts';
+import { loadAssets } from '../../core/render/compile/load-assets.ts';
 import { createFilm, packFilm } from '../../core/render/film/film.ts';
 import { renderGroups } from '../../core/render/frame/render-tile.ts';
 import { settingsOf } from '../../core/render/scene/scene.ts';
 import { box, lathe } from '../../demo/shapes.ts';
+import { demoShots } from '../../demo/shots.ts';
 import { compiled, scene, sphere, square } from './helpers.ts';
 import { kernelRays, kernelScene } from './kernel.ts';
 import { atSize, randomDirection, randomNumbers } from './size.ts';
@@ -167,6 +171,33 @@ describe('intersect kernel', () => {
       return Buffer.from(packFilm(film));
     });
     expect(films[0].equals(films[1])).to.equal(true);
+  });
+
+  it('renders every demo shot with the twin’s bits: maps, fog, cut-outs, links, motion, nested glass, every light', async function () {
+    this.timeout(120_000);
+    for (const [code, build] of Object.entries(demoShots)) {
+      const { document, files } = await build();
+      const assets = await loadAssets(document, async (path) => files.get(path) ?? null, code, 'stand in');
+      for (const name of ['preview', 'final'] as const) {
+        const own = document.sheets[name];
+        const sheet: Sheet = {
+          ...own,
+          width: 24 * atSize(1, 4),
+          height: 14 * atSize(1, 4),
+          samples: 8,
+          adaptive: { ...own.adaptive, on: name === 'final', least: 8 },
+          passes: { occlusion: true, shadows: true, groups: true },
+          precision: name === 'final' ? 'single' : 'double',
+        };
+        const twin = compileScene(document, assets, sheet);
+        const [a, b] = [twin, kernelScene(twin)].map((s) => {
+          const film = createFilm({ x: 0, y: 0, width: sheet.width, height: sheet.height }, s.layout);
+          renderGroups(s, settingsOf(sheet), film, 2);
+          return Buffer.from(packFilm(film));
+        });
+        expect(a.equals(b), `${code}, ${name}`).to.equal(true);
+      }
+    }
   });
 
   it('keeps each thread’s results apart, in slots of its own', () => {

@@ -1,5 +1,6 @@
 /** `Intersector` within the kernel: the walk without a way through memory. */
-import { beginWalk, bestInstance, bestT, bestTriangle, bestU, bestV, slotAt, walk } from './walk';
+import { F64s } from './prelude';
+import { beginWalk, bestCorner, bestInstance, bestT, bestTriangle, bestU, bestV, slotAt, walk } from './walk';
 
 const NOTHING_BEFORE: i32 = 0x7fffffff;
 
@@ -20,6 +21,7 @@ export class Intersector {
   private dz: f64 = 0;
   private end: f64 = 0;
   private place: usize = 0;
+  private corner: usize = 0;
 
   constructor(slot: i32) {
     this.place = slotAt(slot);
@@ -50,6 +52,23 @@ export class Intersector {
     return walk(this.place, mask, true, this.slice, ox, oy, oz, dx, dy, dz);
   }
 
+  /** From the packet that the hit was found in, which is at hand. */
+  faceNormal(out: F64s): void {
+    const p = this.corner;
+    const x = <f64>load<f32>(p);
+    const y = <f64>load<f32>(p, 16);
+    const z = <f64>load<f32>(p, 32);
+    const ex = <f64>load<f32>(p, 48) - x;
+    const ey = <f64>load<f32>(p, 64) - y;
+    const ez = <f64>load<f32>(p, 80) - z;
+    const fx = <f64>load<f32>(p, 96) - x;
+    const fy = <f64>load<f32>(p, 112) - y;
+    const fz = <f64>load<f32>(p, 128) - z;
+    out[0] = ey * fz - ez * fy;
+    out[1] = ez * fx - ex * fz;
+    out[2] = ex * fy - ey * fx;
+  }
+
   private take(found: bool): bool {
     if (!found) {
       this.instance = -1;
@@ -60,6 +79,7 @@ export class Intersector {
     this.v = bestV;
     this.instance = bestInstance;
     this.triangle = bestTriangle;
+    this.corner = bestCorner;
     return true;
   }
 }

@@ -24,13 +24,14 @@ const SLOTS: usize = HEADER + 28;
 const UNIT_BYTES: usize = 32;
 const PACKET_FIRST: usize = 144;
 
-// A thread's slot: the result, the slice of time of its rays, the place to resume after, the ray (origin, direction,
+// A thread's slot: the result, the slice of time of its rays, the place to resume after, where the hit's triangle is, the ray (origin, direction,
 // greatest distance, distance to resume after), two stacks of (reference, distance), each with room below it for the
 // distances of a node's children, and the arena of its path tracer.
 const SLOT_BYTES: usize = 131072;
 const SLICE: usize = 32;
 const AFTER_INSTANCE: usize = 36;
 const AFTER_TRIANGLE: usize = 40;
+const CORNER: usize = 44;
 const RAY: usize = 48;
 const DISTANCES_BYTES: usize = 32;
 const TOP_STACK: usize = 160;
@@ -66,6 +67,8 @@ export let bestU: f64 = 0;
 export let bestV: f64 = 0;
 export let bestInstance: i32 = -1;
 export let bestTriangle: i32 = 0;
+/** Address of its first corner's x. */
+export let bestCorner: usize = 0;
 let startT: f64 = 0;
 let startInstance: i32 = 0;
 let startTriangle: i32 = 0;
@@ -348,6 +351,7 @@ function walkMesh(
         bestT = t;
         bestInstance = instance;
         bestTriangle = number;
+        bestCorner = p;
         bestU = v / determinant;
         bestV = w / determinant;
         if (any) return;
@@ -481,5 +485,6 @@ export function trace(slot: i32, mask: i32, any: bool): bool {
   store<f64>(place, bestV, 16);
   store<i32>(place, bestInstance, 24);
   store<i32>(place, bestTriangle, 28);
+  store<u32>(place, <u32>bestCorner, CORNER);
   return true;
 }

@@ -90,7 +90,7 @@ export class EmitterHit {
     const light = scene.instanceLight[instance];
     if (light < 0) return;
     if (!directLight.serves(light, path.lastKind, path.object, path.bounces, path.length + t)) return;
-    const cosine = Math.abs(shading.cosine(instance, triangle, ray[3], ray[4], ray[5]));
+    const cosine = Math.abs(shading.cosine(ray[3], ray[4], ray[5]));
     const row = scene.instanceEmitter[instance] + triangle;
     const density = (scene.emitters.rows[row * EMITTER_STRIDE + EMITTER_DENSITY] * t * t) / cosine;
     const weight = directLight.misWeight(light, density);

@@ -107,7 +107,7 @@ export class Integrator implements GroupTracer {
     readonly rays: Intersector,
     private readonly recorder: Recorder | null,
   ) {
-    this.shading = new Shading(scene);
+    this.shading = new Shading(scene, rays);
     this.media = new MediumStack(scene);
     this.firstMedia = new MediumStack(scene);
     this.camera = new CameraRay(scene, settings, this.random);
@@ -258,7 +258,7 @@ export class Integrator implements GroupTracer {
     let hit = rays.closest(ray[0], ray[1], ray[2], ray[3], ray[4], ray[5], Infinity, CAMERA_RAY);
     while (hit) {
       if (!shading.isGlass(rays.instance)) break;
-      const entering = shading.entering(rays.instance, rays.triangle, ray[3], ray[4], ray[5]);
+      const entering = shading.entering(ray[3], ray[4], ray[5]);
       const isThin = (this.scene.instanceFlags[rays.instance] & IS_THIN) !== 0;
       if (isThin || media.isFace(rays.instance, entering)) {
         if (faces < crossed.length) crossed[faces] = rays.instance;
@@ -319,7 +319,7 @@ export class Integrator implements GroupTracer {
       this.absorb(t - from);
       from = t;
       if (!shading.isGlass(instance) || (flags & IS_THIN) !== 0) break;
-      const entering = shading.entering(instance, triangle, ray[3], ray[4], ray[5]);
+      const entering = shading.entering(ray[3], ray[4], ray[5]);
       if (media.isFace(instance, entering)) {
         eta = media.eta(instance, entering);
         break;
@@ -339,7 +339,7 @@ export class Integrator implements GroupTracer {
     if (path.firstObject < 0) path.firstObject = object;
     else if (path.secondObject < 0) path.secondObject = object;
     if ((scene.instanceFlags[instance] & EMITS) !== 0) this.emitterHit.emitter();
-    shading.hit(rays, ray, path.width + path.spread * end, path.firstKind < 0);
+    shading.hit(ray, path.width + path.spread * end, path.firstKind < 0);
     shading.toSurfaceIn(this.surface, eta, path.bounces > 0 ? this.settings.roughnessFloor : 0);
     path.length += end;
     path.width += path.spread * end;
@@ -353,7 +353,7 @@ export class Integrator implements GroupTracer {
     const { ray, beta } = path;
     const { u, v, t, instance, triangle } = rays;
     if ((flags & (IS_FRONT_ONLY | IS_BACK_ONLY)) !== 0) {
-      const front = shading.entering(instance, triangle, ray[3], ray[4], ray[5]);
+      const front = shading.entering(ray[3], ray[4], ray[5]);
       if (front === ((flags & IS_BACK_ONLY) !== 0)) return 0;
     }
     if ((flags & HAS_ALPHA) !== 0) {
@@ -380,7 +380,7 @@ export class Integrator implements GroupTracer {
     }
     if ((flags & IS_CUT_OUT) !== 0) return -1;
     if ((flags & IS_SHADOW_ONLY) !== 0) {
-      shading.hit(rays, ray, 0, false);
+      shading.hit(ray, 0, false);
       const open = this.directLight.openness();
       for (let a = 0; a < 3; a++) beta[a] *= open;
       // The shadow ray has taken the ray's place in the intersector: it is put back, to be resumed.

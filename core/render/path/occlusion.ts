@@ -68,7 +68,7 @@ export class Occlusion {
     const { scene, rays, shading } = this;
     const { instance, triangle, t, u, v } = rays;
     const flags = scene.instanceFlags[instance];
-    const front = shading.cosine(instance, triangle, dx, dy, dz);
+    const front = shading.cosine(dx, dy, dz);
     if ((flags & IS_FRONT_ONLY) !== 0 && front < 0) return 1;
     if ((flags & IS_BACK_ONLY) !== 0 && front > 0) return 1;
     const there =

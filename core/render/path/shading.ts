@@ -75,7 +75,10 @@ export class Shading {
   private readonly liftRate: number;
   private readonly liftLeast: number;
 
-  constructor(private readonly scene: CompiledScene) {
+  constructor(
+    private readonly scene: CompiledScene,
+    private readonly rays: Intersector,
+  ) {
     const { state } = this;
     this.point = state.subarray(POINT, POINT + 3);
     this.normal = state.subarray(NORMAL, NORMAL + 3);
@@ -105,32 +108,23 @@ export class Shading {
     return (this.scene.instanceFlags[instance] & IS_GLASS) !== 0;
   }
 
-  /** Whether a ray along (dx, dy, dz) meets the front of a triangle. */
-  entering(instance: i32, triangle: i32, dx: number, dy: number, dz: number): boolean {
-    const n = this.faceNormal(instance, triangle);
+  /** Whether a ray along (dx, dy, dz), the last that was traced, met the front of its hit. */
+  entering(dx: number, dy: number, dz: number): boolean {
+    const n = this.faceNormal();
     return n[0] * dx + n[1] * dy + n[2] * dz < 0;
   }
 
-  /** Cosine between a ray and a triangle's normal, positive when it meets the front. */
-  cosine(instance: i32, triangle: i32, dx: number, dy: number, dz: number): number {
-    const n = this.faceNormal(instance, triangle);
+  /** Cosine between a ray, the last that was traced, and the normal of its hit; positive when it met the front. */
+  cosine(dx: number, dy: number, dz: number): number {
+    const n = this.faceNormal();
     return -(n[0] * dx + n[1] * dy + n[2] * dz) / Math.sqrt(n[0] * n[0] + n[1] * n[1] + n[2] * n[2]);
   }
 
-  /** World normal of a triangle, not of unit length, on its counter-clockwise side. */
-  private faceNormal(instance: i32, triangle: i32): Float64Array {
-    const { geometry } = this.scene;
-    const { positions: p, indices } = geometry.meshes[geometry.instanceMesh[instance]];
-    const a = indices[triangle * 3] * 3;
-    const b = indices[triangle * 3 + 1] * 3;
-    const c = indices[triangle * 3 + 2] * 3;
-    const ex = p[b] - p[a];
-    const ey = p[b + 1] - p[a + 1];
-    const ez = p[b + 2] - p[a + 2];
-    const fx = p[c] - p[a];
-    const fy = p[c + 1] - p[a + 1];
-    const fz = p[c + 2] - p[a + 2];
-    return this.normalToWorld(instance, ey * fz - ez * fy, ez * fx - ex * fz, ex * fy - ey * fx);
+  /** World normal of the last hit, not of unit length, on the counter-clockwise side of its triangle. */
+  private faceNormal(): Float64Array {
+    const { rays, vector } = this;
+    rays.faceNormal(vector);
+    return this.normalToWorld(rays.instance, vector[0], vector[1], vector[2]);
   }
 
   /** Normals transform with the transposed inverse. */
@@ -149,17 +143,17 @@ export class Shading {
    * @param width of the cone around the ray there, metres; decides which mips are looked at
    * @param isFirst whether `uv` is wanted though no map needs it
    */
-  hit(rays: Intersector, ray: Float64Array, width: number, isFirst: boolean): void {
+  hit(ray: Float64Array, width: number, isFirst: boolean): void {
     const { scene, point, normal, viewer, state, frame } = this;
     const { geometry } = scene;
-    const { instance, triangle, u, v, t } = rays;
+    const { instance, triangle, u, v, t } = this.rays;
     this.instance = instance;
     for (let a = 0; a < 3; a++) {
       point[a] = ray[a] + t * ray[3 + a];
       viewer[a] = -ray[3 + a];
     }
     if (scene.single) for (let a = 0; a < 3; a++) point[a] = Math.fround(point[a]);
-    const g = this.faceNormal(instance, triangle);
+    const g = this.faceNormal();
     const toViewer = g[0] * viewer[0] + g[1] * viewer[1] + g[2] * viewer[2];
     this.isEntering = toViewer > 0;
     const sign = this.isEntering ? 1 : -1;

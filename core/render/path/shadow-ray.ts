@@ -138,7 +138,7 @@ export class ShadowRay {
   private lets(instance: i32): boolean {
     const { scene, rays, shading, ray, transmittance, media } = this;
     const flags = scene.instanceFlags[instance];
-    const front = shading.cosine(instance, rays.triangle, ray[3], ray[4], ray[5]);
+    const front = shading.cosine(ray[3], ray[4], ray[5]);
     if ((flags & IS_FRONT_ONLY) !== 0 && front < 0) return true;
     if ((flags & IS_BACK_ONLY) !== 0 && front > 0) return true;
     let there: f64 = 1;

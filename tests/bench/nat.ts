@@ -1,2 +1,0 @@
-import { benchNative } from './paths-native.ts';
-benchNative();
