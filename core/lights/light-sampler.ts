@@ -20,6 +20,7 @@ import {
   MESH_FIRST,
   type Emitters,
 } from './mesh-light.ts';
+import type { LightTree } from './light-tree.ts';
 import { hitQuad, QUAD_AREA, QUAD_NORMAL, QUAD_PLACE, QUAD_U, QUAD_V } from './quad.ts';
 import { sampleSky, skyDensity, skyRadiance, type Sky } from './sky.ts';
 import { capHeight, hitSphere, SPHERE_CENTRE, SPHERE_RADIUS, spotShare } from './sphere.ts';
@@ -39,6 +40,7 @@ export interface LightTables {
   /** See `table.ts`. */
   lights: Float64Array;
   emitters: Emitters;
+  lightTree: LightTree;
   sky: Sky;
   /** Each texture with its halved copies. */
   chains: Texture[][];

@@ -71,6 +71,7 @@ export function compileScene(
     lightCount: lights.lightCount,
     hasBodies: lights.hasBodies,
     emitters: lights.emitters,
+    lightTree: lights.lightTree,
     lightLinks: lights.lightLinks,
     shadowLinks: lights.shadowLinks,
     sky: lights.sky,

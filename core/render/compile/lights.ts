@@ -16,6 +16,7 @@ import {
   MESH_FIRST,
   type Emitters,
 } from '../../lights/mesh-light.ts';
+import { compileLightTree, EACH_AT_FIRST, type LightTree } from '../../lights/light-tree.ts';
 import { QUAD_AREA, writeQuad } from '../../lights/quad.ts';
 import { sphereRadiance, writeSphere } from '../../lights/sphere.ts';
 import {
@@ -25,6 +26,7 @@ import {
   LIGHT_FLAGS,
   LIGHT_MESH,
   LIGHT_RECTANGLE,
+  LIGHT_SAMPLES,
   LIGHT_SKY,
   LIGHT_SPHERE,
   LIGHT_STRIDE,
@@ -48,6 +50,7 @@ export interface CompiledLights {
   lightIds: string[];
   hasBodies: boolean;
   emitters: Emitters;
+  lightTree: LightTree;
   instanceLight: number[];
   instanceEmitter: number[];
   lightLinks: Uint8Array | null;
@@ -135,6 +138,7 @@ export function compileLights(
   }
 
   const emitters = new EmitterTable();
+  const meshPower = new Map<number, number>();
   const instanceLight: number[] = new Array(placed.instances.length).fill(-1);
   const instanceEmitter: number[] = new Array(placed.instances.length).fill(-1);
   const kin = new Map<string, number[]>();
@@ -162,6 +166,7 @@ export function compileLights(
     }
     const isSampled = material.sampledAsLight && members.every((i) => (placed.instances[i].slice ?? -1) < 0);
     const total = emitters.finish(first);
+    meshPower.set(id, total);
     rows[id][MESH_FIRST] = first;
     rows[id][MESH_COUNT] = emitters.count - first;
     if (!isSampled || !(total > 0)) rows[id][LIGHT_FLAGS] &= ~SAMPLED;
@@ -201,12 +206,21 @@ export function compileLights(
       : null;
   const lights = new Float64Array(allocate(rows.length * LIGHT_STRIDE * 8));
   rows.forEach((r, i) => lights.set(r, i * LIGHT_STRIDE));
+  const table = emitters.table();
+  const { chains } = surfaces;
+  const lightTree = compileLightTree({ lights, lightCount: rows.length, emitters: table, sky, chains, meshPower });
+  const asking = lightIds.find((_, i) => rows[i][LIGHT_SAMPLES] > 1);
+  if (asking !== undefined && lightTree.count > EACH_AT_FIRST)
+    warnings.push(
+      `Light "${asking}" asks for ${rows[lightIds.indexOf(asking)][LIGHT_SAMPLES]} samples of its own, but of ${lightTree.count} lights ${EACH_AT_FIRST} are chosen at each hit, by what they bring.`,
+    );
   return {
     lights,
     lightCount: rows.length,
     lightIds,
     hasBodies,
-    emitters: emitters.table(),
+    emitters: table,
+    lightTree,
     instanceLight,
     instanceEmitter,
     lightLinks: linkTable(LINKED, 'lights'),

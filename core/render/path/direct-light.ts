@@ -5,7 +5,9 @@
  */
 import { toInt, type f64, type i32 } from '../../data/numbers.ts';
 import { CAMERA_RAY, rayOfKind } from '../../geometry/ray-kinds.ts';
+import { LightChoice } from '../../lights/light-choice.ts';
 import { LightSampler } from '../../lights/light-sampler.ts';
+import { EACH_AT_FIRST, EACH_LATER } from '../../lights/light-tree.ts';
 import { EMITTER_STRIDE } from '../../lights/mesh-light.ts';
 import {
   LIGHT_FLAGS,
@@ -29,7 +31,7 @@ import { MEAN_RAYS, passOf } from '../film/passes.ts';
 import type { MediumStack } from './medium-stack.ts';
 import type { PathContext } from './path-context.ts';
 import type { PathState } from './path-state.ts';
-import { dimension, SLOT_CATCHER, SLOT_LIGHT, type GroupRandom } from '../film/random.ts';
+import { dimension, SLOT_CATCHER, SLOT_CHOICE, SLOT_LIGHT, type GroupRandom } from '../film/random.ts';
 import { STAGE_LIGHT, type Recorder } from './recorder.ts';
 import { IS_BACK_ONLY, IS_FRONT_ONLY, type CompiledScene } from '../scene/scene.ts';
 import type { PathSettings } from '../scene/path-settings.ts';
@@ -42,6 +44,11 @@ const SHORT = 1 - 1e-9;
 
 export class DirectLight {
   readonly sampler: LightSampler;
+  private readonly choice: LightChoice;
+  /** Where the first and the last event were that light was looked for at, and what was lit. */
+  private readonly places = new Float64Array(6);
+  private firstLit: i32 = -1;
+  private lastLit: i32 = -1;
   private readonly shadow: ShadowRay;
   private readonly fogLobe = new Float64Array(4);
   private readonly shadowSums: i32;
@@ -69,13 +76,44 @@ export class DirectLight {
     this.collector = context.collector;
     this.recorder = context.recorder;
     this.sampler = new LightSampler(scene);
+    this.choice = new LightChoice(scene, scene.lightLinks, scene.objectCount);
     this.shadow = new ShadowRay(context);
     this.shadowSums = settings.sums.shadows;
     this.shadowLights = settings.sums.shadowCount;
   }
 
-  /** Samples of a light at the present event. */
-  count(light: i32, isFirst: boolean): i32 {
+  /** Whether lights are chosen at an event, rather than each sampled on its own. */
+  private chooses(isFirst: boolean): boolean {
+    const { count } = this.scene.lightTree;
+    return isFirst ? count > EACH_AT_FIRST && this.shadowLights === 0 : count > EACH_LATER;
+  }
+
+  /** Lights chosen at an event. */
+  private picks(isFirst: boolean): i32 {
+    return isFirst ? EACH_AT_FIRST * this.settings.extraSamples.light : 1;
+  }
+
+  /** Samples that a light may expect at an event. */
+  private expected(light: i32, isFirst: boolean): number {
+    if (!this.chooses(isFirst)) return this.count(light, isFirst);
+    const { places: p } = this;
+    const o = isFirst ? 0 : 3;
+    const object = isFirst ? this.firstLit : this.lastLit;
+    return this.picks(isFirst) * this.choice.chanceOf(light, p[o], p[o + 1], p[o + 2], object);
+  }
+
+  private remember(isFirst: boolean, x: number, y: number, z: number, object: i32): void {
+    const { places } = this;
+    const o = isFirst ? 0 : 3;
+    places[o] = x;
+    places[o + 1] = y;
+    places[o + 2] = z;
+    if (isFirst) this.firstLit = object;
+    else this.lastLit = object;
+  }
+
+  /** Samples of a light that is sampled on its own. */
+  private count(light: i32, isFirst: boolean): i32 {
     if (!isFirst) return 1;
     return this.settings.extraSamples.light * toInt(this.scene.lights[light * LIGHT_STRIDE + LIGHT_SAMPLES]);
   }
@@ -109,7 +147,7 @@ export class DirectLight {
     if ((flags & PLAIN_SHADOWS) === 0 || path.unshaded) return 0;
     const isFirst = path.total === 1 && path.firstKind !== VOLUME;
     const own = path.density * (isFirst ? this.extraOf(path.firstKind) : 1);
-    return own / (own + lightDensity * this.count(light, isFirst));
+    return own / (own + lightDensity * this.expected(light, isFirst));
   }
 
   /** Light at the surface in `shading`; limits are told by which kinds are still allowed. */
@@ -118,12 +156,27 @@ export class DirectLight {
     const { lights, lightCount } = scene;
     const slot = dimension(path.total, SLOT_LIGHT);
     const object = scene.instanceObject[shading.instance];
+    const { point } = shading;
+    if (this.chooses(isFirst)) {
+      this.remember(isFirst, point[0], point[1], point[2], object);
+      const picks = this.picks(isFirst);
+      const choose = dimension(path.total, SLOT_CHOICE);
+      for (let k = 0; k < picks; k++) {
+        random.draw(choose, path.splitIndex * 256 + k);
+        const light = this.choice.pick(random.u, point[0], point[1], point[2], object);
+        if (light < 0) continue;
+        random.draw(slot, (path.splitIndex * 256 + k) * 1024);
+        const expected = picks * this.choice.chance;
+        this.sampleAtSurface(light, object, picks, expected, isFirst, diffuse, specular, transmission);
+      }
+      return;
+    }
     for (let light = 0; light < lightCount; light++) {
       if ((toInt(lights[light * LIGHT_STRIDE + LIGHT_FLAGS]) & SAMPLED) === 0) continue;
       const count = this.count(light, isFirst);
       for (let k = 0; k < count; k++) {
         random.draw(slot, (path.splitIndex * 256 + k) * 1024 + light);
-        this.sampleAtSurface(light, object, count, isFirst, diffuse, specular, transmission);
+        this.sampleAtSurface(light, object, count, count, isFirst, diffuse, specular, transmission);
       }
     }
   }
@@ -132,6 +185,7 @@ export class DirectLight {
     light: i32,
     object: i32,
     count: i32,
+    expected: number,
     isFirst: boolean,
     diffuse: boolean,
     specular: boolean,
@@ -163,9 +217,9 @@ export class DirectLight {
       this.collector.sums[this.shadowSums + light] +=
         (open ? luminance(shadow.transmittance[0], shadow.transmittance[1], shadow.transmittance[2]) : 0) / count;
     if (!open) return;
-    if (byDiffuse) this.lit(light, DIFFUSE, 0, count, isFirst, lobes, unshaded);
-    if (bySpecular) this.lit(light, SPECULAR, 4, count, isFirst, lobes, unshaded);
-    if (byTransmission) this.lit(light, TRANSMISSION, 8, count, isFirst, lobes, unshaded);
+    if (byDiffuse) this.lit(light, DIFFUSE, 0, count, expected, isFirst, lobes, unshaded);
+    if (bySpecular) this.lit(light, SPECULAR, 4, count, expected, isFirst, lobes, unshaded);
+    if (byTransmission) this.lit(light, TRANSMISSION, 8, count, expected, isFirst, lobes, unshaded);
   }
 
   /**
@@ -204,27 +258,39 @@ export class DirectLight {
     );
   }
 
-  /** Light at a place in fog, from every light once. */
+  /** Light at a place in fog: from a light chosen for it, or from the only one. */
   inFog(x: number, y: number, z: number): void {
-    const { scene, random, path, sampler, media } = this;
+    const { scene, random, path } = this;
     const { lights, lightCount } = scene;
-    const g = scene.fog![FOG_ANISOTROPY];
     const slot = dimension(path.total, SLOT_LIGHT);
-    const { ray } = path;
+    if (this.chooses(false)) {
+      this.remember(false, x, y, z, -1);
+      random.draw(dimension(path.total, SLOT_CHOICE), path.splitIndex * 256);
+      const light = this.choice.pick(random.u, x, y, z, -1);
+      if (light < 0) return;
+      random.draw(slot, path.splitIndex * 256 * 1024);
+      this.sampleInFog(light, this.choice.chance, x, y, z);
+      return;
+    }
     for (let light = 0; light < lightCount; light++) {
       if ((toInt(lights[light * LIGHT_STRIDE + LIGHT_FLAGS]) & SAMPLED) === 0) continue;
       random.draw(slot, path.splitIndex * 256 * 1024 + light);
-      if (!sampler.aim(light, x, y, z, random.u, random.v)) continue;
-      if (sampler.emitter >= 0 && !this.glow()) continue;
-      if (!this.serves(light, VOLUME, -1, path.bounces + 1, sampler.distance)) continue;
-      this.note(false, false, VOLUME);
-      const d = sampler.direction;
-      if (!this.shadow.isVisible(light, x, y, z, d[0], d[1], d[2], sampler.distance * SHORT, media, false)) continue;
-      const phase = henyeyGreenstein(ray[3] * d[0] + ray[4] * d[1] + ray[5] * d[2], g);
-      const { fogLobe } = this;
-      fogLobe[0] = fogLobe[1] = fogLobe[2] = fogLobe[3] = phase;
-      this.lit(light, VOLUME, 0, 1, false, fogLobe, false);
+      this.sampleInFog(light, 1, x, y, z);
     }
+  }
+
+  private sampleInFog(light: i32, expected: number, x: number, y: number, z: number): void {
+    const { scene, random, path, sampler, media, fogLobe } = this;
+    const { ray } = path;
+    if (!sampler.aim(light, x, y, z, random.u, random.v)) return;
+    if (sampler.emitter >= 0 && !this.glow()) return;
+    if (!this.serves(light, VOLUME, -1, path.bounces + 1, sampler.distance)) return;
+    this.note(false, false, VOLUME);
+    const d = sampler.direction;
+    if (!this.shadow.isVisible(light, x, y, z, d[0], d[1], d[2], sampler.distance * SHORT, media, false)) return;
+    const g = scene.fog![FOG_ANISOTROPY];
+    fogLobe.fill(henyeyGreenstein(ray[3] * d[0] + ray[4] * d[1] + ray[5] * d[2], g));
+    this.lit(light, VOLUME, 0, 1, expected, false, fogLobe, false);
   }
 
   /** Radiance of the emitting triangle that was aimed at; false when its shining side looks away. */
@@ -277,6 +343,7 @@ export class DirectLight {
     kind: i32,
     lobe: i32,
     count: i32,
+    expected: number,
     isFirst: boolean,
     lobes: Float64Array,
     unshaded: boolean,
@@ -293,7 +360,7 @@ export class DirectLight {
     // Balance heuristic of n samples of the light and m of the surface: n·p / (n·p + m·q), over n·p.
     const alone = (flags & PLAIN_SHADOWS) === 0 || (flags & POINT_LIKE) !== 0 || unshaded || faces > 0;
     const own: f64 = alone ? 0 : lobes[lobe + 3] * (isFirst ? this.extraOf(kind) : 1);
-    const w = path.weight / (sampler.density * count + own);
+    const w = path.weight / (sampler.density * expected + own);
     const { radiance } = sampler;
     const { transmittance } = shadow;
     const { beta } = path;

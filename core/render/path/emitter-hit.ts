@@ -8,7 +8,8 @@ import { toInt, type i32 } from '../../data/numbers.ts';
 import type { Intersector } from '../../geometry/intersector.ts';
 import { EMITTER_DENSITY, EMITTER_STRIDE } from '../../lights/mesh-light.ts';
 import { skyRadiance } from '../../lights/sky.ts';
-import { FAR, LIGHT_FLAGS, LIGHT_GROUP, LIGHT_STRIDE, POINT_LIKE, SAMPLED } from '../../lights/table.ts';
+import { TREE_RADIUS2, TREE_STRIDE } from '../../lights/light-tree.ts';
+import { FAR, LIGHT_FLAGS, LIGHT_GROUP, LIGHT_STRIDE, POINT_LIKE } from '../../lights/table.ts';
 import type { Collector } from './collector.ts';
 import type { DirectLight } from './direct-light.ts';
 import { BACKGROUND, EMISSION, passOf } from '../film/passes.ts';
@@ -16,6 +17,10 @@ import type { PathContext } from './path-context.ts';
 import type { PathState } from './path-state.ts';
 import type { CompiledScene } from '../scene/scene.ts';
 import type { Shading } from './shading.ts';
+
+/** What rounding may do to a distance, generously. */
+const LOOSE = 1 + 1e-9;
+const ROUNDING = 1e-14;
 
 export class EmitterHit {
   private readonly sky = new Float64Array(3);
@@ -43,16 +48,37 @@ export class EmitterHit {
     return path.firstKind < 0 ? unscattered : passOf(path.firstKind, path.straight || path.total === 1);
   }
 
-  /** Lights with a body that stand on the ray before `end`. */
+  /** Lights with a body that stand on the ray before `end`, found through the tree that lights are chosen by. */
   bodies(end: number): void {
     const { scene, path, directLight } = this;
     const { sampler } = directLight;
-    for (let light = 0; light < scene.lightCount; light++) {
-      const flags = toInt(scene.lights[light * LIGHT_STRIDE + LIGHT_FLAGS]);
-      if ((flags & (FAR | POINT_LIKE)) !== 0 || (flags & SAMPLED) === 0) continue;
+    const { links, after } = scene.lightTree;
+    let node = 0;
+    while (node < after.length) {
+      if (!this.mayTouch(node)) {
+        node = after[node];
+        continue;
+      }
+      const light = -1 - links[node * 2];
+      node++;
+      if (light < 0 || (toInt(scene.lights[light * LIGHT_STRIDE + LIGHT_FLAGS]) & POINT_LIKE) !== 0) continue;
       const t = sampler.hitBody(light, path.ray);
       if (t < end && sampler.meet(light, path.ray, t)) this.collectLight(light, t, EMISSION);
     }
+  }
+
+  /** Whether the ray may come through the sphere around a node of the light tree. */
+  private mayTouch(node: i32): boolean {
+    const { nodes } = this.scene.lightTree;
+    const { ray } = this.path;
+    const n = node * TREE_STRIDE;
+    const x = nodes[n] - ray[0];
+    const y = nodes[n + 1] - ray[1];
+    const z = nodes[n + 2] - ray[2];
+    const along = x * ray[3] + y * ray[4] + z * ray[5];
+    const off2 = x * x + y * y + z * z - along * along;
+    const reach2 = nodes[n + TREE_RADIUS2] * LOOSE;
+    return off2 <= reach2 + (x * x + y * y + z * z) * ROUNDING && (along >= 0 || along * along <= reach2 - off2);
   }
 
   /** Everything far, for a ray that leaves the scene. */
