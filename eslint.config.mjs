@@ -64,14 +64,7 @@ const serverRules = SERVER_ORDER.map((folder) => ({
 
 export default typescript.config(
   {
-    ignores: [
-      'dist/',
-      'server/db/migrations/',
-      '.dusting/',
-      'core/kernels/**',
-      'test-results/',
-      'playwright-report/',
-    ],
+    ignores: ['dist/', 'server/db/migrations/', '.dusting/', 'core/kernels/**', 'test-results/', 'playwright-report/'],
   },
   js.configs.recommended,
   ...typescript.configs.recommended,

@@ -61,7 +61,9 @@ export function findFireflies({ luminance, width, height, albedo = null }: Firef
       const value = luminance[i];
       if (value - value !== 0) continue;
       light += Math.max(0, value);
-      // Most pixels end here.
+      // Most pixels end here, at the first two neighbours that are bright enough.
+      const isInside = x > 0 && y > 0 && x < width - 1 && y < height - 1;
+      if (isInside && isAmongTwo(luminance, i, width, value / factor)) continue;
       if (!(value > factor * secondNeighbour(luminance, width, height, x, y))) continue;
       if (endsLine(luminance, width, height, x, y, value / factor)) continue;
       const median = neighbourhood(luminance, width, height, x, y, around);
@@ -85,6 +87,20 @@ const display = (y: number): number => 255 * srgbFromLinear(Math.min(1, y));
 /** Mirrored at the edges, so that a line that ends there is still a line. */
 const mirrored = (at: number, size: number): number =>
   Math.max(0, Math.min(size - 1, at < 0 ? -at : at >= size ? 2 * size - 2 - at : at));
+
+/** Whether two of the eight neighbours of a pixel inside the picture are as bright as `least`, looked at nearest first. */
+function isAmongTwo(plane: ArrayLike<number>, i: number, width: number, least: number): boolean {
+  if (!(least > 0)) return false;
+  let found = plane[i - 1] >= least ? 1 : 0;
+  if (plane[i + 1] >= least) found++;
+  if (found > 1) return true;
+  if (plane[i - width] >= least) found++;
+  if (found > 1) return true;
+  if (plane[i + width] >= least) found++;
+  if (found > 1) return true;
+  for (let k = 0; k < 4; k++) if (plane[i + (k & 1 ? 1 : -1) + (k & 2 ? width : -width)] >= least) found++;
+  return found > 1;
+}
 
 /** Second brightest of the eight neighbours; those that are no numbers count as dark. */
 function secondNeighbour(plane: ArrayLike<number>, width: number, height: number, x: number, y: number): number {

@@ -188,8 +188,7 @@ export function lower({ root, roots, prelude, replaced }) {
       kind.needs.forEach((symbol) => need(symbol, file, imports));
     }
     structs.set(declaration.name.text, fields);
-    // @ts-ignore is for AssemblyScript's own decorators.
-    return `// @ts-ignore: decorator\n@unmanaged\nexport class ${declaration.name.text} ${parent ? `extends ${parent.name} ` : ''}{\n${lines.join('\n')}\n}`;
+    return `@unmanaged\nexport class ${declaration.name.text} ${parent ? `extends ${parent.name} ` : ''}{\n${lines.join('\n')}\n}`;
   }
 
   /** How a type of a field stands in memory, or null where it cannot. */

@@ -33,6 +33,14 @@ export function healthOf(input: HealthInput): PictureHealth {
 export const maskOf = (finding: HealthFinding, input: HealthInput): Uint8Array | null =>
   HEALTH_CHECKS.find(({ id }) => id === finding.id)?.mask?.(input, finding) ?? null;
 
+const one = new Float32Array(1);
+const oneBits = new Uint32Array(one.buffer);
+
+function bitsOf(value: number): number {
+  one[0] = value;
+  return oneBits[0];
+}
+
 export function channelHealth(
   name: string,
   plane: ArrayLike<number>,
@@ -41,9 +49,12 @@ export function channelHealth(
 ): ChannelHealth {
   let [min, max, sum, nan, infinite, negative, clipped] = [Infinity, -Infinity, 0, 0, 0, 0, 0];
   const [first, last] = HISTOGRAM_STOPS;
-  const histogram = new Array<number>(last - first + 1).fill(0);
+  // By the exponent of 32-bit floats, the greatest of which is that of what is no number.
+  const counts = new Uint32Array(256);
   const places: ChannelHealth['places'] = [];
   const end = type === 'half' ? LARGEST_HALF : type === 'uint' ? 1 : Infinity;
+  const floats = plane instanceof Float32Array ? plane : null;
+  const bits = floats && new Uint32Array(floats.buffer, floats.byteOffset, floats.length);
   for (let i = 0; i < plane.length; i++) {
     const value = plane[i];
     if (value - value !== 0) {
@@ -55,14 +66,13 @@ export function channelHealth(
     if (value < min) min = value;
     if (value > max) max = value;
     if (value < 0) negative += 1;
+    else if (value > 0) counts[(bits ? bits[i] : bitsOf(value)) >>> 23] += 1;
     if (value >= end) clipped += 1;
-    if (value > 0) {
-      // Whole powers of two, read off the leading zeros; what is larger than the last is in it.
-      const stop = 31 - Math.clz32(Math.min(value, 511) * 2 ** 23) - 23;
-      histogram[stop < first ? 0 : stop > last ? last - first : stop - first] += 1;
-    }
     sum += value;
   }
+  const histogram = new Array<number>(last - first + 1).fill(0);
+  // What is larger than the last stop is in it, what is smaller than the first in that.
+  counts.forEach((count, exponent) => (histogram[Math.max(first, Math.min(last, exponent - 127)) - first] += count));
   const finite = plane.length - nan - infinite;
   return { name, min: finite ? min : 0, max: finite ? max : 0, mean: finite ? sum / finite : 0, nan, infinite, negative, clipped, histogram, places }; // prettier-ignore
 }

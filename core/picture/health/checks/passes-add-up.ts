@@ -26,7 +26,6 @@ function sumOf({ planes, types }: HealthInput, layers: Layer[], mask: Uint8Array
   const whole = beauty && coloursOf(beauty);
   const parts = leafLayers(layers.filter((layer) => layer.role === 'light' && coloursOf(layer)));
   if (!whole || parts.length < 2) return null;
-  let off = 0;
   let worst = 0;
   let place = 0;
   // Half a step of the format: of a value's last digit, and of the smallest there is.
@@ -37,22 +36,30 @@ function sumOf({ planes, types }: HealthInput, layers: Layer[], mask: Uint8Array
     beautyStep: stepOf(whole[c]),
     parts: parts.map((part) => ({ plane: planes.get(coloursOf(part)![c])!, step: stepOf(coloursOf(part)![c]) })),
   }));
-  for (let i = 0; i < channels[0].beauty.length; i++) {
-    let isOff = false;
-    for (const { beauty: wanted, beautyStep, parts: own } of channels) {
-      let sum = 0;
-      let allowed = Math.max(beautyStep.least, Math.abs(wanted[i]) * beautyStep.share);
-      for (const { plane, step } of own) {
-        sum += plane[i];
-        allowed += Math.max(step.least, Math.abs(plane[i]) * step.share);
-      }
-      const difference = Math.abs(sum - wanted[i]);
-      if (!(difference > allowed * 1.01)) continue;
-      isOff = true;
-      if (difference > worst) [worst, place] = [difference, i];
+  const pixels = channels[0].beauty.length;
+  const off = new Uint8Array(pixels);
+  // Plane by plane: what is read one after the other stands one after the other.
+  const sum = new Float64Array(pixels);
+  const allowed = new Float64Array(pixels);
+  for (const { beauty: wanted, beautyStep, parts: own } of channels) {
+    for (let i = 0; i < pixels; i++) {
+      sum[i] = 0;
+      allowed[i] = Math.max(beautyStep.least, Math.abs(wanted[i]) * beautyStep.share);
     }
-    off += Number(isOff);
-    if (mask && isOff) mask[i] = 1;
+    for (const { plane, step } of own) {
+      const { share, least } = step;
+      for (let i = 0; i < pixels; i++) {
+        sum[i] += plane[i];
+        allowed[i] += Math.max(least, Math.abs(plane[i]) * share);
+      }
+    }
+    for (let i = 0; i < pixels; i++) {
+      const difference = Math.abs(sum[i] - wanted[i]);
+      if (!(difference > allowed[i] * 1.01)) continue;
+      off[i] = 1;
+      if (difference > worst || (difference === worst && i < place)) [worst, place] = [difference, i];
+    }
   }
-  return { names: parts.map(({ name }) => name), off, worst, place };
+  if (mask) mask.set(off);
+  return { names: parts.map(({ name }) => name), off: off.reduce((all, is) => all + is, 0), worst, place };
 }
