@@ -61,7 +61,7 @@ export function sampleImage(
     return;
   }
   const widest = Math.max(texture.width, texture.height);
-  const level = filter === MIP ? Math.log2(Math.max(1, footprint * widest)) : 0;
+  const level = filter === MIP ? Math.log(Math.max(1, footprint * widest)) / Math.LN2 : 0;
   if (!(level > 0)) {
     bilinear(texture, u, v, wrap, out);
     return;

@@ -14,7 +14,7 @@ import { dirname, join, relative } from 'node:path';
 
 const ARRAYS = { Float64Array: 'F64s', Float32Array: 'F32s', Int32Array: 'I32s', Uint32Array: 'I32s', Uint8Array: 'U8s', Int8Array: 'I8s' }; // prettier-ignore
 /** Functions of `Math` that a kernel takes from its host, to the bit what TypeScript gets. */
-const FROM_HOST = new Set(['sin', 'cos', 'exp', 'log1p', 'log2', 'acos', 'asin', 'atan2']);
+const FROM_HOST = new Set(['sin', 'cos', 'exp', 'log', 'log1p', 'acos', 'asin', 'atan2']);
 const OF_PRELUDE = new Set([...Object.values(ARRAYS), 'Pointers', 'imul', 'fround', 'toInt', 'unsigned', 'known', ...[...FROM_HOST].map(hostName)]); // prettier-ignore
 
 function hostName(name) {

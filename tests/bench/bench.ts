@@ -5,6 +5,7 @@ import { benchIntake } from './intake.ts';
 import { benchLoad } from './load.ts';
 import { benchGrowth, benchShots } from './paths.ts';
 import { benchNative } from './paths-native.ts';
+import { benchNoise } from './noise.ts';
 import { benchBuild, benchRays } from './rays.ts';
 import { benchWorkers } from './workers.ts';
 
@@ -12,6 +13,7 @@ const parts: Record<string, () => void | Promise<void>> = {
   rays: benchRays,
   build: benchBuild,
   native: benchNative,
+  noise: benchNoise,
   shots: benchShots,
   growth: benchGrowth,
   workers: benchWorkers,

@@ -9,8 +9,11 @@ import { settingsOf, type CompiledScene, type RenderSettings } from '../../core/
 import { demoShots } from '../../demo/shots.ts';
 import { lentByHost } from '../../host/kernel.ts';
 import { compiled, scene } from '../unit/helpers.ts';
-import { evenEnvironment } from '../../core/document/defaults.ts';
-import { terrain } from './meshes.ts';
+import { translation } from '../../core/data/transform.ts';
+import { defaultLight, evenEnvironment } from '../../core/document/defaults.ts';
+import type { LightSpec } from '../../core/document/schema.ts';
+import { randomNumbers } from '../unit/size.ts';
+import { room, terrain } from './meshes.ts';
 import { median } from './measure.ts';
 
 /** Median seconds of three renders of a region in the middle of the frame. */
@@ -58,7 +61,23 @@ export async function benchShots(): Promise<void> {
   console.log(`a second thread, median: ${median(gains).toFixed(2)} ×; ${filmBytes(NO_EXTRAS)} bytes a pixel`);
 }
 
+/** A closed room under 1 to 1000 spheres of light that together are as bright. */
+async function growWithLights(): Promise<void> {
+  const mesh = room();
+  const each: string[] = [];
+  for (const count of [1, 10, 100, 1000]) {
+    const random = randomNumbers(7);
+    const at = () => translation((random() - 0.5) * 9, (random() - 0.5) * 9, (random() - 0.5) * 9);
+    const light = (): LightSpec => ({ ...defaultLight('point'), radius: 0.05, intensity: 40 / count, transform: at() }) as LightSpec; // prettier-ignore
+    const lights = Object.fromEntries(Array.from({ length: count }, (_, k) => [`light${k}`, light()]));
+    const test = scene([{ mesh, material: { baseColour: [0.7, 0.7, 0.7], roughness: 1, specular: 0 } }], { lights }, { width: 96, height: 64, limits: { diffuse: 4, specular: 0, transmission: 0, volume: 0, alpha: 0, overall: 4 } }); // prettier-ignore
+    each.push(`${count}: ${(await seconds(compiled(test), settingsOf(test.document.sheets.preview), 96, 64, 4, 1)).toFixed(2)} s`); // prettier-ignore
+  }
+  console.log(`cost against lights, room: ${each.join(', ')}`);
+}
+
 export async function benchGrowth(): Promise<void> {
+  await growWithLights();
   const times: string[] = [];
   for (const side of [70, 224, 707]) {
     const test = scene(

@@ -42,6 +42,10 @@ export class F64s {
     store<f64>(changetype<usize>(this) + (<usize>i << 3), value);
   }
   fill(value: f64): void {
+    if (value === 0) {
+      memory.fill(changetype<usize>(this), 0, <usize>this.length << 3);
+      return;
+    }
     for (let i = 0, n = this.length; i < n; i++) this[i] = value;
   }
   set(from: F64s): void {
@@ -130,7 +134,7 @@ export class Pointers<T> {
 @external('math', 'cos') export declare function host_cos(x: f64): f64;
 @external('math', 'exp') export declare function host_exp(x: f64): f64;
 @external('math', 'log1p') export declare function host_log1p(x: f64): f64;
-@external('math', 'log2') export declare function host_log2(x: f64): f64;
+@external('math', 'log') export declare function host_log(x: f64): f64;
 @external('math', 'acos') export declare function host_acos(x: f64): f64;
 @external('math', 'asin') export declare function host_asin(x: f64): f64;
 @external('math', 'atan2') export declare function host_atan2(y: f64, x: f64): f64;

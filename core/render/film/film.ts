@@ -120,7 +120,8 @@ export function foldGroup(film: Film, pixel: number, group: Float64Array): void 
     const after = before + (y - before) / n;
     moments[pixel * LIGHT_PASS_COUNT + p] += (y - before) * (y - after);
   }
-  for (let k = LIGHT_PASS_COUNT * 3; k < width; k++) means[m + k] += (group[k] - means[m + k]) / n;
+  for (let k = LIGHT_PASS_COUNT * 3; k < width; k++)
+    if (group[k] !== means[m + k]) means[m + k] += (group[k] - means[m + k]) / n;
 }
 
 /** Standard error of a light pass's mean luminance; 0 below two groups, when it cannot be known. */

@@ -30,7 +30,7 @@ export interface RenderKernel extends IntersectKernel {
 }
 
 /** Functions that it takes from its host, for the same bits as in TypeScript. */
-export const KERNEL_IMPORTS = { math: { sin: Math.sin, cos: Math.cos, exp: Math.exp, log1p: Math.log1p, log2: Math.log2, acos: Math.acos, asin: Math.asin, atan2: Math.atan2 } }; // prettier-ignore
+export const KERNEL_IMPORTS = { math: { sin: Math.sin, cos: Math.cos, exp: Math.exp, log1p: Math.log1p, log: Math.log, acos: Math.acos, asin: Math.asin, atan2: Math.atan2 } }; // prettier-ignore
 
 /** Instances of faces that are told one by one. */
 const MOST_CROSSED = 1024;
