@@ -14,6 +14,7 @@ export class FogPath {
   /** Where the present event is. */
   readonly point = new Float64Array(3);
 
+  private readonly turned = new Float64Array(2);
   private readonly interval: FogInterval;
   /** The camera ray, and the distances between which it is in fog. */
   private readonly cameraRay = new Float64Array(6);
@@ -109,9 +110,9 @@ export class FogPath {
     const s = z >= 0 ? 1 : -1;
     const a = -1 / (s + z);
     const b = x * y * a;
-    turn(random.v, ray);
-    const p = sine * ray[0];
-    const q = sine * ray[1];
+    turn(random.v, this.turned);
+    const p = sine * this.turned[0];
+    const q = sine * this.turned[1];
     for (let k = 0; k < 3; k++) ray[k] = point[k];
     ray[3] = p * (1 + s * x * x * a) + q * b + cosine * x;
     ray[4] = p * s * b + q * (s + y * y * a) + cosine * y;
