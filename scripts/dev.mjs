@@ -11,7 +11,7 @@ import { run, say } from './lib/say.mjs';
 await run(async () => {
   needNode();
   needPackages();
-  buildKernels();
+  await buildKernels();
   const port = Number(process.env.DUSTING_PORT || 4600);
   await launch(sourceParts, port, async (host) => {
     const { createServer } = await import('vite');

@@ -11,7 +11,7 @@ await run(async () => {
   tellOnErrorStream();
   needNode();
   needPackages();
-  buildKernels();
+  await buildKernels();
   const register = import.meta.resolve('@oxc-node/core/register', import.meta.url);
   const main = fileURLToPath(new URL('../cli/main.ts', import.meta.url));
   const { status } = spawnSync(process.execPath, ['--import', register, main, ...process.argv.slice(2)], {

@@ -115,7 +115,7 @@ await run(async () => {
   if (suites.includes('unit')) needExrTools();
   if (suites.includes('api')) needProxy();
   if (suites.some((s) => s === 'unit' || s === 'api')) needUnzip();
-  if (suites.some((s) => s !== 'lint')) buildKernels();
+  if (suites.some((s) => s !== 'lint')) await buildKernels();
   if (suites.includes('lint')) await lint();
   if (suites.includes('unit')) await mocha(['unit', 'page', 'cli'], {});
   if (postgres) {

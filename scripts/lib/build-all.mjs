@@ -22,7 +22,7 @@ export async function buildIfStale() {
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === sources) return;
   say('Building …');
   for (const part of ['server', 'web']) rmSync(join(root, 'dist', part), { recursive: true, force: true });
-  buildKernels();
+  await buildKernels();
   await buildServer();
   const { build } = await import('vite');
   await build({ configFile: join(root, 'vite.config.ts'), logLevel: 'warn' });

@@ -2,7 +2,6 @@
 import { cpSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { attempt } from './command.mjs';
-import { CannotLower, lower } from './lower.mjs';
 import { root } from './machine.mjs';
 import { CannotGoOn } from './say.mjs';
 
@@ -14,13 +13,13 @@ const KERNELS = {
   render: [RENDER, 'core/data', 'core/geometry', 'core/lights', 'core/materials', 'core/render', 'core/textures', 'scripts/lib/lower.mjs'],
 }; // prettier-ignore
 
-export function buildKernels() {
+export async function buildKernels() {
   for (const [name, sources] of Object.entries(KERNELS)) {
     const target = join(root, 'dist/kernels', `${name}.wasm`);
     if (existsSync(target) && statSync(target).mtimeMs > Math.max(...sources.map((s) => newest(join(root, s)))))
       continue;
     mkdirSync(dirname(target), { recursive: true });
-    if (name === 'render') buildRender(target);
+    if (name === 'render') await buildRender(target);
     else assemble(name, join('core/kernels', name, 'assembly.ts'), target, ['--runtime', 'stub']);
   }
 }
@@ -32,10 +31,10 @@ function newest(path) {
 }
 
 /** The path tracer is lowered from TypeScript first; how its structures look goes with it, as a section of its own. */
-function buildRender(target) {
+async function buildRender(target) {
   const lowered = join(root, 'dist/lowered');
   rmSync(lowered, { recursive: true, force: true });
-  const { modules, structures } = lowerRender();
+  const { modules, structures } = await lowerRender();
   for (const [name, text] of modules) {
     mkdirSync(dirname(join(lowered, name)), { recursive: true });
     writeFileSync(join(lowered, name), text);
@@ -46,7 +45,9 @@ function buildRender(target) {
   writeFileSync(target, Buffer.concat([readFileSync(target), section('structures', JSON.stringify(structures))]));
 }
 
-function lowerRender() {
+async function lowerRender() {
+  // Only now: it needs packages, which are installed before anything is built.
+  const { CannotLower, lower } = await import('./lower.mjs');
   const own = (name) => `${RENDER}/${name}.ts`;
   try {
     return lower({
