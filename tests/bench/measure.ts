@@ -14,3 +14,12 @@ export function interleaved(contestants: (() => void)[], runs = RUNS): number[] 
     });
   return times.map(median);
 }
+
+/** Ratios of this run by name. Times drift with the machine; ratios of one run can be laid beside those of another. */
+export const ratios = new Map<string, number>();
+
+/** Notes a ratio, to be compared with the run that was kept; returns it as text. */
+export function ratio(name: string, value: number, digits = 2): string {
+  ratios.set(name, value);
+  return `${value.toFixed(digits)} ×`;
+}

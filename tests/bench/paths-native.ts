@@ -21,7 +21,7 @@ import {
 import { settingsOf, type CompiledScene } from '../../core/render/scene/scene.ts';
 import { compiled, meanOf, type TestScene } from '../unit/helpers.ts';
 import { kernelScene } from '../unit/kernel.ts';
-import { median } from './measure.ts';
+import { median, ratio } from './measure.ts';
 import { pathScenes } from './path-scenes.ts';
 
 const RUNS = 7;
@@ -67,8 +67,8 @@ function benchScene(name: string, test: TestScene, native: string, file: string)
     const off = Math.abs(seen.mean - mean) / Math.hypot(seen.error, error);
     told = `${k(SAMPLES / own)} against ${k(SAMPLES / seconds)} samples/s, ${(rays / SAMPLES).toFixed(2)} and ${(theirRays / SAMPLES).toFixed(2)} rays a sample, radiance ${seen.mean.toFixed(4)} and ${mean.toFixed(4)}, ${off.toFixed(1)} standard errors apart${off > 3 ? ': NOT THE SAME' : ''}`; // prettier-ignore
   }
-  const range = (list: number[]) => `${median(list).toFixed(2)} × (${Math.min(...list).toFixed(2)}–${Math.max(...list).toFixed(2)})`; // prettier-ignore
-  console.log(`native, ${name}: samples ${range(ratios)}, rays ${range(rayRatios)}; ${told}`);
+  const range = (list: number[], what: string) => `${ratio(`${name}: ${what} of Embree`, median(list))} (${Math.min(...list).toFixed(2)}–${Math.max(...list).toFixed(2)})`; // prettier-ignore
+  console.log(`native, ${name}: samples ${range(ratios, 'samples')}, rays ${range(rayRatios, 'rays')}; ${told}`);
 }
 
 const k = (n: number) => `${Math.round(n / 1000)} k`;

@@ -14,7 +14,7 @@ import { defaultLight, evenEnvironment } from '../../core/document/defaults.ts';
 import type { LightSpec } from '../../core/document/schema.ts';
 import { randomNumbers } from '../unit/size.ts';
 import { room, terrain } from './meshes.ts';
-import { median } from './measure.ts';
+import { median, ratio } from './measure.ts';
 
 /** Median seconds of three renders of a region in the middle of the frame. */
 async function seconds(
@@ -58,46 +58,61 @@ export async function benchShots(): Promise<void> {
     const rate = (s: number) => `${Math.round((width * height * groups * GROUP) / s / 1000)} k`;
     console.log(`${code}: ${rate(one)} path samples/s on one thread, ${rate(two)} on two, ${(one / two).toFixed(2)} ×`);
   }
-  console.log(`a second thread, median: ${median(gains).toFixed(2)} ×; ${filmBytes(NO_EXTRAS)} bytes a pixel`);
+  console.log(
+    `a second thread, median: ${ratio('a second thread', median(gains))}; ${filmBytes(NO_EXTRAS)} bytes a pixel`,
+  );
 }
 
 /** A closed room under 1 to 1000 spheres of light that together are as bright. */
 async function growWithLights(): Promise<void> {
   const mesh = room();
   const each: string[] = [];
+  const times: number[] = [];
   for (const count of [1, 10, 100, 1000]) {
     const random = randomNumbers(7);
     const at = () => translation((random() - 0.5) * 9, (random() - 0.5) * 9, (random() - 0.5) * 9);
     const light = (): LightSpec => ({ ...defaultLight('point'), radius: 0.05, intensity: 40 / count, transform: at() }) as LightSpec; // prettier-ignore
     const lights = Object.fromEntries(Array.from({ length: count }, (_, k) => [`light${k}`, light()]));
     const test = scene([{ mesh, material: { baseColour: [0.7, 0.7, 0.7], roughness: 1, specular: 0 } }], { lights }, { width: 96, height: 64, limits: { diffuse: 4, specular: 0, transmission: 0, volume: 0, alpha: 0, overall: 4 } }); // prettier-ignore
-    each.push(`${count}: ${(await seconds(compiled(test), settingsOf(test.document.sheets.preview), 96, 64, 4, 1)).toFixed(2)} s`); // prettier-ignore
+    times.push(await seconds(compiled(test), settingsOf(test.document.sheets.preview), 96, 64, 4, 1));
+    each.push(`${count}: ${times.at(-1)!.toFixed(2)} s`);
   }
-  console.log(`cost against lights, room: ${each.join(', ')}`);
+  console.log(`cost against lights, room: ${each.join(', ')}; ${ratio('1000 lights against one', times[3] / times[0])}`); // prettier-ignore
 }
 
-export async function benchGrowth(): Promise<void> {
-  await growWithLights();
-  const times: string[] = [];
-  for (const side of [70, 224, 707]) {
+async function growWithTriangles(): Promise<void> {
+  const times: number[] = [];
+  const each: string[] = [];
+  for (const side of [70, 224, 707, 2236]) {
     const test = scene(
       [{ mesh: terrain(side) }],
       { environment: evenEnvironment([1, 1, 1]) },
       { width: 192, height: 128 },
     );
-    const s = await seconds(compiled(test), settingsOf(test.document.sheets.preview), 192, 128, 4, 1);
-    times.push(`${Math.round((side * side * 2) / 1000)} k: ${s.toFixed(2)} s`);
+    times.push(await seconds(compiled(test), settingsOf(test.document.sheets.preview), 192, 128, 4, 1));
+    each.push(`${Math.round((side * side * 2) / 1000)} k: ${times.at(-1)!.toFixed(2)} s`);
   }
-  console.log(`cost against triangles, terrain: ${times.join(', ')}`);
+  console.log(`cost against triangles, terrain: ${each.join(', ')}; ${ratio('a thousand times the triangles', times[3] / times[0])}`); // prettier-ignore
+}
+
+/** Time of a pixel, a shorter render taken off so that starting a thread does not count. */
+async function growWithPixels(): Promise<void> {
   const test = scene(
     [{ mesh: terrain(224) }],
     { environment: evenEnvironment([1, 1, 1]) },
-    { width: 512, height: 512 },
+    { width: 3840, height: 2160 },
   );
-  const each = [];
-  for (const side of [64, 128, 256])
-    each.push(
-      `${side} × ${side}: ${((1e6 * (await seconds(compiled(test), settingsOf(test.document.sheets.preview), side, side, 2, 1))) / side / side).toFixed(1)} µs`,
-    );
-  console.log(`cost a pixel against pixels: ${each.join(', ')}`);
+  const ready = compiled(test);
+  const settings = settingsOf(test.document.sheets.preview);
+  const times: number[] = [];
+  for (const [width, height] of [[64, 64], [512, 512], [3840, 2160]]) // prettier-ignore
+    times.push((1e6 * ((await seconds(ready, settings, width, height, 2, 1)) - (await seconds(ready, settings, width, height, 1, 1)))) / width / height); // prettier-ignore
+  const [small, middle, large] = times.map((t) => `${t.toFixed(2)} µs`);
+  console.log(`cost of a group of a pixel: 64²: ${small}, 512²: ${middle}, 4K: ${large}; ${ratio('a pixel of 4K against one of 512²', times[2] / times[1])}`); // prettier-ignore
+}
+
+export async function benchGrowth(): Promise<void> {
+  await growWithLights();
+  await growWithTriangles();
+  await growWithPixels();
 }

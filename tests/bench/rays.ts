@@ -12,7 +12,7 @@ import { compileGeometry, compileMesh } from '../../core/geometry/scene-geometry
 import { kernelRays } from '../unit/kernel.ts';
 import { randomDirection, randomNumbers } from '../unit/size.ts';
 import { forLibrary, meshes } from './meshes.ts';
-import { interleaved, median } from './measure.ts';
+import { interleaved, median, ratio } from './measure.ts';
 
 const COUNT = 60_000;
 const one = [{ mesh: 0, transform: identity(), mask: ALL_RAYS }];
@@ -80,11 +80,12 @@ export function benchRays(): void {
         `${name}, ${kind}: ${(COUNT / ours / 1000).toFixed(2)} M rays/s, ${(theirs / ours).toFixed(1)} × three-mesh-bvh, ${(twins / ours).toFixed(1)} × the twin`,
       );
     }
-    const bytes = layOut(geometry).pages * 65536;
-    console.log(`${name}: ${Math.round(bytes / (mesh.indices.length / 3))} bytes a triangle in the kernel's memory`);
+    const triangles = mesh.indices.length / 3;
+    const shading = geometry.meshes[0].positions.byteLength + geometry.meshes[0].indices.byteLength;
+    console.log(`${name}: ${Math.round((layOut(geometry).slots + shading) / triangles)} bytes a triangle in the kernel's memory`); // prettier-ignore
   }
   console.log(
-    `closest and any hits against three-mesh-bvh, median of ${ratios.length}: ${median(ratios).toFixed(1)} ×`,
+    `closest and any hits against three-mesh-bvh, median of ${ratios.length}: ${ratio('rays: of three-mesh-bvh, median', median(ratios), 1)}`,
   );
 }
 
@@ -98,6 +99,6 @@ export function benchBuild(): void {
     3,
   );
   console.log(
-    `tree of 500 k triangles: ${Math.round(ours)} ms, ${(theirs / ours).toFixed(1)} × as fast as three-mesh-bvh with SAH`,
+    `tree of 500 k triangles: ${Math.round(ours)} ms, ${ratio('trees: of three-mesh-bvh', theirs / ours, 1)} as fast as three-mesh-bvh with SAH`,
   );
 }
