@@ -163,7 +163,7 @@ export function decodeChunks(
       }
       const size = rawSize(part.channels, block);
       // What did not become smaller was left as it is.
-      const lines = packed.length === size ? packed : unpack({ bytes: packed, block, channels: part.channels, size, inflate, restore: means.restore }); // prettier-ignore
+      const lines = packed.length === size ? packed : unpack({ bytes: packed, block, channels: part.channels, size, inflate, restore: means.restore, unpackPlanes: means.unpackPlanes }); // prettier-ignore
       scatter(lines, part, block, planes, means);
     } catch (error) {
       if (!(error instanceof RangeError)) throw error;

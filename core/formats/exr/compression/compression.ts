@@ -1,5 +1,6 @@
 /** What a way of packing is: one file each, one line in `registry.ts`. */
 import type { ExrBlock } from '../blocks.ts';
+import type { PizValues } from './piz.ts';
 import type { ExrChannel } from '../header.ts';
 
 /** zlib stream (RFC 1950) to bytes; throws when it is none, or comes to more than `most`. */
@@ -14,6 +15,8 @@ export interface PackedBlock {
   inflate: Inflate;
   /** Bytes put back in order; good until the next call. */
   restore(packed: Uint8Array): Uint8Array;
+  /** See `piz.ts`; good until the next call. */
+  unpackPlanes(packed: PizValues): Uint8Array;
 }
 
 /** @returns the block's bytes, line by line. @throws RangeError saying what does not fit */

@@ -10,12 +10,27 @@ const SHORT_RUN = 59;
 const LONG_RUN = 63;
 const FAST = 14;
 
-/**
- * @param count values that must come out
- * @throws RangeError saying what does not fit
- */
-export function unpackHuffman(bytes: Uint8Array, count: number): Uint16Array {
-  if (count === 0) return new Uint16Array(0);
+/** A table of codes as it is read, and where the codes are that it is for. */
+export interface Codes {
+  bytes: Uint8Array;
+  /** Of `bytes`, where they begin, and how many bits they have. */
+  begin: number;
+  bits: number;
+  /** Stands before the number of times that the last value comes again. */
+  runSymbol: number;
+  /** By length: first code, its place among all that are sorted by length, and how many there are. */
+  firstCode: Float64Array;
+  firstPlace: Float64Array;
+  counts: Float64Array;
+  sorted: Uint32Array;
+  longest: number;
+  /** By the next 14 bits: what they stand for and how long it is, 0 where it is longer. */
+  fastSymbol: Uint32Array;
+  fastLength: Uint8Array;
+}
+
+/** @throws RangeError saying what does not fit */
+export function readCodes(bytes: Uint8Array): Codes {
   if (bytes.length < 20) throw new RangeError('a table of codes is cut off');
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const [first, last, bits] = [view.getUint32(0, true), view.getUint32(4, true), view.getUint32(12, true)];
@@ -23,8 +38,16 @@ export function unpackHuffman(bytes: Uint8Array, count: number): Uint16Array {
   const lengths = new Uint8Array(SYMBOLS);
   const begin = readLengths(bytes, first, last, lengths);
   if (bits > (bytes.length - begin) * 8) throw new RangeError('codes lead beyond the chunk');
-  return decode(bytes, begin, bits, lengths, last, count);
+  const table = canonical(lengths);
+  return { bytes, begin, bits, runSymbol: last, ...table, ...fastTable(table) };
 }
+
+/**
+ * @param count values that must come out
+ * @throws RangeError saying what does not fit
+ */
+export const unpackHuffman = (bytes: Uint8Array, count: number): Uint16Array =>
+  count === 0 ? new Uint16Array(0) : decode(readCodes(bytes), count);
 
 /** @returns where the codes begin */
 function readLengths(bytes: Uint8Array, first: number, last: number, lengths: Uint8Array): number {
@@ -53,16 +76,17 @@ function readLengths(bytes: Uint8Array, first: number, last: number, lengths: Ui
   return at;
 }
 
-function decode(
-  bytes: Uint8Array,
-  begin: number,
-  bits: number,
-  lengths: Uint8Array,
-  runSymbol: number,
-  count: number,
-): Uint16Array {
-  const { firstCode, firstPlace, counts, sorted, longest } = canonical(lengths);
-  const { fastSymbol, fastLength } = fastTable(firstCode, firstPlace, counts, sorted, longest);
+/** What is wrong with codes that cannot be followed, by what the kernel returns, from 1 on. */
+export const PROBLEMS = [
+  'a code stands for no value',
+  'codes end before all values came out',
+  'a run of values leads beyond the chunk',
+] as const;
+
+/** @throws RangeError saying what does not fit */
+export function decode(codes: Codes, count: number): Uint16Array {
+  const { bytes, begin, bits, runSymbol, firstCode, firstPlace, counts, sorted, longest, fastSymbol, fastLength } =
+    codes;
   const out = new Uint16Array(count);
   const end = begin + ((bits + 7) >> 3);
   let at = begin;
@@ -96,12 +120,12 @@ function decode(
         have -= 1;
         code = code * 2 + ((held >>> have) & 1);
         n += 1;
-        if (n > longest) throw new RangeError('a code stands for no value');
+        if (n > longest) throw new RangeError(PROBLEMS[0]);
         if (counts[n] > 0 && code >= firstCode[n] && code < firstCode[n] + counts[n]) break;
       }
       symbol = sorted[firstPlace[n] + code - firstCode[n]];
     }
-    if ((at - begin) * 8 - have > bits) throw new RangeError('codes end before all values came out');
+    if ((at - begin) * 8 - have > bits) throw new RangeError(PROBLEMS[1]);
     if (symbol !== runSymbol) {
       out[to++] = symbol;
       continue;
@@ -113,7 +137,7 @@ function decode(
     }
     have -= 8;
     const run = (held >>> have) & 255;
-    if (to === 0 || to + run > count) throw new RangeError('a run of values leads beyond the chunk');
+    if (to === 0 || to + run > count) throw new RangeError(PROBLEMS[2]);
     out.fill(out[to - 1], to, to + run);
     to += run;
   }
@@ -151,13 +175,7 @@ function canonical(lengths: Uint8Array) {
 }
 
 /** What the next bits stand for, where they begin with a short code. */
-function fastTable(
-  firstCode: Float64Array,
-  firstPlace: Float64Array,
-  counts: Float64Array,
-  sorted: Uint32Array,
-  longest: number,
-) {
+function fastTable({ firstCode, firstPlace, counts, sorted, longest }: ReturnType<typeof canonical>) {
   const fastSymbol = new Uint32Array(1 << FAST);
   const fastLength = new Uint8Array(1 << FAST);
   for (let n = 1; n <= Math.min(FAST, longest); n++)

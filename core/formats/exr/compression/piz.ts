@@ -4,11 +4,11 @@
  */
 import { inLines, runsOf } from '../blocks.ts';
 import type { Unpack } from './compression.ts';
-import { unpackHuffman } from './huffman.ts';
+import { decode, readCodes, type Codes } from './huffman.ts';
 
 const BITMAP = 8192;
 
-export const unpackPiz: Unpack = ({ bytes, block, channels, size }) => {
+export const unpackPiz: Unpack = ({ bytes, block, channels, size, unpackPlanes }) => {
   if (bytes.length < 8) throw new RangeError('a chunk is cut off');
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const [least, most] = [view.getUint16(0, true), view.getUint16(2, true)];
@@ -28,17 +28,48 @@ export const unpackPiz: Unpack = ({ bytes, block, channels, size }) => {
   const length = view.getUint32(at, true);
   at += 4;
   if (at + length > bytes.length) throw new RangeError('codes lead beyond the chunk');
-  const data = unpackHuffman(bytes.subarray(at, at + length), size >> 1);
+  if (size === 0) return new Uint8Array(0);
+  const planes: PizPlane[] = [];
   let start = 0;
   for (const { channel, nx, ny } of runsOf(channels, block)) {
     // Values of 32 bits are two of 16, each a plane of its own.
     const parts = channel.type === 'half' ? 1 : 2;
-    for (let part = 0; part < parts; part++) unwave(data, start + part, nx, parts, ny, nx * parts, known - 1);
+    for (let part = 0; part < parts; part++) planes.push({ start: start + part, nx, ox: parts, ny, oy: nx * parts });
     start += nx * ny * parts;
   }
-  for (let i = 0; i < data.length; i++) data[i] = values[data[i]];
-  return inLines(new Uint8Array(data.buffer), channels, block);
+  if (start > size >> 1) throw new RangeError('channels take more than the chunk has');
+  const codes = readCodes(bytes.subarray(at, at + length));
+  return inLines(unpackPlanes({ codes, count: size >> 1, planes, most: known - 1, values }), channels, block);
 };
+
+/** Where a plane stands among the values of a chunk: its first, from one column to the next, from one row to the next. */
+export interface PizPlane {
+  start: number;
+  nx: number;
+  ox: number;
+  ny: number;
+  oy: number;
+}
+
+/** What is left of a chunk once its tables are read. */
+export interface PizValues {
+  codes: Codes;
+  /** Values that must come out. */
+  count: number;
+  planes: PizPlane[];
+  /** The greatest number of a value. */
+  most: number;
+  /** Value of each number. */
+  values: Uint16Array;
+}
+
+/** Codes followed, wavelets undone, numbers turned into values. @throws RangeError saying what does not fit */
+export function pizPlanes({ codes, count, planes, most, values }: PizValues): Uint8Array {
+  const data = decode(codes, count);
+  for (const { start, nx, ox, ny, oy } of planes) unwave(data, start, nx, ox, ny, oy, most);
+  for (let i = 0; i < data.length; i++) data[i] = values[data[i]];
+  return new Uint8Array(data.buffer);
+}
 
 /**
  * Undoes the wavelet in place.
