@@ -17,8 +17,8 @@ import type { SceneSheet } from '../core/render/scene/scene-sheet.ts';
 import type { CompiledScene } from '../core/render/scene/scene.ts';
 
 export interface PackedScene {
-  /** Tells memories of a process apart. */
-  key: number;
+  /** Tells memories of a process apart, whichever of its threads made them. */
+  key: string;
   memory: WebAssembly.Memory;
   /** Address of the threads' slots. */
   slots: number;
@@ -50,7 +50,7 @@ export function packScene(
   const layout = layOut(scene.geometry);
   const memory = new WebAssembly.Memory({ initial: layout.pages, maximum: MOST_PAGES, shared: true });
   layout.write(memory.buffer);
-  return place(scene, { key: ++memoriesMade, memory, slots: layout.slots });
+  return place(scene, { key: `${threadId}.${++memoriesMade}`, memory, slots: layout.slots });
 }
 
 function place(scene: CompiledScene, { key, memory, slots }: Omit<PackedScene, 'scene'>): PackedScene {
@@ -113,7 +113,7 @@ export const lentByHost: Means = {
 };
 
 /** This thread's ways into the scenes it works on, kept so that calls go into one instance and not into a new one for every tile. */
-const ways = new Map<number, ThreadKernel>();
+const ways = new Map<string, ThreadKernel>();
 const WAYS_KEPT = 8;
 
 /** The scene with paths that go through the kernel, for this thread alone. */

@@ -1,4 +1,5 @@
 /** The WebAssembly kernel against its TypeScript twin: the same hits, bit for bit, and no leak of its own. */
+import { Worker } from 'node:worker_threads';
 import { expect } from 'chai';
 import { evenEnvironment } from '../../core/document/defaults.ts';
 import type { Mesh } from '../../core/data/mesh.ts';
@@ -15,6 +16,7 @@ import { settingsOf } from '../../core/render/scene/scene.ts';
 import { box, lathe } from '../../demo/shapes.ts';
 import { demoShots } from '../../demo/shots.ts';
 import { compiled, scene, sphere, square } from './helpers.ts';
+import { packScene, withKernel } from '../../host/kernel.ts';
 import { kernelRays, kernelScene } from './kernel.ts';
 import { atSize, randomDirection, randomNumbers } from './size.ts';
 
@@ -198,6 +200,25 @@ describe('intersect kernel', () => {
         expect(a.equals(b), `${code}, ${name}`).to.equal(true);
       }
     }
+  });
+
+  it('tells scenes that a thread has made itself from those it was sent', async () => {
+    const test = scene([{ mesh: sphere(1) }], { environment: evenEnvironment([1, 0.5, 0.2]) });
+    const sent = compiled(test);
+    const settings = settingsOf(test.document.sheets.preview);
+    const packed = packScene(sent);
+    const worker = new Worker(new URL('./kernel-thread.ts', import.meta.url), {
+      workerData: { scene: sent, packed, settings },
+    });
+    const [first, theirs, again] = await new Promise<Uint8Array[]>((resolve, reject) => {
+      worker.on('message', resolve);
+      worker.on('error', reject);
+    });
+    const film = createFilm({ x: 0, y: 0, width: 16, height: 16 }, sent.layout);
+    renderGroups(withKernel(sent, packed), settings, film, 1);
+    expect(Buffer.from(theirs).equals(Buffer.from(packFilm(film)))).to.equal(true);
+    expect(Buffer.from(first).equals(Buffer.from(again))).to.equal(true);
+    expect(Buffer.from(first).equals(Buffer.from(theirs))).to.equal(false);
   });
 
   it('keeps each thread’s results apart, in slots of its own', () => {
