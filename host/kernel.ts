@@ -6,30 +6,40 @@ import type { BuildBvh } from '../core/geometry/bvh-build.ts';
 import { KeptParts } from '../core/geometry/kept-parts.ts';
 import { kernelBuilder, type BuildKernel } from '../core/geometry/kernel-builder.ts';
 import { kernelMeans, type ExrMeans, type UnpackKernel } from '../core/formats/exr/unpack-kernel.ts';
-import type { Layouts } from '../core/data/structures.ts';
-import { layOut, MOST_PAGES, SLOTS, type GrowingMemory } from '../core/geometry/packed-geometry.ts';
-import { isSameGeometry, type Means } from '../core/geometry/scene-geometry.ts';
+import { layoutsOf, type Layouts } from '../core/data/structures.ts';
+import { MOST_PAGES, SLOTS, type GrowingMemory } from '../core/geometry/packed-geometry.ts';
+import type { Means } from '../core/geometry/scene-geometry.ts';
 import type { ShotDocument } from '../core/document/schema.ts';
 import type { Assets } from '../core/render/compile/assets.ts';
 import { compileScene } from '../core/render/compile/compile.ts';
-import { KERNEL_IMPORTS, placeScene, ThreadKernel, type RenderKernel } from '../core/render/path/kernel-tracer.ts';
+import { KERNEL_IMPORTS, ThreadKernel, type RenderKernel } from '../core/render/path/kernel-tracer.ts';
+import { ScenePlaces, type ScenePlace } from '../core/render/path/scene-places.ts';
 import type { SceneSheet } from '../core/render/scene/scene-sheet.ts';
 import type { CompiledScene } from '../core/render/scene/scene.ts';
 
-export interface PackedScene {
+export interface PackedScene extends ScenePlace<Memory> {
   /** Tells memories of a process apart, whichever of its threads made them. */
   key: string;
-  memory: WebAssembly.Memory;
-  /** Address of the threads' slots. */
-  slots: number;
-  /** Address of the scene's structures. */
-  scene: number;
 }
 
 let memoriesMade = 0;
 
-/** What this thread has placed in each memory. */
-const placedIn = new WeakMap<WebAssembly.Memory, WeakMap<object, number>>();
+type Memory = WebAssembly.Memory & GrowingMemory;
+
+/** The types of Node leave out that memories grow. */
+const newMemory = (pages: number): Memory =>
+  new WebAssembly.Memory({ initial: pages, maximum: MOST_PAGES, shared: true }) as Memory;
+
+let structures: Layouts | null = null;
+function layouts(): Layouts {
+  // The types of Node leave out that modules tell their sections.
+  const { customSections } = WebAssembly.Module as unknown as {
+    customSections(of: WebAssembly.Module, name: string): ArrayBuffer[];
+  };
+  return (structures ??= layoutsOf(customSections(kernel('render'), 'structures')));
+}
+
+let places: ScenePlaces<Memory> | null = null;
 
 /**
  * A scene in memory that the kernel reads.
@@ -37,41 +47,12 @@ const placedIn = new WeakMap<WebAssembly.Memory, WeakMap<object, number>>();
  */
 export function packScene(
   scene: CompiledScene,
-  like: { scene: CompiledScene; packed: Omit<PackedScene, 'scene'> } | null = null,
+  like: { scene: CompiledScene; packed: Omit<PackedScene, 'at'> } | null = null,
 ): PackedScene {
-  if (like && isSameGeometry(like.scene.geometry, scene.geometry)) {
-    try {
-      return place(scene, like.packed);
-    } catch (error) {
-      // Full of scenes that came before: this one begins a memory of its own.
-      if (!(error instanceof RangeError)) throw error;
-    }
-  }
-  const layout = layOut(scene.geometry);
-  const memory = new WebAssembly.Memory({ initial: layout.pages, maximum: MOST_PAGES, shared: true });
-  layout.write(memory.buffer);
-  return place(scene, { key: `${threadId}.${++memoriesMade}`, memory, slots: layout.slots });
-}
-
-function place(scene: CompiledScene, { key, memory, slots }: Omit<PackedScene, 'scene'>): PackedScene {
-  const placed = placedIn.get(memory) ?? new WeakMap<object, number>();
-  placedIn.set(memory, placed);
-  return { key, memory, slots, scene: placeScene(scene, { memory: growing(memory), slots }, layouts(), placed) };
-}
-
-/** The types of Node leave out that memories grow. */
-const growing = (memory: WebAssembly.Memory) => memory as unknown as GrowingMemory;
-
-let structures: Layouts | null = null;
-const layouts = (): Layouts => (structures ??= layoutsOf(kernel('render')));
-
-function layoutsOf(module: WebAssembly.Module): Layouts {
-  // The types of Node leave out that modules tell their sections.
-  const { customSections } = WebAssembly.Module as unknown as {
-    customSections(of: WebAssembly.Module, name: string): ArrayBuffer[];
-  };
-  const [section] = customSections(module, 'structures');
-  return JSON.parse(new TextDecoder().decode(section)) as Layouts;
+  places ??= new ScenePlaces(layouts(), newMemory);
+  const place = places.place(scene, like && { geometry: like.scene.geometry, place: like.packed });
+  const key = place.memory === like?.packed.memory ? like.packed.key : `${threadId}.${++memoriesMade}`;
+  return { ...place, key };
 }
 
 const compiled = new Map<string, WebAssembly.Module>();
@@ -100,9 +81,9 @@ const buildInKernel: BuildBvh = (boxes, leafSize, allocate) => {
 };
 
 function newBuilder(): BuildKernel {
-  const memory = new WebAssembly.Memory({ initial: 1, maximum: 65536, shared: true });
+  const memory = newMemory(1);
   const { exports } = new WebAssembly.Instance(kernel('build-bvh'), { env: { memory } });
-  return { memory: growing(memory), build: exports.build as BuildKernel['build'] };
+  return { memory, build: exports.build as BuildKernel['build'] };
 }
 
 /** Memory that threads can share, and trees built by the kernel. */
@@ -122,7 +103,7 @@ export function withKernel(scene: CompiledScene, packed: PackedScene): CompiledS
   ways.delete(packed.key);
   ways.set(packed.key, way);
   if (ways.size > WAYS_KEPT) ways.delete(ways.keys().next().value!);
-  return { ...scene, kernel: way.for(packed.scene) };
+  return { ...scene, kernel: way.for(packed.at) };
 }
 
 /**
@@ -144,20 +125,13 @@ function placeOf(scene: CompiledScene): Parameters<typeof packScene>[1] {
   const place = scene.kernel instanceof ThreadKernel ? scene.kernel.place : null;
   const [key] = [...ways].find(([, way]) => way.place === place) ?? [];
   if (place === null || key === undefined) return null;
-  return { scene, packed: { key, memory: place.memory as unknown as WebAssembly.Memory, slots: place.slots } };
+  return { scene, packed: { key, memory: place.memory as Memory, slots: place.slots } };
 }
 
 function wayInto(packed: PackedScene): ThreadKernel {
-  const memory = growing(packed.memory);
   const { exports } = new WebAssembly.Instance(kernel('render'), { env: { memory: packed.memory }, ...KERNEL_IMPORTS });
   // Threads of a process have numbers of their own, and fewer of them live at a time than there are slots.
-  return new ThreadKernel(
-    exports as unknown as RenderKernel,
-    { memory, slots: packed.slots },
-    layouts(),
-    threadId % SLOTS,
-    packed.scene,
-  );
+  return new ThreadKernel(exports as unknown as RenderKernel, packed, layouts(), threadId % SLOTS, packed.at);
 }
 
 let unpacking: ExrMeans | null = null;
@@ -165,8 +139,8 @@ let unpacking: ExrMeans | null = null;
 /** What EXR files are read with, for this thread alone. */
 export function exrMeans(): ExrMeans {
   if (unpacking) return unpacking;
-  const memory = new WebAssembly.Memory({ initial: 64, maximum: 65536, shared: true });
+  const memory = newMemory(64);
   const { exports } = new WebAssembly.Instance(kernel('unpack-exr'), { env: { memory } });
-  unpacking = kernelMeans({ ...exports, memory: growing(memory) } as UnpackKernel);
+  unpacking = kernelMeans({ ...exports, memory } as UnpackKernel);
   return unpacking;
 }

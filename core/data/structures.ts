@@ -10,6 +10,10 @@
 /** By structure: name and kind of each field in order, with what a structure or a list is of. */
 export type Layouts = Record<string, [name: string, kind: string, ...of: string[]][]>;
 
+/** @param sections of the kernel's module by the name of `structures`, of which there is one */
+export const layoutsOf = ([section]: ArrayBuffer[]): Layouts =>
+  JSON.parse(new TextDecoder().decode(new Uint8Array(section))) as Layouts;
+
 type Fields = Record<string, unknown>;
 
 const SIZES: Record<string, number> = { bool: 1, i32: 4, f64: 8 };

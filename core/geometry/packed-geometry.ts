@@ -93,3 +93,7 @@ export function reserve(memory: GrowingMemory, bytes: number): number {
   if (missing > 0) memory.grow(missing);
   return at;
 }
+
+/** Bytes of a memory that are given out. */
+export const reserved = (memory: GrowingMemory): number =>
+  Atomics.load(new Int32Array(memory.buffer, HEADER, END_WORD + 1), END_WORD) * UNIT;

@@ -52,7 +52,7 @@ export function lower({ root, roots, prelude, replaced }) {
   };
   const own = (symbol) => (symbol && symbol.flags & ts.SymbolFlags.Alias ? checker.getAliasedSymbol(symbol) : symbol);
 
-  /** Notes that a module needs a top-level name; tells its own name there. */
+  /** Notes that a module needs a top-level name: it is taken along, and imported where it stands in another. */
   function need(symbol, from, imports) {
     const declaration = symbol?.declarations?.find((d) => d.getSourceFile().fileName.startsWith(join(root, 'core')));
     if (!declaration) return;

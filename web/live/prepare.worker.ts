@@ -4,17 +4,14 @@ import { luminance } from '../../core/data/colour.ts';
 import { canonicalText } from '../../core/document/canonical.ts';
 import { withValues, type ControlValues } from '../../core/document/set-values.ts';
 import type { ShotDocument } from '../../core/document/schema.ts';
-import { layOut, MOST_PAGES } from '../../core/geometry/packed-geometry.ts';
-import { isSameGeometry, type Means } from '../../core/geometry/scene-geometry.ts';
+import type { Means } from '../../core/geometry/scene-geometry.ts';
 import { viewColour, type View } from '../../core/picture/view.ts';
 import type { Assets } from '../../core/render/compile/assets.ts';
 import { compileScene } from '../../core/render/compile/compile.ts';
 import { loadAssets } from '../../core/render/compile/load-assets.ts';
 import type { LivePlanes } from '../../core/render/frame/live-share.ts';
-import { settingsOf, type CompiledScene } from '../../core/render/scene/scene.ts';
-import type { Layouts } from '../../core/data/structures.ts';
-import { placeScene } from '../../core/render/path/kernel-tracer.ts';
-import { layoutsOf, lentByPage, renderKernel } from './kernels.ts';
+import { settingsOf } from '../../core/render/scene/scene.ts';
+import { lentByPage, scenePlaces } from './kernels.ts';
 import type { LiveScene, LiveVersion, PrepareAnswer, PrepareRequest } from './live-messages.ts';
 
 /** The sheet that is looked at. */
@@ -22,6 +19,7 @@ const SHEET = 'preview';
 
 let version: LiveVersion | null = null;
 let means: Promise<Means> | null = null;
+let places: ReturnType<typeof scenePlaces> | null = null;
 let assets: { key: string; loading: Promise<Assets> } | null = null;
 let last: { text: string; live: LiveScene } | null = null;
 let scenes = 0;
@@ -55,38 +53,11 @@ async function prepare(turn: number, values: ControlValues): Promise<PrepareAnsw
   if (last?.text !== text) {
     const lent = await (means ??= lentByPage());
     const scene = compileScene(document, await assetsOf(document, version!.manifest), sceneSheet, lent);
-    const isSame = last !== null && isSameGeometry(last.live.scene.geometry, scene.geometry);
-    const place = (isSame && (await added(scene, last!.live))) || (await pack(scene));
+    const like = last && { geometry: last.live.scene.geometry, place: last.live };
+    const place = (await (places ??= scenePlaces())).place(scene, like);
     last = { text, live: { key: ++scenes, scene, ...place } };
   }
   return { turn, settings: settingsOf(sheet), live: last.live };
-}
-
-type Place = Pick<LiveScene, 'memory' | 'slots' | 'at'>;
-
-/** What stands in the present memory. */
-let placed = new WeakMap<object, number>();
-let layouts: Promise<Layouts> | null = null;
-
-/** A scene beside one of the same geometry, or null when its memory is full. */
-async function added(scene: CompiledScene, { memory, slots }: Omit<Place, 'at'>): Promise<Place | null> {
-  layouts ??= renderKernel().then(layoutsOf);
-  try {
-    return { memory, slots, at: placeScene(scene, { memory, slots }, await layouts, placed) };
-  } catch (error) {
-    if (error instanceof RangeError) return null;
-    throw error;
-  }
-}
-
-async function pack(scene: CompiledScene): Promise<Place> {
-  const layout = layOut(scene.geometry);
-  const memory = new WebAssembly.Memory({ initial: layout.pages, maximum: MOST_PAGES, shared: true });
-  layout.write(memory.buffer);
-  placed = new WeakMap();
-  const place = await added(scene, { memory, slots: layout.slots });
-  if (!place) throw new Error('The scene does not fit into what a page may use (4 GB).');
-  return place;
 }
 
 /** Files are read again only when what the document refers to changes. */

@@ -33,14 +33,6 @@ export function healthOf(input: HealthInput): PictureHealth {
 export const maskOf = (finding: HealthFinding, input: HealthInput): Uint8Array | null =>
   HEALTH_CHECKS.find(({ id }) => id === finding.id)?.mask?.(input, finding) ?? null;
 
-const one = new Float32Array(1);
-const oneBits = new Uint32Array(one.buffer);
-
-function bitsOf(value: number): number {
-  one[0] = value;
-  return oneBits[0];
-}
-
 export function channelHealth(
   name: string,
   plane: ArrayLike<number>,
@@ -53,8 +45,8 @@ export function channelHealth(
   const counts = new Uint32Array(256);
   const places: ChannelHealth['places'] = [];
   const end = type === 'half' ? LARGEST_HALF : type === 'uint' ? 1 : Infinity;
-  const floats = plane instanceof Float32Array ? plane : null;
-  const bits = floats && new Uint32Array(floats.buffer, floats.byteOffset, floats.length);
+  const floats = plane instanceof Float32Array ? plane : Float32Array.from(plane);
+  const bits = new Uint32Array(floats.buffer, floats.byteOffset, floats.length);
   for (let i = 0; i < plane.length; i++) {
     const value = plane[i];
     if (value - value !== 0) {
@@ -66,7 +58,7 @@ export function channelHealth(
     if (value < min) min = value;
     if (value > max) max = value;
     if (value < 0) negative += 1;
-    else if (value > 0) counts[(bits ? bits[i] : bitsOf(value)) >>> 23] += 1;
+    else if (value > 0) counts[bits[i] >>> 23] += 1;
     if (value >= end) clipped += 1;
     sum += value;
   }

@@ -4,17 +4,14 @@
  * Source: Veach, Robust Monte Carlo Methods for Light Transport Simulation, 1997, section 9.2.
  */
 import { toInt, type f64, type i32 } from '../../data/numbers.ts';
-import { CAMERA_RAY, rayOfKind } from '../../geometry/ray-kinds.ts';
-import { LightChoice } from '../../lights/light-choice.ts';
+import { CAMERA_RAY } from '../../geometry/ray-kinds.ts';
 import { LightSampler } from '../../lights/light-sampler.ts';
-import { EACH_AT_FIRST, EACH_LATER } from '../../lights/light-tree.ts';
 import { EMITTER_STRIDE } from '../../lights/mesh-light.ts';
 import {
   LIGHT_FLAGS,
   LIGHT_GROUP,
   LIGHT_REACH_BOUNCES,
   LIGHT_REACH_DISTANCE,
-  LIGHT_SAMPLES,
   LIGHT_STRIDE,
   LIGHT_VISIBILITY,
   LINKED,
@@ -28,6 +25,7 @@ import { luminance } from '../../data/colour.ts';
 import { SHADOW, type Collector } from './collector.ts';
 import { FOG_ANISOTROPY } from '../scene/fog.ts';
 import { MEAN_RAYS, passOf } from '../film/passes.ts';
+import { LightShares } from './light-shares.ts';
 import type { MediumStack } from './medium-stack.ts';
 import type { PathContext } from './path-context.ts';
 import type { PathState } from './path-state.ts';
@@ -36,6 +34,7 @@ import { STAGE_LIGHT, type Recorder } from './recorder.ts';
 import { IS_BACK_ONLY, IS_FRONT_ONLY, type CompiledScene } from '../scene/scene.ts';
 import type { PathSettings } from '../scene/path-settings.ts';
 import type { Shading } from './shading.ts';
+import { rayOfKind } from './ray-of-kind.ts';
 import { ShadowRay } from './shadow-ray.ts';
 import { extend } from './signature.ts';
 
@@ -44,11 +43,7 @@ const SHORT = 1 - 1e-9;
 
 export class DirectLight {
   readonly sampler: LightSampler;
-  private readonly choice: LightChoice;
-  /** Where the first and the last event were that light was looked for at, and what was lit. */
-  private readonly places = new Float64Array(6);
-  private firstLit: i32 = -1;
-  private lastLit: i32 = -1;
+  private readonly shares: LightShares;
   private readonly shadow: ShadowRay;
   private readonly fogLobe = new Float64Array(4);
   private readonly shadowSums: i32;
@@ -76,46 +71,10 @@ export class DirectLight {
     this.collector = context.collector;
     this.recorder = context.recorder;
     this.sampler = new LightSampler(scene);
-    this.choice = new LightChoice(scene, scene.lightLinks, scene.objectCount);
+    this.shares = new LightShares(scene, settings);
     this.shadow = new ShadowRay(context);
     this.shadowSums = settings.sums.shadows;
     this.shadowLights = settings.sums.shadowCount;
-  }
-
-  /** Whether lights are chosen at an event, rather than each sampled on its own. */
-  private chooses(isFirst: boolean): boolean {
-    const { count } = this.scene.lightTree;
-    return isFirst ? count > EACH_AT_FIRST && this.shadowLights === 0 : count > EACH_LATER;
-  }
-
-  /** Lights chosen at an event. */
-  private picks(isFirst: boolean): i32 {
-    return isFirst ? EACH_AT_FIRST * this.settings.extraSamples.light : 1;
-  }
-
-  /** Samples that a light may expect at an event. */
-  private expected(light: i32, isFirst: boolean): number {
-    if (!this.chooses(isFirst)) return this.count(light, isFirst);
-    const { places: p } = this;
-    const o = isFirst ? 0 : 3;
-    const object = isFirst ? this.firstLit : this.lastLit;
-    return this.picks(isFirst) * this.choice.chanceOf(light, p[o], p[o + 1], p[o + 2], object);
-  }
-
-  private remember(isFirst: boolean, x: number, y: number, z: number, object: i32): void {
-    const { places } = this;
-    const o = isFirst ? 0 : 3;
-    places[o] = x;
-    places[o + 1] = y;
-    places[o + 2] = z;
-    if (isFirst) this.firstLit = object;
-    else this.lastLit = object;
-  }
-
-  /** Samples of a light that is sampled on its own. */
-  private count(light: i32, isFirst: boolean): i32 {
-    if (!isFirst) return 1;
-    return this.settings.extraSamples.light * toInt(this.scene.lights[light * LIGHT_STRIDE + LIGHT_SAMPLES]);
   }
 
   /** Samples of a kind at the first hit. */
@@ -147,7 +106,7 @@ export class DirectLight {
     if ((flags & PLAIN_SHADOWS) === 0 || path.unshaded) return 0;
     const isFirst = path.total === 1 && path.firstKind !== VOLUME;
     const own = path.density * (isFirst ? this.extraOf(path.firstKind) : 1);
-    return own / (own + lightDensity * this.expected(light, isFirst));
+    return own / (own + lightDensity * this.shares.expected(light, isFirst));
   }
 
   /** Light at the surface in `shading`; limits are told by which kinds are still allowed. */
@@ -157,23 +116,24 @@ export class DirectLight {
     const slot = dimension(path.total, SLOT_LIGHT);
     const object = scene.instanceObject[shading.instance];
     const { point } = shading;
-    if (this.chooses(isFirst)) {
-      this.remember(isFirst, point[0], point[1], point[2], object);
-      const picks = this.picks(isFirst);
+    const { shares } = this;
+    if (shares.chooses(isFirst)) {
+      shares.remember(isFirst, point[0], point[1], point[2], object);
+      const picks = shares.picks(isFirst);
       const choose = dimension(path.total, SLOT_CHOICE);
       for (let k = 0; k < picks; k++) {
         random.draw(choose, path.splitIndex * 256 + k);
-        const light = this.choice.pick(random.u, point[0], point[1], point[2], object);
+        const light = shares.choice.pick(random.u, point[0], point[1], point[2], object);
         if (light < 0) continue;
         random.draw(slot, (path.splitIndex * 256 + k) * 1024);
-        const expected = picks * this.choice.chance;
+        const expected = picks * shares.choice.chance;
         this.sampleAtSurface(light, object, picks, expected, isFirst, diffuse, specular, transmission);
       }
       return;
     }
     for (let light = 0; light < lightCount; light++) {
       if ((toInt(lights[light * LIGHT_STRIDE + LIGHT_FLAGS]) & SAMPLED) === 0) continue;
-      const count = this.count(light, isFirst);
+      const count = shares.count(light, isFirst);
       for (let k = 0; k < count; k++) {
         random.draw(slot, (path.splitIndex * 256 + k) * 1024 + light);
         this.sampleAtSurface(light, object, count, count, isFirst, diffuse, specular, transmission);
@@ -263,13 +223,14 @@ export class DirectLight {
     const { scene, random, path } = this;
     const { lights, lightCount } = scene;
     const slot = dimension(path.total, SLOT_LIGHT);
-    if (this.chooses(false)) {
-      this.remember(false, x, y, z, -1);
+    const { shares } = this;
+    if (shares.chooses(false)) {
+      shares.remember(false, x, y, z, -1);
       random.draw(dimension(path.total, SLOT_CHOICE), path.splitIndex * 256);
-      const light = this.choice.pick(random.u, x, y, z, -1);
+      const light = shares.choice.pick(random.u, x, y, z, -1);
       if (light < 0) return;
       random.draw(slot, path.splitIndex * 256 * 1024);
-      this.sampleInFog(light, this.choice.chance, x, y, z);
+      this.sampleInFog(light, shares.choice.chance, x, y, z);
       return;
     }
     for (let light = 0; light < lightCount; light++) {

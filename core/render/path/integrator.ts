@@ -11,7 +11,7 @@
  */
 import { toInt, type f64, type i32 } from '../../data/numbers.ts';
 import type { Intersector } from '../../geometry/intersector.ts';
-import { CAMERA_RAY, rayOfKind } from '../../geometry/ray-kinds.ts';
+import { CAMERA_RAY } from '../../geometry/ray-kinds.ts';
 import {
   DIFFUSE,
   OUT_B,
@@ -48,6 +48,7 @@ import {
   SLOT_ROULETTE,
   SLOT_TIME,
 } from '../film/random.ts';
+import { rayOfKind } from './ray-of-kind.ts';
 import type { Recorder } from './recorder.ts';
 import {
   EMITS,

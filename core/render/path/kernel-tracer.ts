@@ -4,18 +4,18 @@
  * of the kernel on it, and in its slot an arena for what the tracer itself needs.
  *
  * @example
- * const at = placeScene(scene, { memory, slots }, layouts, placed);
- * scene.kernel = new ThreadKernel(exports, { memory, slots }, layouts, slot, at);
+ * const place = places.place(scene, null);
+ * scene.kernel = new ThreadKernel(exports, place, layouts, slot, place.at);
  */
 import { StructureWriter, type Layouts } from '../../data/structures.ts';
 import { KernelIntersector, type IntersectKernel } from '../../geometry/kernel-intersector.ts';
-import { reserve, SLOT_ARENA, SLOT_BYTES, type GrowingMemory } from '../../geometry/packed-geometry.ts';
+import { SLOT_ARENA, SLOT_BYTES, type GrowingMemory } from '../../geometry/packed-geometry.ts';
 import { RAY_NAMES } from './collector.ts';
 import { BRIGHTEST } from '../film/passes.ts';
 import { GROUP } from '../film/random.ts';
 import type { PathSettings } from '../scene/path-settings.ts';
 import type { GroupTracer, SceneKernel } from '../scene/scene-kernel.ts';
-import type { CompiledScene } from '../scene/scene.ts';
+import type { SceneMemory } from './scene-places.ts';
 
 /** Exports of the kernel; see `core/kernels/render/assembly.ts`. */
 export interface RenderKernel extends IntersectKernel {
@@ -32,30 +32,11 @@ export interface RenderKernel extends IntersectKernel {
 /** Functions that it takes from its host, for the same bits as in TypeScript. */
 export const KERNEL_IMPORTS = { math: { sin: Math.sin, cos: Math.cos, exp: Math.exp, log1p: Math.log1p, log: Math.log, acos: Math.acos, asin: Math.asin, atan2: Math.atan2 } }; // prettier-ignore
 
+/** What a tracer takes but for its sums, several times over. */
+const TRACER_BYTES = 16384;
+
 /** Instances of faces that are told one by one. */
 const MOST_CROSSED = 1024;
-
-/** Memory with a scene's packed geometry. */
-export interface SceneMemory {
-  memory: GrowingMemory;
-  /** Address of the threads' slots. */
-  slots: number;
-}
-
-/**
- * Writes what the kernel reads of a scene behind its packed geometry.
- * @param placed of this memory: what scenes of the same geometry share is written once
- * @returns its address
- * @throws RangeError when the memory is full
- */
-export function placeScene(
-  scene: CompiledScene,
-  { memory }: SceneMemory,
-  layouts: Layouts,
-  placed: WeakMap<object, number>,
-): number {
-  return new StructureWriter(layouts, memory, (bytes) => reserve(memory, bytes), placed).write('CompiledScene', scene);
-}
 
 export class ThreadKernel implements SceneKernel {
   readonly rays: KernelIntersector;
@@ -81,9 +62,10 @@ export class ThreadKernel implements SceneKernel {
     return new ThreadKernel(this.kernel, this.place, this.layouts, this.slot, scene, this);
   }
 
-  tracer(settings: PathSettings): GroupTracer {
+  tracer(settings: PathSettings): GroupTracer | null {
     const { memory, slots } = this.place;
     const slot = slots + this.slot * SLOT_BYTES;
+    const end = slot + SLOT_BYTES;
     let next = slot + SLOT_ARENA + 16;
     const reserveInArena = (bytes: number) => {
       const at = next;
@@ -92,7 +74,8 @@ export class ThreadKernel implements SceneKernel {
     };
     const crossed = reserveInArena(MOST_CROSSED * 4);
     const written = new StructureWriter(this.layouts, memory, reserveInArena).write('PathSettings', settings);
-    this.kernel.begin(this.scene, written, this.slot, next, slot + SLOT_BYTES);
+    if (next + settings.sums.size * 8 + TRACER_BYTES > end) return null;
+    this.kernel.begin(this.scene, written, this.slot, next, end);
     return new KernelTracer(this.kernel, memory, settings.sums.size, crossed);
   }
 }

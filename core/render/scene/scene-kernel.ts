@@ -26,6 +26,6 @@ export interface GroupTracer {
 
 export interface SceneKernel {
   rays: Intersector;
-  /** A tracer of the scene; the one made before is gone. */
-  tracer(settings: PathSettings): GroupTracer;
+  /** A tracer of the scene; the one made before is gone. Null where a pixel has more sums than a thread has room for. */
+  tracer(settings: PathSettings): GroupTracer | null;
 }
