@@ -16,29 +16,35 @@ import { randomNumbers } from '../unit/size.ts';
 import { room, terrain } from './meshes.ts';
 import { median, ratio } from './measure.ts';
 
-/** Median seconds of three renders of a region in the middle of the frame. */
-async function seconds(
+/** Seconds that a region in the middle of the frame takes. */
+async function once(
   scene: CompiledScene,
   settings: RenderSettings,
   width: number,
   height: number,
   groups: number,
   threads: number,
-) {
+): Promise<number> {
   const region = {
     x: Math.floor((settings.width - width) / 2),
     y: Math.floor((settings.height - height) / 2),
     width,
     height,
   };
+  const started = performance.now();
+  await renderFrame(scene, settings, region, groups, threads, () => {});
+  return (performance.now() - started) / 1000;
+}
+
+/** Median seconds of three renders. */
+async function seconds(...what: Parameters<typeof once>): Promise<number> {
   const times: number[] = [];
-  for (let run = 0; run < 3; run++) {
-    const started = performance.now();
-    await renderFrame(scene, settings, region, groups, threads, () => {});
-    times.push((performance.now() - started) / 1000);
-  }
+  for (let run = 0; run < 3; run++) times.push(await once(...what));
   return median(times);
 }
+
+/** In turns, since the machine's speed drifts by more than a thread that is badly fed would lose. */
+const TURNS = 7;
 
 export async function benchShots(): Promise<void> {
   const gains: number[] = [];
@@ -48,15 +54,20 @@ export async function benchShots(): Promise<void> {
     const assets = await loadAssets(document, async (path) => files.get(path) ?? null, code, 'stand in');
     const sheet = document.sheets.preview;
     const compiled = compileScene(document, assets, sheet, lentByHost);
-    const [width, height, groups] = [256, 192, 6];
+    const [width, height, groups] = [192, 128, 6];
     // Threads start at every render; a shorter one taken off leaves the tracing.
     const tracing = async (threads: number) =>
-      (await seconds(compiled, settingsOf(sheet), width, height, groups + 2, threads)) -
-      (await seconds(compiled, settingsOf(sheet), width, height, 2, threads));
-    const [one, two] = [await tracing(1), await tracing(2)];
-    gains.push(one / two);
-    const rate = (s: number) => `${Math.round((width * height * groups * GROUP) / s / 1000)} k`;
-    console.log(`${code}: ${rate(one)} path samples/s on one thread, ${rate(two)} on two, ${(one / two).toFixed(2)} ×`);
+      (await once(compiled, settingsOf(sheet), width, height, groups + 1, threads)) -
+      (await once(compiled, settingsOf(sheet), width, height, 1, threads));
+    const [ones, twos]: number[][] = [[], []];
+    for (let turn = 0; turn < TURNS; turn++) {
+      ones.push(await tracing(1));
+      twos.push(await tracing(2));
+    }
+    const gain = ones.map((one, turn) => one / twos[turn]);
+    gains.push(median(gain));
+    const rate = (s: number[]) => `${Math.round((width * height * groups * GROUP) / median(s) / 1000)} k`;
+    console.log(`${code}: ${rate(ones)} path samples/s on one thread, ${rate(twos)} on two, ${median(gain).toFixed(2)} × (${Math.min(...gain).toFixed(2)}–${Math.max(...gain).toFixed(2)})`); // prettier-ignore
   }
   console.log(
     `a second thread, median: ${ratio('a second thread', median(gains))}; ${filmBytes(NO_EXTRAS)} bytes a pixel`,
