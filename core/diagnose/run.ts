@@ -8,6 +8,7 @@
  */
 import type { CauseShare, Finding, FindingWithMask, Remedy } from '../contracts/finding.ts';
 import { withChanges } from '../figures/effect.ts';
+import { withKnownErrors } from '../picture/known-errors.ts';
 import type { AnyReading, Case, Explained, Family, Proposal, RenderInput, Tried } from './family.ts';
 import { complete, Foreteller } from './foretell.ts';
 import { byUrgency } from './order.ts';
@@ -20,7 +21,8 @@ const TOLD = 0.15;
 const PROVED = 0.5;
 
 /** Findings in a render, the most urgent first. @param families that are asked; all by default */
-export function diagnoseRender(input: RenderInput, families: readonly Family[] = FAMILIES): FindingWithMask[] {
+export function diagnoseRender(rendered: RenderInput, families: readonly Family[] = FAMILIES): FindingWithMask[] {
+  const input = { ...rendered, picture: withKnownErrors(rendered.picture) };
   const found = families.flatMap((family): Found[] => {
     const { render } = family;
     return render ? asked(family, 'render', () => render.cases(input).map((of) => findInRender(family, render, of, input))) : []; // prettier-ignore

@@ -1,6 +1,7 @@
 /** Noise as a display shows it, by one curve or another. */
 import { grainOf } from '../data/grain.ts';
 import { channel } from '../data/picture.ts';
+import { withKnownErrors } from '../picture/known-errors.ts';
 import { luminancePlane } from '../picture/measured.ts';
 import type { Figure } from './figure.ts';
 
@@ -20,9 +21,12 @@ export const noiseFigure = ({ display, ...figure }: NoiseFigure): Figure => ({
   unit: 'steps',
   better: 'less',
   change: 'ratio',
-  needs: () => ['beauty', 'error.beauty'],
-  measure: ({ picture }) =>
-    picture && grainOf(luminancePlane(picture, 'beauty'), channel(picture, 'error.beauty'), 1, display),
+  needs: () => ['beauty', 'error.beauty', 'samples'],
+  measure({ picture }) {
+    if (!picture) return null;
+    const known = withKnownErrors(picture);
+    return grainOf(luminancePlane(known, 'beauty'), channel(known, 'error.beauty'), 1, display);
+  },
   carry(value, { here }) {
     if (!here || value.before === null || value.after === null) return value;
     const now = grainOf(here.luminance, here.error, 1, display);

@@ -4,6 +4,7 @@ import { channel } from '../data/picture.ts';
 import { passList, type PassLook } from '../render/film/pass-list.ts';
 import { CUTS, LIGHT_PASSES, NO_EXTRAS, type FilmLayout } from '../render/film/passes.ts';
 import { grainOf, grainWeight } from '../data/grain.ts';
+import { withKnownErrors } from './known-errors.ts';
 import { luminancePlane, percentile } from './measured.ts';
 
 export interface PassFigures {
@@ -37,8 +38,9 @@ export const figurePasses = (layout: FilmLayout): string[] =>
 const hasTop = (look: PassLook): boolean =>
   look === 'share' || look === 'amount' || look === 'count' || look === 'flow';
 
-/** @param picture what `figurePasses` names, of some or all pixels */
-export function passFigures(picture: Picture, layout: FilmLayout = NO_EXTRAS): PassFigures {
+/** @param rendered what `figurePasses` names, of some or all pixels */
+export function passFigures(rendered: Picture, layout: FilmLayout = NO_EXTRAS): PassFigures {
+  const picture = withKnownErrors(rendered);
   const beauty = luminancePlane(picture, 'beauty');
   const sigma = channel(picture, 'error.beauty');
   const weights = beauty.map((y, i) => grainWeight(y, sigma[i]));

@@ -10,7 +10,8 @@ import { channel, type Picture, type Region } from '../data/picture.ts';
 import { compareSides } from '../figures/compare.ts';
 import type { Carriage, Side } from '../figures/figure.ts';
 import { figureOf, figurePasses } from '../figures/registry.ts';
-import { cropPlane, luminancePlane } from '../picture/measured.ts';
+import { measuredIn } from '../picture/halves.ts';
+import { luminancePlane } from '../picture/measured.ts';
 import type { Clock } from '../render/frame/render-tile.ts';
 import { renderBytes } from './render-bytes.ts';
 import { planSmall, renderSmall, type ChangeSide, type SmallPlan, type Variation } from './small-render.ts';
@@ -83,10 +84,16 @@ function smallSide(side: ChangeSide, plan: SmallPlan, passes: string[], seed: nu
   return { picture, samplesFor, seconds, deciding: 0, bytes: renderBytes(side.scene, side.sheet) };
 }
 
-const noiseOf = (picture: Picture, region: Region) => ({
-  luminance: cropPlane(picture, luminancePlane(picture, 'beauty'), region),
-  error: cropPlane(picture, channel(picture, 'error.beauty'), region),
-});
+/** Of the pixels that chose no region, see `picture/halves.ts`. */
+function noiseOf(picture: Picture, region: Region) {
+  const [luminance, error] = measuredIn(
+    picture,
+    region,
+    luminancePlane(picture, 'beauty'),
+    channel(picture, 'error.beauty'),
+  );
+  return { luminance, error };
+}
 
 const pixelsOf = ({ x, y, width, height }: Region, frameWidth: number): Uint32Array =>
   Uint32Array.from({ length: width * height }, (_, i) => (y + Math.floor(i / width)) * frameWidth + x + (i % width));

@@ -1,102 +1,61 @@
 /**
- * A pilot that parts the variance of a pixel by what would cure it: more camera samples, or more
- * samples of one kind at the first hit. Each group is traced twice with the same camera rays and other
- * numbers for everything behind them; half the squared difference of a stage's two results is its spread
- * within a camera sample. Source: Cochran, Sampling Techniques, 1977, chapter 10 (two-stage sampling).
+ * A pilot that tells what samples of each kind are worth: the same pixels, by the same camera rays, with the sheet's own counts
+ * and with four times as many of one kind, each way rendered and its variance and rays measured. Nothing is reckoned from one
+ * count to another, so that what kinds have to do with each other (light that both find, a light sample behind every diffuse
+ * one) is in what is measured. Source of pairing: Law & Kelton, Simulation Modeling and Analysis, "common random numbers".
+ *
+ * @example
+ * const measure = samplePilot(scene, settings, pixels, weights, 8, pilotSeed(1));
+ * measure({ ...sheet.extraSamples, light: 4 }).variance / measure(sheet.extraSamples).variance; // what four light samples leave
  */
-import { recordedTracer } from '../render/path/tracer.ts';
+import type { Sheet } from '../document/schema.ts';
+import { LIGHT_PASS_COUNT, MEAN_RAYS } from '../render/film/passes.ts';
 import { GROUP } from '../render/film/random.ts';
-import { STAGES, type EventCounts, type Recorder } from '../render/path/recorder.ts';
+import { renderPixels } from '../render/frame/render-tile.ts';
 import type { CompiledScene, RenderSettings } from '../render/scene/scene.ts';
 
-export interface SamplePilot {
-  /** Weighted covariance of group means within camera samples, stage × stage, per pixel. */
-  spread: Float64Array;
-  /** Weighted variance of group means within camera samples, by light, per pixel; the last is of no light. */
-  byLight: Float64Array;
-  /** Rays per group of 4 samples, by stage, per pixel. */
-  rays: Float64Array;
-  /** Rays the pilot itself traced. */
-  spent: number;
+export type ExtraSamples = Sheet['extraSamples'];
+
+export interface Measured {
+  /** Weighted variance of one group's mean luminance, mean over the pixels. */
+  variance: number;
+  /** Of one group of 4 samples, mean over the pixels. */
+  rays: number;
 }
 
-const SINGLE = { light: 1, diffuse: 1, specular: 1, transmission: 1, volume: 1, occlusion: 1 };
-
-class StageSums implements Recorder {
-  readonly values = new Float64Array(STAGES);
-  readonly counts = new Float64Array(STAGES);
-  readonly byLight: Float64Array;
-
-  constructor(private readonly lights: number) {
-    this.byLight = new Float64Array(lights + 1);
-  }
-
-  contribution(stage: number, _counts: EventCounts, value: number, light: number): void {
-    this.values[stage] += value;
-    this.byLight[light < 0 ? this.lights : light] += value;
-  }
-
-  ray(stage: number): void {
-    this.counts[stage]++;
-  }
-
-  sharedRay(stage: number): void {
-    this.counts[stage]++;
-  }
-
-  event(): void {
-    // Only what is found and what it costs counts here.
-  }
-}
+/** Renders with other counts of samples; what was measured once is known. */
+export type MeasureSamples = (extra: ExtraSamples) => Measured;
 
 /**
- * @param pixels full-frame pixel numbers to trace
- * @param weights of each pixel's variance
- * @param settings taken with one sample of each kind, whatever they say
+ * @param pixels full-frame pixel numbers to trace. @param weights of each pixel's variance
+ * @param groups of 4 samples, at least 2. @param seed no render's or trial's
  */
-export function runSamplePilot(
+export function samplePilot(
   scene: CompiledScene,
   settings: RenderSettings,
   pixels: ArrayLike<number>,
   weights: ArrayLike<number>,
   groups: number,
   seed: number,
-): SamplePilot {
-  const sums = new StageSums(scene.lightCount);
-  const single = { ...settings, extraSamples: SINGLE };
-  const integrator = recordedTracer(scene, single, sums);
-  const { random } = integrator;
-  const spread = new Float64Array(STAGES * STAGES);
-  const first = new Float64Array(STAGES);
-  const byLight = new Float64Array(scene.lightCount + 1);
-  const firstByLight = new Float64Array(scene.lightCount + 1);
-  const n = pixels.length * groups;
-  for (let i = 0; i < pixels.length; i++) {
-    const x = pixels[i] % settings.width;
-    const y = Math.floor(pixels[i] / settings.width);
-    for (let group = 0; group < groups; group++) {
-      for (let replica = 0; replica < 2; replica++) {
-        random.start(x, y, group, seed);
-        integrator.replica = replica;
-        sums.values.fill(0);
-        sums.byLight.fill(0);
-        for (let s = 0; s < GROUP; s++) {
-          random.sample = s;
-          integrator.sample(x, y);
-        }
-        if (replica === 0) {
-          first.set(sums.values);
-          firstByLight.set(sums.byLight);
-        }
-      }
-      for (let l = 0; l < byLight.length; l++)
-        byLight[l] += (weights[i] * (firstByLight[l] - sums.byLight[l]) ** 2) / (2 * GROUP * GROUP * n);
-      for (let a = 0; a < STAGES; a++)
-        for (let b = 0; b < STAGES; b++)
-          spread[a * STAGES + b] +=
-            (weights[i] * (first[a] - sums.values[a]) * (first[b] - sums.values[b])) / (2 * GROUP * GROUP * n);
+): MeasureSamples {
+  const known = new Map<string, Measured>();
+  const evenly = { ...settings, seed, adaptive: { ...settings.adaptive, on: false } };
+  return (extra) => {
+    const key = keyOf(extra);
+    const before = known.get(key);
+    if (before) return before;
+    const { moments, means, width } = renderPixels(scene, { ...evenly, extraSamples: extra }, pixels, groups);
+    const sum = { variance: 0, rays: 0 };
+    for (let i = 0; i < pixels.length; i++) {
+      sum.variance += (weights[i] * moments[i * LIGHT_PASS_COUNT]) / (groups - 1);
+      sum.rays += means[i * width + MEAN_RAYS] * GROUP;
     }
-  }
-  const spent = sums.counts.reduce((a, b) => a + b, 0);
-  return { spread, byLight, rays: sums.counts.map((c) => c / (2 * n)), spent };
+    const measured = { variance: sum.variance / pixels.length, rays: sum.rays / pixels.length };
+    known.set(key, measured);
+    return measured;
+  };
 }
+
+/** Tells counts apart. */
+export const keyOf = ({ light, diffuse, specular, transmission, volume }: ExtraSamples): string =>
+  [light, diffuse, specular, transmission, volume].join(' ');

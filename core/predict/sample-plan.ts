@@ -1,52 +1,94 @@
 /**
  * The cheapest samples that reach a noise target, from measured variances and ray counts.
  *
- * With n_k samples of kind k behind each of N camera samples the variance is
- * V = (V₀ + Σ V_k/n_k + 2 Σ C_jk/max(n_j, n_k)) / N: kinds share the draws that both have (the C terms).
+ * With n_k samples of kind k behind each of N camera samples the variance is V = (V₀ + Σ V_k/n_k + C/max n) / N: diffuse,
+ * specular and transmission share the draws that they have in common (the C term). What each is comes from pairs of renders (see
+ * `sample-pilot.ts`), and a plan is rendered itself before it is believed.
  * Source: Neyman 1934; Cochran, Sampling Techniques; whole numbers are found by search.
  */
-import type { ExtraKind, Sheet } from '../document/schema.ts';
-import { STAGE_CAMERA, STAGE_LIGHT, STAGES } from '../render/path/recorder.ts';
-import type { SamplePilot } from './sample-pilot.ts';
-
-export type ExtraSamples = Sheet['extraSamples'];
+import type { ExtraKind } from '../document/schema.ts';
+import { keyOf, type ExtraSamples, type Measured, type MeasureSamples } from './sample-pilot.ts';
 
 export interface SampleModel {
   /** Weighted variance of one group's mean at given extra samples. */
   variance(extra: ExtraSamples): number;
   /** Rays of one group of 4 samples. */
   rays(extra: ExtraSamples): number;
-  /** Weighted variance that each dial can lower, at one sample each; `camera` is what only camera samples lower. */
+  /** Weighted variance that more samples of each kind would lower; `camera` is what only samples per pixel lower. */
   parts: Record<PlannedKind | 'camera', number>;
+  /** Rays of one group that are of each kind, as the sheet stands. */
+  cost: Record<PlannedKind | 'camera', number>;
+  /** Takes what was measured at some counts in place of what the formula says of them. */
+  learn(extra: ExtraSamples): void;
 }
 
 /** Kinds that lower noise in the beauty; occlusion samples serve a pass of their own. */
 export type PlannedKind = Exclude<ExtraKind, 'occlusion'>;
+export const PLANNED_KINDS: readonly PlannedKind[] = ['diffuse', 'specular', 'transmission', 'volume', 'light'];
+/** They are drawn together at the first hit. */
+const SPLIT: readonly PlannedKind[] = ['diffuse', 'specular', 'transmission'];
 
-/** By stage. */
-const KINDS: PlannedKind[] = ['diffuse', 'specular', 'transmission', 'volume', 'light'];
+/** Times as many samples of a kind as the sheet has: enough to take three quarters of what they can. */
+const TIMES = 4;
+/** Share of the rays that must change before a kind is in the picture at all. */
+const THERE = 0.002;
 
-/** @param total weighted variance of one group's mean over the same pixels, at `extra`, as a film measured it */
-export function sampleModel(pilot: SamplePilot, total: number, extra: ExtraSamples): SampleModel {
-  const { spread, rays } = pilot;
-  const within = (e: ExtraSamples) => {
-    let sum = 0;
-    for (let j = 0; j < STAGE_CAMERA; j++)
-      for (let k = 0; k < STAGE_CAMERA; k++) {
-        // Light samples are drawn apart from the others.
-        if (j !== k && (j === STAGE_LIGHT || k === STAGE_LIGHT)) continue;
-        sum += spread[j * STAGES + k] / Math.max(e[KINDS[j]], e[KINDS[k]]);
-      }
-    return sum;
+/**
+ * @param total weighted variance of one group's mean over all pixels that count, at `now`, as a film measured it: the pilot has
+ *   fewer, and is held to it
+ */
+export function sampleModel(measure: MeasureSamples, total: number, now: ExtraSamples): SampleModel {
+  const first = measure(now);
+  const scale = first.variance > 0 ? total / first.variance : 0;
+  const more = (kinds: readonly PlannedKind[]): ExtraSamples => ({ ...now, ...Object.fromEntries(kinds.map((kind) => [kind, now[kind] * TIMES])) }); // prettier-ignore
+  const change = (kinds: readonly PlannedKind[]) => {
+    const then = measure(more(kinds));
+    return { rays: then.rays - first.rays, drop: (first.variance - then.variance) * scale };
   };
-  const camera = Math.max(0, total - within(extra));
-  const part = (k: number) => spread[k * STAGES + k];
+  const singles = PLANNED_KINDS.map((kind) => ({ kind, ...change([kind]) })).filter(({ rays }) => rays > THERE * first.rays); // prettier-ignore
+  const split = singles.filter(({ kind }) => SPLIT.includes(kind));
+  const most = (e: ExtraSamples) => Math.max(1, ...split.map(({ kind }) => e[kind]));
+
+  const left = 1 - 1 / TIMES;
+  /** What the greatest count of all is in 1/n, before and once one of them is raised. */
+  const shared = (kinds: readonly PlannedKind[]) => 1 / most(now) - 1 / most(more(kinds));
+  let common = 0;
+  if (split.length > 1) {
+    const kinds = split.map(({ kind }) => kind);
+    const apart = split.reduce((sum, { drop }) => sum + drop, 0) - change(kinds).drop;
+    const weight = kinds.reduce((sum, kind) => sum + shared([kind]), 0) - shared(kinds);
+    if (weight > 0) common = apart / weight;
+  }
+  const amount = new Map(
+    singles.map(({ kind, drop }) => {
+      const own = SPLIT.includes(kind) ? drop - common * shared([kind]) : drop;
+      return [kind, (own / left) * now[kind]] as const;
+    }),
+  );
+  const within = (e: ExtraSamples) => [...amount].reduce((sum, [kind, v]) => sum + v / e[kind], common / most(e));
+  const rest = total - within(now);
+  const raysOf = new Map(singles.map(({ kind, rays }) => [kind, rays / (TIMES - 1) / now[kind]]));
+  const fixed = first.rays - [...raysOf].reduce((sum, [kind, rays]) => sum + rays * now[kind], 0);
+
+  const learned = new Map<string, Measured>([[keyOf(now), { variance: total, rays: first.rays }]]);
+  const drops = Object.fromEntries(PLANNED_KINDS.map((kind) => [kind, Math.max(0, (singles.find((one) => one.kind === kind)?.drop ?? 0) / left)])) as Record<PlannedKind, number>; // prettier-ignore
+  const costs = Object.fromEntries(PLANNED_KINDS.map((kind) => [kind, (raysOf.get(kind) ?? 0) * now[kind]])) as Record<PlannedKind, number>; // prettier-ignore
+  const explained = Object.values(drops).reduce((a, b) => a + b, 0);
   return {
-    variance: (e) => camera + within(e),
-    rays: (e) => rays[STAGE_CAMERA] + KINDS.reduce((sum, kind, k) => sum + rays[k] * e[kind], 0),
-    parts: { diffuse: part(0), specular: part(1), transmission: part(2), volume: part(3), light: part(4), camera },
+    // Differences of measured variances are never quite sure: no plan is believed to leave next to nothing.
+    variance: (e) => learned.get(keyOf(e))?.variance ?? Math.max(LEAST * total, rest + within(e)),
+    rays: (e) =>
+      learned.get(keyOf(e))?.rays ?? Math.max(0, fixed) + [...raysOf].reduce((sum, [kind, rays]) => sum + rays * e[kind], 0), // prettier-ignore
+    parts: { ...drops, camera: Math.max(0, total - explained) },
+    cost: { ...costs, camera: Math.max(0, fixed) },
+    learn(extra) {
+      const { variance, rays } = measure(extra);
+      learned.set(keyOf(extra), { variance: variance * scale, rays });
+    },
   };
 }
+
+const LEAST = 0.004;
 
 export interface Plan {
   /** Samples per pixel, a multiple of 4. */
@@ -60,6 +102,10 @@ const CHOICES = [1, 2, 3, 4, 6, 8, 12, 16];
 const MOST_SAMPLES = 65536;
 /** One group alone has no spread, so that no trial could tell its noise. */
 const LEAST_GROUPS = 2;
+/** A mixture must pay for being one. */
+const WORTH = 0.98;
+/** Plans that are rendered, at most, until the cheapest that is left is one that was. */
+const PROOFS = 4;
 
 /** Samples per pixel that bring the variance of the mean to `target`, with these extra samples. */
 export function planFor(model: SampleModel, target: number, extra: ExtraSamples): Plan {
@@ -68,20 +114,34 @@ export function planFor(model: SampleModel, target: number, extra: ExtraSamples)
   return { samples, extra, rays: (samples / 4) * model.rays(extra) };
 }
 
-/** The plan with the fewest rays among all mixtures of extra samples. */
+/** The plan with the fewest rays among all mixtures of extra samples, as the model stands. */
 export function cheapestPlan(model: SampleModel, target: number, fewest: ExtraSamples): Plan {
   let best = planFor(model, target, fewest);
   const { occlusion } = fewest;
-  const inFog = model.parts.volume > 0 ? CHOICES : [1];
-  for (const volume of inFog)
-    for (const light of CHOICES)
-      for (const diffuse of CHOICES)
-        for (const specular of CHOICES)
-          for (const transmission of CHOICES) {
+  // What costs nothing is not there.
+  const choices = (kind: PlannedKind) => (model.cost[kind] > 0 ? CHOICES : [fewest[kind]]);
+  for (const volume of choices('volume'))
+    for (const light of choices('light'))
+      for (const diffuse of choices('diffuse'))
+        for (const specular of choices('specular'))
+          for (const transmission of choices('transmission')) {
             const extra = { light, diffuse, specular, transmission, volume, occlusion };
             const plan = planFor(model, target, extra);
-            // A mixture must pay for being one.
-            if (plan.rays < best.rays * 0.98) best = plan;
+            if (plan.rays < best.rays * WORTH) best = plan;
           }
   return best;
+}
+
+/** The cheapest plan that was rendered: the model proposes, and learns from each that it proposed. */
+export function provenPlan(model: SampleModel, target: number, fewest: ExtraSamples): Plan {
+  const proven = new Map([[keyOf(fewest), fewest]]);
+  for (let k = 0; k < PROOFS; k++) {
+    const { extra } = cheapestPlan(model, target, fewest);
+    if (proven.has(keyOf(extra))) break;
+    model.learn(extra);
+    proven.set(keyOf(extra), extra);
+  }
+  const plans = [...proven.values()].map((extra) => planFor(model, target, extra));
+  const [plain] = plans;
+  return plans.reduce((best, plan) => (plan.rays < best.rays * (best === plain ? WORTH : 1) ? plan : best), plain);
 }

@@ -8,10 +8,9 @@ import { pilotPixels, pilotStride } from '../../core/predict/pilot-pixels.ts';
 import { planSmall } from '../../core/predict/small-render.ts';
 import { predictChange } from '../../core/predict/predict-change.ts';
 import { cheapestPlan, planFor, sampleModel } from '../../core/predict/sample-plan.ts';
-import { runSamplePilot } from '../../core/predict/sample-pilot.ts';
+import { samplePilot, type MeasureSamples } from '../../core/predict/sample-pilot.ts';
 import { pilotSeed, trialSeed } from '../../core/predict/seeds.ts';
 import { MEAN_RAYS, LIGHT_PASS_COUNT, MEANS } from '../../core/render/film/passes.ts';
-import { STAGE_CAMERA, STAGES } from '../../core/render/path/recorder.ts';
 import { decidingSamples } from '../../core/render/frame/adaptive.ts';
 import { settingsOf } from '../../core/render/scene/scene.ts';
 import { box } from '../../demo/shapes.ts';
@@ -75,12 +74,10 @@ describe('limit pilot', () => {
 });
 
 describe('sample plan', () => {
-  /** A pilot made up of known variances and ray counts, one stage each. */
-  const made = (variances: number[], rays: number[]) => {
-    const spread = new Float64Array(STAGES * STAGES);
-    variances.forEach((v, k) => (spread[k * STAGES + k] = v));
-    return { spread, byLight: new Float64Array(1), rays: Float64Array.from(rays), spent: 0 };
-  };
+  /** A pilot made up: so much variance by diffuse samples and besides, so many rays for each and besides. */
+  const made =
+    (v: number, v0: number, c: number, c0: number): MeasureSamples =>
+    ({ diffuse }) => ({ variance: v0 + v / diffuse, rays: c0 + c * diffuse });
   const single = { light: 1, diffuse: 1, specular: 1, transmission: 1, volume: 1, occlusion: 1 };
 
   it('gives the classic n = √(V c₀ / (V₀ c)) where one kind is noisy (Neyman 1934; Cochran)', () => {
@@ -89,9 +86,7 @@ describe('sample plan', () => {
       [200, 2, 4, 4],
       [30, 30, 4, 4],
     ]) {
-      const rays = [0, 0, 0, 0, 0, c0];
-      rays[0] = c;
-      const model = sampleModel(made([v, 0, 0, 0], rays), v + v0, single);
+      const model = sampleModel(made(v, v0, c, c0), v + v0, single);
       const plan = cheapestPlan(model, (v + v0) / 4000, single);
       const ideal = Math.sqrt((v * c0) / (v0 * c));
       // Whole numbers from a list: no choice beside it may be cheaper.
@@ -102,7 +97,7 @@ describe('sample plan', () => {
   });
 
   it('raises samples for everything in proportion to the variance', () => {
-    const model = sampleModel(made([0, 0, 0, 0], [0, 0, 0, 0, 0, 4]), 8, single);
+    const model = sampleModel(made(0, 8, 0, 4), 8, single);
     expect(planFor(model, 1, single).samples).to.equal(32);
     expect(planFor(model, 0.25, single).samples).to.equal(128);
     expect(cheapestPlan(model, 0.25, single).extra).to.deep.equal(single);
@@ -112,7 +107,7 @@ describe('sample plan', () => {
     const test = glassAndFloor({ samples: 64 });
     const settings = settingsOf(test.document.sheets.preview);
     const scene = compiled(test);
-    const pilot = runSamplePilot(scene, settings, all, new Float64Array(320).fill(1), 32, 77);
+    const pilot = samplePilot(scene, settings, all, new Float64Array(320).fill(1), 32, 77);
     const measure = (extra: Partial<typeof single>) => {
       const film = render(glassAndFloor({ samples: 256, extraSamples: { ...single, ...extra } }));
       let variance = 0;
@@ -132,7 +127,7 @@ describe('sample plan', () => {
       expect(model.rays(told) / there.rays, JSON.stringify(extra)).to.be.within(0.95, 1.05);
       expect(Math.sqrt(model.variance(told) / there.variance), JSON.stringify(extra)).to.be.within(0.9, 1.1);
     }
-    expect(pilot.rays[STAGE_CAMERA]).to.be.closeTo(4, 0.5);
+    expect(model.cost.camera).to.be.closeTo(4, 0.5);
   });
 });
 

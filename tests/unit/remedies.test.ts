@@ -68,6 +68,7 @@ const SHOTS: [name: string, shot: () => Promise<BenchShot>, keys: string[]][] = 
   ['bulb in glass', () => small(bulb, { samples: 16, grainTarget: 20, limits: generous }), ['fireflies']],
   ['filament in glass', () => small(filament, { samples: 16, grainTarget: 20, limits: generous }), ['fireflies']],
   ['white wall', () => small((document, files) => { wallAlone(document, files); Object.assign(document.lights.window, { intensity: 1, width: 4, height: 4 }); }, { samples: 8, grainTarget: 2 }), ['noise.bright']],
+  ['wide window', () => small((document, files) => { wallAlone(document, files); document.environment.intensity = 0; Object.assign(document.lights.window, { intensity: 0.03, width: 6, height: 6 }); }, { samples: 8, grainTarget: 2 }), ['noise']],
   ['clean wall', () => small((document, files) => { wallAlone(document, files); document.lights = {}; }, { samples: 64, grainTarget: 20 }), ['noise.spare']],
   ['weave', () => small(weave, { samples: 32, grainTarget: 0.5, filter: { kind: 'lanczos', width: 4 } }), ['noise']],
   ['black glass', () => small((document) => (document.materials.glass.baseColour = [0, 0, 0]), { samples: 16, grainTarget: 10, limits: generous }), ['glass.black-filter']],

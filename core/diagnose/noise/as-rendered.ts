@@ -26,16 +26,18 @@ export function asRendered({ picture, scene, sheet }: RenderInput, region: Regio
   return compareSides({ before: side, after: side, mask: null, names: [] }).figures;
 }
 
-/** The same with some other samples: figures by id as they become, by a factor. */
+/** The same with some other samples. @param to noise before and after, display steps, and the factor on the rays */
 export function withSamples(
   figures: FigureValue[],
-  factors: { noise: number; brightNoise: number; rays: number },
+  to: { noise: [number, number]; brightNoise: [number, number]; rays: number },
 ): FigureValue[] {
-  const factorOf: Record<string, number> = { noise: factors.noise, 'bright-noise': factors.brightNoise, rays: factors.rays }; // prettier-ignore
+  const noiseOf: Record<string, [number, number]> = { noise: to.noise, 'bright-noise': to.brightNoise };
   const out = figures.map((value): FigureValue => {
     if (value.id === 'fireflies') return { ...value, after: null, why: 'how many are met by chance is not known' };
-    const factor = factorOf[value.id];
-    return factor === undefined || value.before === null ? value : { ...value, after: value.before * factor };
+    if (value.before === null) return value;
+    if (value.id === 'rays') return { ...value, after: value.before * to.rays };
+    const [before, after] = noiseOf[value.id] ?? [value.before, value.after];
+    return { ...value, before, after };
   });
   return [...out, { id: 'time', before: null, after: null, why: 'as the rays' }];
 }

@@ -3,13 +3,12 @@ import type { ShareBar } from '../../contracts/finding.ts';
 import { channel, type Region } from '../../data/picture.ts';
 import { objectNames } from '../../document/object-names.ts';
 import { cropPlane, luminancePlane } from '../../picture/measured.ts';
-import type { SamplePilot } from '../../predict/sample-pilot.ts';
-import type { PlannedKind, SampleModel } from '../../predict/sample-plan.ts';
+import type { PlannedKind } from '../../predict/sample-plan.ts';
 import { LIGHT_PASSES } from '../../render/film/passes.ts';
-import { STAGE_CAMERA } from '../../render/path/recorder.ts';
 import type { RenderInput } from '../family.ts';
 import { lightName } from '../light-name.ts';
 import { passName } from '../words.ts';
+import type { Plans } from './plans.ts';
 
 export interface Share {
   label: string;
@@ -30,7 +29,6 @@ const DIAL: Record<PlannedKind | 'camera', string> = {
   transmission: 'transmission samples',
   volume: 'fog samples',
 };
-const KINDS: PlannedKind[] = ['diffuse', 'specular', 'transmission', 'volume', 'light'];
 
 /** Parts as shares of their sum, the greatest first. */
 export function shares(parts: Share[]): Share[] {
@@ -52,16 +50,10 @@ export function byPass({ picture }: RenderInput, region: Region, weights: ArrayL
   );
 }
 
-/** @param weights of each pixel's variance in visible noise */
-export function barsOf(
-  input: RenderInput,
-  region: Region,
-  weights: ArrayLike<number>,
-  pilot: SamplePilot,
-  model: SampleModel,
-): ShareBar[] {
+export function barsOf({ input, region, weights, byLight, model }: Plans): ShareBar[] {
   const { scene, document } = input;
-  const lights = [...pilot.byLight].map((share, row) => ({ label: lightName(input, row), share }));
+  const ofDials = (parts: Record<string, number>) => shares(Object.entries(parts).map(([dial, share]) => ({ label: DIAL[dial as PlannedKind], share }))); // prettier-ignore
+  const lights = [...byLight].map((share, row) => ({ label: lightName(input, row), share }));
   const names = objectNames(document);
   const squares = squaresOf(input, region, weights);
   const objects = sumBy(squares, cropPlane(input.picture, channel(input.picture, 'object'), region));
@@ -72,10 +64,10 @@ export function barsOf(
   const bars: ShareBar[] = [
     { label: 'pass', parts: byPass(input, region, weights).map(({ label, share }) => ({ label: passName(label), share })) }, // prettier-ignore
     { label: 'light', parts: scene.lightCount > 0 ? shares(lights) : [] },
-    { label: 'dial', parts: shares(Object.entries(model.parts).map(([dial, share]) => ({ label: DIAL[dial as PlannedKind], share }))) }, // prettier-ignore
+    { label: 'dial', parts: ofDials(model.parts) },
     { label: 'object', parts: shares([...objects].map(([id, share]) => ({ label: names[id - 1] ?? 'nothing met', share }))) }, // prettier-ignore
     { label: 'tone', parts: shares([...tones].map(([label, share]) => ({ label, share }))) },
-    { label: 'rays', parts: shares([{ label: DIAL.camera, share: pilot.rays[STAGE_CAMERA] }, ...KINDS.map((kind, k) => ({ label: DIAL[kind], share: pilot.rays[k] }))]) }, // prettier-ignore
+    { label: 'rays', parts: ofDials(model.cost) },
   ];
   return bars.filter(({ parts }) => parts.length > 0).map(({ label, parts }) => ({ label, parts: together(parts) }));
 }

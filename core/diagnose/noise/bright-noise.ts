@@ -4,6 +4,7 @@
  */
 import { grainOf, grainWeight, plainDisplay } from '../../data/grain.ts';
 import { channel, type Region } from '../../data/picture.ts';
+import { measuredIn } from '../../picture/halves.ts';
 import { cropPlane, luminancePlane } from '../../picture/measured.ts';
 import type { Case, RenderInput } from '../family.ts';
 import { byPass, type Share } from './attribution.ts';
@@ -31,12 +32,13 @@ export function brightCase(
 ): BrightCase | null {
   const { picture, sheet } = input;
   const target = sheet.grainTarget;
-  const y = cropPlane(picture, luminancePlane(picture, 'beauty'), region);
-  const sigma = cropPlane(picture, channel(picture, 'error.beauty'), region);
+  const planes = [luminancePlane(picture, 'beauty'), channel(picture, 'error.beauty')];
+  const [y, sigma] = measuredIn(picture, region, ...planes);
   if (steps <= target || grainOf(y, sigma) > target) return null;
   const scale = scaleFor(y, sigma, target, 1, plainDisplay);
   const samples = Math.min(MOST_SAMPLES, 4 * Math.ceil(sheet.samples / scale ** 2 / 4));
-  const weights = y.map((value, i) => grainWeight(value, sigma[i], plainDisplay));
+  const [all, errors] = planes.map((plane) => cropPlane(picture, plane, region));
+  const weights = all.map((value, i) => grainWeight(value, errors[i], plainDisplay));
   const [worst] = byPass(input, region, weights);
   return {
     key: 'noise.bright',

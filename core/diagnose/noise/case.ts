@@ -4,7 +4,8 @@
  */
 import { grainOf, plainDisplay, visibleGrain } from '../../data/grain.ts';
 import { channel, type Region } from '../../data/picture.ts';
-import { cropPlane, luminancePlane } from '../../picture/measured.ts';
+import { choosing, measuredIn } from '../../picture/halves.ts';
+import { luminancePlane } from '../../picture/measured.ts';
 import type { Case, RenderInput } from '../family.ts';
 import { byPass, type Share } from './attribution.ts';
 import { brightCase, type BrightCase } from './bright-noise.ts';
@@ -30,8 +31,9 @@ export function casesOf(input: RenderInput): NoiseCase[] {
   const y = luminancePlane(picture, 'beauty');
   const sigma = channel(picture, 'error.beauty');
   const visible = y.map((value, i) => visibleGrain(value, sigma[i]));
-  const region = noisiest(picture, visible);
-  const now = grainOf(cropPlane(picture, y, region), cropPlane(picture, sigma, region));
+  const region = noisiest(picture, choosing(picture, visible));
+  const [ys, sigmas] = measuredIn(picture, region, y, sigma);
+  const now = grainOf(ys, sigmas);
   const bright = brightestNoise(input);
   const ofBright = brightCase(input, bright);
   if (now > sheet.grainTarget) return [overCase(input, region, now, visible), ...(ofBright ? [ofBright] : [])];
@@ -64,7 +66,8 @@ export function brightestNoise({ picture }: RenderInput) {
   const y = luminancePlane(picture, 'beauty');
   const sigma = channel(picture, 'error.beauty');
   const visible = y.map((value, i) => visibleGrain(value, sigma[i], plainDisplay));
-  const region = noisiest(picture, visible);
-  const steps = grainOf(cropPlane(picture, y, region), cropPlane(picture, sigma, region), 1, plainDisplay);
+  const region = noisiest(picture, choosing(picture, visible));
+  const [ys, sigmas] = measuredIn(picture, region, y, sigma);
+  const steps = grainOf(ys, sigmas, 1, plainDisplay);
   return { region, steps, visible };
 }

@@ -22,7 +22,15 @@ export const noise: Family = {
   title: 'Noise',
   healthy: 'Noise is within the target, after the lift and without it.',
   render: ofRenders<NoiseCase>({
-    needs: () => ['beauty', ...LIGHT_PASSES.map((pass) => `error.${pass}`), 'object', 'object.coverage', 'clamped'],
+    needs: () => [
+      'beauty',
+      'samples',
+      ...LIGHT_PASSES,
+      ...LIGHT_PASSES.map((pass) => `error.${pass}`),
+      'object',
+      'object.coverage',
+      'clamped',
+    ],
     cases: casesOf,
     causes,
     remedies,
@@ -36,7 +44,7 @@ export const noise: Family = {
       of.kind !== 'over'
         ? []
         : [
-            { kind: 'shares', title: 'Whose the noise is', bars: barsOf(of.input, of.region, of.plans.weights, of.plans.pilot, of.plans.model) },
+            { kind: 'shares', title: 'Whose the noise is', bars: barsOf(of.plans) },
             curveOf(of.plans, of.plans.plain(of.plans.scale), of.plans.model),
           ], // prettier-ignore
   }),

@@ -4,18 +4,34 @@ import { grainOf, grainWeight, liftedDisplay, plainDisplay } from '../../data/gr
 import { channel, type Region } from '../../data/picture.ts';
 import { objectNames } from '../../document/object-names.ts';
 import { changeOf, sidesOf } from '../../figures/effect.ts';
+import { isMeasured, measuredIn } from '../../picture/halves.ts';
 import { boxMean, cropPlane, luminancePlane } from '../../picture/measured.ts';
-import { pilotPixels, pilotStride } from '../../predict/pilot-pixels.ts';
+import { lightPilot } from '../../predict/light-pilot.ts';
 import { predictChange } from '../../predict/predict-change.ts';
-import { runSamplePilot, type SamplePilot } from '../../predict/sample-pilot.ts';
-import { cheapestPlan, planFor, sampleModel, type ExtraSamples, type Plan, type SampleModel } from '../../predict/sample-plan.ts'; // prettier-ignore
+import { samplePilot, type ExtraSamples } from '../../predict/sample-pilot.ts';
+import {
+  planFor,
+  provenPlan,
+  sampleModel,
+  type Plan,
+  type PlannedKind,
+  type SampleModel,
+} from '../../predict/sample-plan.ts';
 import { settingsOf } from '../../render/scene/scene.ts';
 import type { Proposal, RenderInput } from '../family.ts';
 import { asRendered, withSamples } from './as-rendered.ts';
 
-const GROUPS = 2;
+/** Pixels of a pilot and groups of each: their variances are told within a tenth. */
+const PIXELS = 400;
+const GROUPS = 10;
+/** Fewer tell which light it is. */
+const LIGHT_PIXELS = 100;
+const LIGHT_GROUPS = 2;
 /** Squares of 5 × 5 pixels. */
 const SMOOTHING = 2;
+/** Times as many samples of a kind that are looked at, and the share of the rays that one must leave to be worth it. */
+const TIMES = [2, 4, 8];
+const WORTH = 0.92;
 /** As far as a sheet goes. */
 export const MOST_SAMPLES = 65536;
 
@@ -28,7 +44,8 @@ export const MOST_SAMPLES = 65536;
  */
 export class Plans {
   readonly model: SampleModel;
-  readonly pilot: SamplePilot;
+  /** Weighted variance by light, see `lightPilot`. */
+  readonly byLight: Float64Array;
   readonly weights: Float64Array;
   /** Factor on the noise that brings the region to the target. */
   readonly scale: number;
@@ -44,24 +61,32 @@ export class Plans {
     readonly now: number,
   ) {
     const { picture, sheet, scene, pilotSeed } = input;
-    const smooth = (plane: Float32Array) => boxMean(cropPlane(picture, plane, region), region.width, region.height, SMOOTHING); // prettier-ignore
-    const y = smooth(luminancePlane(picture, 'beauty'));
-    const variance = smooth(channel(picture, 'error.beauty').map((sigma) => sigma * sigma));
+    const { width, height } = region;
+    const isOne = width * height === 1;
+    // Those that chose the place tell no noise of it.
+    const counts = Float32Array.from({ length: width * height }, (_, i) => Number(isOne || isMeasured(region.x + (i % width), region.y + Math.floor(i / width)))); // prettier-ignore
+    const share = boxMean(counts, width, height, SMOOTHING);
+    const y = boxMean(cropPlane(picture, luminancePlane(picture, 'beauty'), region), width, height, SMOOTHING);
+    const squares = cropPlane(picture, channel(picture, 'error.beauty'), region).map((sigma, i) => counts[i] * sigma * sigma); // prettier-ignore
+    const variance = boxMean(squares, width, height, SMOOTHING).map((sum, i) => sum / share[i]);
     const sigma = variance.map(Math.sqrt);
     const target = sheet.grainTarget;
     const scale = scaleFor(y, sigma, target, now > target ? 1 : 8);
     const weights = y.map((value, i) => grainWeight(value, sigma[i] * scale));
     const groups = sheet.samples / 4;
     const total = (weights.reduce((sum, w, i) => sum + w * variance[i], 0) / y.length) * groups;
-    const frameWeights = new Map<number, number>();
-    for (let i = 0; i < y.length; i++) {
-      const at = (region.y + Math.floor(i / region.width)) * picture.width + region.x + (i % region.width);
-      frameWeights.set(at, weights[i]);
-    }
-    const pixels = pilotPixels(region, picture.width, pilotStride(sheet.samples, GROUPS, 2));
-    const pixelWeights = Float64Array.from(pixels, (p) => frameWeights.get(p)!);
-    this.pilot = runSamplePilot(scene, settingsOf(sheet), pixels, pixelWeights, GROUPS, pilotSeed);
-    this.model = sampleModel(this.pilot, total, sheet.extraSamples);
+    const inside = [...counts.keys()].filter((i) => counts[i] > 0);
+    const settings = settingsOf(sheet);
+    const pilotOf = (most: number) => {
+      const some = evenly(inside, most);
+      const pixels = Uint32Array.from(some, (i) => (region.y + Math.floor(i / width)) * picture.width + region.x + (i % width)); // prettier-ignore
+      return { pixels, weights: Float64Array.from(some, (i) => weights[i]) };
+    };
+    const ofSamples = pilotOf(PIXELS);
+    const ofLights = pilotOf(LIGHT_PIXELS);
+    const measure = samplePilot(scene, settings, ofSamples.pixels, ofSamples.weights, GROUPS, pilotSeed);
+    this.model = sampleModel(measure, total, sheet.extraSamples);
+    this.byLight = lightPilot(scene, settings, ofLights.pixels, ofLights.weights, LIGHT_GROUPS, pilotSeed);
     this.y = y;
     this.sigma = sigma;
     this.scale = scale;
@@ -73,10 +98,18 @@ export class Plans {
   /** Factor on the noise that brings the region to another target below the sheet's. */
   scaleTo = (target: number): number => scaleFor(this.y, this.sigma, target, this.scale);
 
+  /** Whether more samples of a kind lower noise for fewer rays than samples for everything do. */
+  isWorthRaising(kind: PlannedKind): boolean {
+    const { extraSamples } = this.input.sheet;
+    const cost = (extra: ExtraSamples) => this.model.variance(extra) * this.model.rays(extra);
+    const now = cost(extraSamples);
+    return TIMES.some((times) => cost({ ...extraSamples, [kind]: extraSamples[kind] * times }) < WORTH * now);
+  }
+
   /** Variance that a region of `share` of the present noise has. */
   private allowed = (share: number): number => (this.total / this.groups) * share * share;
   plain = (share: number): Plan => planFor(this.model, this.allowed(share), this.input.sheet.extraSamples);
-  mixed = (share: number): Plan => cheapestPlan(this.model, this.allowed(share), this.input.sheet.extraSamples);
+  mixed = (share: number): Plan => provenPlan(this.model, this.allowed(share), this.input.sheet.extraSamples);
 
   get raysNow(): number {
     return this.groups * this.model.rays(this.input.sheet.extraSamples);
@@ -99,12 +132,20 @@ export class Plans {
     const { y, sigma, input, now, raysNow } = this;
     const { sheet } = input;
     const left = this.leaves(plan);
+    const { picture } = input;
     const bright = grainOf(y, sigma, left, plainDisplay) / (grainOf(y, sigma, 1, plainDisplay) || 1);
+    const [ys, sigmas] = measuredIn(
+      picture,
+      this.region,
+      luminancePlane(picture, 'beauty'),
+      channel(picture, 'error.beauty'),
+    );
+    const brightNow = grainOf(ys, sigmas, 1, plainDisplay);
     return {
       id,
       title,
       change: { kind: 'values', values: valuesOf(sheet.samples, sheet.extraSamples, plan) },
-      foretold: withSamples(this.present, { noise: this.grainAt(plan) / now, brightNoise: bright, rays: plan.rays / raysNow }), // prettier-ignore
+      foretold: withSamples(this.present, { noise: [now, this.grainAt(plan)], brightNoise: [brightNow, brightNow * bright], rays: plan.rays / raysNow }), // prettier-ignore
       isWhole: true,
     };
   }
@@ -139,6 +180,12 @@ export class Plans {
     };
   }
 }
+
+/** At most so many of a list, from all of it. */
+const evenly = (list: number[], most: number): number[] =>
+  list.length <= most
+    ? list
+    : Array.from({ length: most }, (_, k) => list[Math.floor(((k + 0.5) * list.length) / most)]);
 
 function valuesOf(samples: number, extra: ExtraSamples, plan: Plan): Record<string, number> {
   const values: Record<string, number> = {};

@@ -28,6 +28,7 @@ export function spareCase(input: RenderInput, region: Region, now: number, brigh
   const plans = new Plans(input, region, now);
   const { extraSamples, samples } = sheet;
   const ones = { ...extraSamples, light: 1, diffuse: 1, specular: 1, transmission: 1, volume: 1 };
+  plans.model.learn(ones);
   // The variance of a pixel's mean that is left when the region stands at the target.
   const allowed = (plans.model.variance(extraSamples) * plans.scale ** 2) / (samples / 4);
   /** How many times fewer samples of any kind there are. Bright parts have at most its root as much more noise. */

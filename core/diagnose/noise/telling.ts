@@ -3,6 +3,7 @@ import type { FigureValue } from '../../contracts/figures.ts';
 import type { Remedy } from '../../contracts/finding.ts';
 import { channel } from '../../data/picture.ts';
 import { frameChangeOf, tellTimes, valueIn } from '../../figures/effect.ts';
+import { ESTIMATED, hasErrors } from '../../picture/known-errors.ts';
 import { cropPlane, luminancePlane } from '../../picture/measured.ts';
 import type { CauseId } from '../catalogue.ts';
 import type { Explained, Words } from '../family.ts';
@@ -21,7 +22,7 @@ const BY_SAMPLES: Told = {
   'noise.specular-samples': { headline: 'too few reflection samples', why: 'More reflection samples would lower most of it.' },
   'noise.transmission-samples': { headline: 'what is seen through glass', why: 'More transmission samples would lower most of it.' },
   'noise.volume-samples': { headline: 'fog', why: 'More fog samples would lower most of it.' },
-  'noise.pixel-samples': { headline: 'too few samples per pixel', why: 'Samples of one kind would not help: it stands between camera samples, so that only more of those do.' },
+  'noise.pixel-samples': { headline: 'too few samples per pixel', why: 'No one kind of samples is worth raising alone: for the same noise, more samples per pixel cost no more.' },
 }; // prettier-ignore
 /** Causes that are proved by leaving them out. */
 const PROVED: Partial<Record<string, string>> = {
@@ -55,7 +56,7 @@ function tellOver(of: OverCase, causes: Explained, remedies: Remedy[]): Words {
   return {
     sentence: `Noise in ${passName(worst.label)}: ${now.toFixed(1)} steps after the lift, target ${target.toFixed(1)}.`,
     headline: `${percent(worst.share)} of the visible noise here is ${passName(worst.label)}: ${headline}`,
-    why: `${others}${why} Four times the samples halve the noise; the target asks for ×${times} everywhere${cheaper}.${clampedBy(of)}`,
+    why: `${others}${why} Four times the samples halve the noise; the target asks for ×${times} everywhere${cheaper}.${clampedBy(of)}${hasErrors(input.picture) ? '' : ` ${ESTIMATED}`}`,
   };
 }
 
@@ -78,7 +79,7 @@ function kindOf(
     if (coverage[i] > 0 && coverage[i] < 1 - EDGE) edges += variance;
   });
   const isEdges = isCamera && edges > MOST * all;
-  const [light] = shares([...plans.pilot.byLight].map((share, row) => ({ label: lightName(input, row), share })));
+  const [light] = shares([...plans.byLight].map((share, row) => ({ label: lightName(input, row), share })));
   const byLight = light && light.share >= MOST ? ` ${percent(light.share)} of it is light of ${light.label}.` : '';
   const words = (id: string) =>
     id === 'noise.sharp-filter' ? `a sharp pixel filter (${sheet.filter.kind})` : PROVED[id]!;

@@ -7,15 +7,17 @@ import type { NoiseCase } from '../case.ts';
 export const brightTarget: Propose<NoiseCase> = (of) => {
   if (of.kind !== 'bright') return null;
   const { input, region, samples, left, y, sigma } = of;
-  const leaves = (display?: (value: number) => number) =>
-    grainOf(y, sigma, left, display) / (grainOf(y, sigma, 1, display) || 1);
+  const sides = (display?: (value: number) => number): [number, number] => [
+    grainOf(y, sigma, 1, display),
+    grainOf(y, sigma, left, display),
+  ];
   return {
     id: 'bright-target',
     title: `${samples} samples for everything`,
     change: { kind: 'values', values: { '/samples': samples } },
     foretold: withSamples(asRendered(input, region), {
-      noise: leaves(),
-      brightNoise: leaves(plainDisplay),
+      noise: sides(),
+      brightNoise: sides(plainDisplay),
       rays: samples / input.sheet.samples,
     }),
     isWhole: true,
