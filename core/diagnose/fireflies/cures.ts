@@ -59,7 +59,7 @@ export function cureTheRest(of: FireflyCase, tried: Tried<FireflyProposal>[]): F
   const all = objectNames(document);
   const best = tried
     .filter(({ proposal, remedy }) => proposal.isAimed && (changeOf(remedy.predicted, 'rays') ?? 1) < DEAR)
-    .sort((a, b) => hurtOf(a.remedy.predicted, 0) - hurtOf(b.remedy.predicted, 0))
+    .sort((a, b) => hurtOf(a.remedy.predicted, 0, a.proposal.id) - hurtOf(b.remedy.predicted, 0, b.proposal.id))
     .slice(0, COMBINED);
   const floor = tried.find(({ proposal }) => proposal.id === 'roughness-floor')?.proposal;
   return best.flatMap(({ proposal, small }) => [

@@ -1,4 +1,5 @@
 /** The fireflies of a render as a case: all of them together, for they have their causes in common. */
+import { visibleGrain } from '../../data/grain.ts';
 import { channel, isInRegion, type Picture, type Region } from '../../data/picture.ts';
 import { luminancePlane, strongestWindow } from '../../picture/measured.ts';
 import { singleFireflies } from '../../picture/single-fireflies.ts';
@@ -10,6 +11,11 @@ import { waysOf } from './ways.ts';
 
 /** Fewer of them are taken out by hand. */
 const FEWEST = 4;
+/** A share of the picture's light from which on the fewest are a finding. */
+const MUCH = 0.02;
+/** Where they are less than this share of all visible noise, and hold next to no light, they are what noise ends in. */
+const OF_NOISE = 0.25;
+const LITTLE = 0.01;
 /** A share of the pixels from which the picture cannot be used. */
 const MANY = 5e-4;
 /** Sizes of a trial's region, as shares of the frame: the smallest that holds enough of them to count. */
@@ -20,7 +26,8 @@ const KINDS: ClampKind[] = ['bounced', 'indirect', 'direct'];
 export function casesOf(input: RenderInput): FireflyCase[] {
   const { picture } = input;
   const at = singleFireflies(picture);
-  if (at.length < FEWEST) return [];
+  const energy = energyOf(picture, at);
+  if (at.length === 0 || (at.length < FEWEST && energy < MUCH)) return [];
   const { width, height } = picture;
   const mask = maskOf(picture, at);
   const region = regionOf(picture, mask, Math.min(ENOUGH, 0.75 * at.length));
@@ -32,7 +39,8 @@ export function casesOf(input: RenderInput): FireflyCase[] {
     {
       ...commonOf(input, at),
       key: 'fireflies',
-      severity: at.length > MANY * width * height ? 'caution' : 'note',
+      severity:
+        energy >= MUCH || (at.length > MANY * width * height && !isTail(input, at, energy)) ? 'caution' : 'note',
       region,
       mask,
       passes: [ways[0].pass, 'brightest.value', 'brightest.path', 'clamped'],
@@ -44,7 +52,7 @@ export function casesOf(input: RenderInput): FireflyCase[] {
       kind,
       own,
       curve: clampCurve(picture, kind, own),
-      energy: energyOf(picture, at),
+      energy,
     },
   ];
 }
@@ -54,6 +62,16 @@ function regionOf(picture: Picture, mask: Uint8Array, least: number): Region {
   const windows = REGIONS.map(([w, h]) => strongestWindow(picture, mask, Math.ceil(width * w), Math.ceil(height * h)));
   const count = (region: Region) => mask.reduce((n, one, i) => n + (one && isInRegion(region, i % width, Math.floor(i / width)) ? 1 : 0), 0); // prettier-ignore
   return windows.find((region) => count(region) >= least) ?? windows.at(-1)!;
+}
+
+/** Whether they are the bright end of noise that is everywhere: more samples of what is noisy take them along. */
+function isTail({ picture, sheet }: RenderInput, at: number[], energy: number): boolean {
+  if (energy >= LITTLE) return false;
+  const y = luminancePlane(picture, 'beauty');
+  const squares = channel(picture, 'error.beauty').map((sigma, i) => visibleGrain(y[i], sigma) ** 2);
+  const all = squares.reduce((a, b) => a + b, 0);
+  const own = at.reduce((sum, i) => sum + squares[i], 0);
+  return Math.sqrt((all - own) / squares.length) > sheet.grainTarget && own < OF_NOISE * all;
 }
 
 /** Share of the picture's light that stands in these pixels. */

@@ -13,9 +13,15 @@ const ALL = 0.01;
 export const STOP = 0.25;
 const DOUBLING = 0.1;
 
-/** @param left share of the fireflies; by default as the effect has it */
-export function hurtOf(effect: Effect, left = leftOf(effect)): number {
-  const change = Math.max(...['most-changed', 'brightness'].map((id) => Math.abs(changeOf(effect, id) ?? 0)));
+/** Cures that leave the light as it is and aim at it: the least that is known of them, whatever is put on top. */
+const AIMS_AT_THE_SAME = /^(sample-emitter|equivalent-light)/;
+
+/** @param left share of the fireflies; by default as the effect has it. @param id of the remedy, where it has one */
+export function hurtOf(effect: Effect, left = leftOf(effect), id = ''): number {
+  const brightness = changeOf(effect, 'brightness') ?? 0;
+  const change = AIMS_AT_THE_SAME.test(id)
+    ? Math.max(0, -brightness)
+    : Math.max(Math.abs(brightness), Math.abs(changeOf(effect, 'most-changed') ?? 0));
   return (left <= ALL ? 0 : left) + STOP * change + DOUBLING * Math.log2(costAtEqualNoise(effect));
 }
 
@@ -24,5 +30,5 @@ function leftOf(effect: Effect): number {
   return before !== null && after !== null && before > 0 ? after / before : 1;
 }
 
-const hurt = ({ predicted }: Remedy): number => (predicted ? hurtOf(predicted) : Infinity);
+const hurt = ({ id, predicted }: Remedy): number => (predicted ? hurtOf(predicted, undefined, id) : Infinity);
 export const byHurt = (remedies: Remedy[]): Remedy[] => [...remedies].sort((a, b) => hurt(a) - hurt(b));

@@ -1,33 +1,70 @@
-/** Lighting: lights and environments that are not as they should be. */
+/** Lighting: lights and environments that are not as they should be, and frames that get no light at all. */
+import { changeOf } from '../../figures/effect.ts';
 import { ofRenders, type Family, type Words } from '../family.ts';
 import { MIRROR_PASSES } from '../mirrors.ts';
-import { listed } from '../words.ts';
+import { capital, listed } from '../words.ts';
 import { environmentCoarse } from './causes/environment-coarse.ts';
+import { lightAtZero } from './causes/light-at-zero.ts';
+import { lightHidden } from './causes/light-hidden.ts';
+import { linkedAway } from './causes/linked-away.ts';
+import { nothingInView } from './causes/nothing-in-view.ts';
+import { nothingLights } from './causes/nothing-lights.ts';
+import { darkCases, type DarkCase } from './dark.ts';
 import { coarseCases, type CoarseCase } from './environment.ts';
 import { blurMirrors } from './remedies/blur-mirrors.ts';
+import { putBack } from './remedies/put-back.ts';
+
+export type LightingCase = CoarseCase | DarkCase;
+
+/** Stops by which black is no longer black. */
+const LIT = 4;
 
 export const lighting: Family = {
   id: 'lighting',
   title: 'Lighting',
-  healthy: 'The environment is as fine as the frame.',
-  render: ofRenders<CoarseCase>({
-    needs: () => ['beauty', 'error.beauty', ...MIRROR_PASSES],
-    cases: coarseCases,
-    causes: [environmentCoarse],
-    remedies: [blurMirrors],
-    tell,
-    evidence: ({ texels, texel, pixel }) => [
-      {
-        kind: 'table',
-        title: 'Texels against pixels',
-        columns: ['', 'degrees', 'around'],
-        rows: [['a texel', +texel.toFixed(3), texels], ['a pixel', +pixel.toFixed(3), Math.round(360 / pixel)]], // prettier-ignore
-      },
-    ],
+  healthy: 'Light gets to what the camera sees, and the environment is as fine as the frame.',
+  render: ofRenders<LightingCase>({
+    needs: () => ['beauty', 'error.beauty', 'coverage', ...MIRROR_PASSES],
+    cases: (input) => [...darkCases(input), ...coarseCases(input)],
+    causes: [environmentCoarse, lightAtZero, lightHidden, linkedAway, nothingLights, nothingInView],
+    remedies: [blurMirrors, putBack],
+    figure: 'brightness',
+    // A frame that a limit keeps black is not black with that put right.
+    goesWith: (effect) => ((changeOf(effect, 'brightness') ?? 0) > LIT ? 1 : 0),
+    tell: (of) => (of.kind === 'dark' ? tellDark(of) : tellCoarse(of)),
+    evidence: (of) =>
+      of.kind === 'dark'
+        ? []
+        : [
+            {
+              kind: 'table',
+              title: 'Texels against pixels',
+              columns: ['', 'degrees', 'around'],
+              rows: [['a texel', +of.texel.toFixed(3), of.texels], ['a pixel', +of.pixel.toFixed(3), Math.round(360 / of.pixel)]], // prettier-ignore
+            },
+          ],
   }),
 };
 
-function tell({ objects, texels, texel, pixel }: CoarseCase): Words {
+function tellDark({ document, isEmpty, off, on }: DarkCase): Words {
+  const { name } = document.cameras[document.camera];
+  if (isEmpty)
+    return {
+      sentence: 'The frame is black: the camera sees no object.',
+      headline: `Nothing stands before ${name || document.camera}`,
+      why: 'No sample met a surface. The camera looks away, stands inside something, or everything is hidden from it.',
+    };
+  const each = (why: string, names: string[]) => (names.length ? `${capital(listed(names))} ${names.length === 1 ? 'is' : 'are'} ${why}.` : ''); // prettier-ignore
+  const reasons = (['hidden', 'at zero', 'linked away'] as const).map((why) => each(why === 'linked away' ? 'linked to no object' : why, off.filter((one) => one.why === why).map((one) => one.name))); // prettier-ignore
+  const shining = on.length ? `${capital(listed(on))} should shine, and none of it arrives.` : '';
+  return {
+    sentence: 'The frame is black: no light gets to what the camera sees.',
+    headline: off.length + on.length === 0 ? 'There is no light, no glowing surface and no environment' : on.length === 0 ? 'Every light is switched off by a control of its own' : 'Light that is there does not arrive', // prettier-ignore
+    why: [...reasons, shining, 'Neither samples nor limits change that.'].filter(Boolean).join(' '),
+  };
+}
+
+function tellCoarse({ objects, texels, texel, pixel }: CoarseCase): Words {
   const needed = 2 ** Math.ceil(Math.log2(360 / pixel));
   return {
     sentence: `The environment is coarser than the frame: a texel of it is ${(texel / pixel).toFixed(0)} pixels wide where ${listed(objects)} ${objects.length === 1 ? 'mirrors' : 'mirror'} it.`,

@@ -8,6 +8,7 @@ import { mirrorsOf } from '../mirrors.ts';
 import { maskOf, regionOf } from '../regions.ts';
 
 export interface CoarseCase extends Case {
+  kind: 'coarse';
   objects: string[];
   /** Texels around; degrees of a texel and of a pixel. */
   texels: number;
@@ -38,6 +39,7 @@ export function coarseCases(input: RenderInput): CoarseCase[] {
   return [
     {
       key: 'lighting.environment-coarse',
+      kind: 'coarse',
       severity: 'note',
       region: regionOf(picture, mask),
       mask,

@@ -12,8 +12,9 @@ import type { Case, RenderInput } from '../family.ts';
 import { kneeOf } from '../knee.ts';
 import { countBodies, tellBodies } from './faces.ts';
 
-export type Kind = 'transmission' | 'specular' | 'diffuse';
-const KINDS: Kind[] = ['transmission', 'specular', 'diffuse'];
+/** In the order in which they go where they lose as much. */
+export const KINDS = ['transmission', 'specular', 'diffuse', 'volume', 'alpha'] as const;
+export type Kind = (typeof KINDS)[number];
 
 export interface LimitCase extends Case {
   kind: Kind;
@@ -58,20 +59,17 @@ export function casesOf(input: RenderInput): LimitCase[] {
  */
 function classify({ picture }: RenderInput): Record<Kind, Float32Array> {
   const cut = (name: string) => boxMean(channel(picture, `cut.${name}`), picture.width, picture.height, 1);
-  const [diffuse, specular, transmission, any] = ['diffuse', 'specular', 'transmission', 'any'].map(cut);
+  const own = KINDS.map(cut);
+  const any = cut('any');
   const crossings = channel(picture, 'crossings');
-  const out = {
-    transmission: new Float32Array(any.length),
-    specular: new Float32Array(any.length),
-    diffuse: new Float32Array(any.length),
-  };
+  const out = Object.fromEntries(KINDS.map((kind) => [kind, new Float32Array(any.length)])) as Record<Kind, Float32Array>; // prettier-ignore
   for (let i = 0; i < any.length; i++) {
     if (any[i] < WEIGHT) continue;
-    const [t, s, d] = [transmission[i], specular[i], diffuse[i]];
-    const own = Math.max(t, s, d);
+    const most = Math.max(...own.map((weights) => weights[i]));
     // What only the overall limit ended belongs to the glass that is looked through, if there is any.
-    const isThrough = own < any[i] / 2 && crossings[i] > 0;
-    out[isThrough || own === t ? 'transmission' : own === s ? 'specular' : 'diffuse'][i] = any[i];
+    const isThrough = most < any[i] / 2 && crossings[i] > 0;
+    const kind = isThrough ? 'transmission' : KINDS[own.findIndex((weights) => weights[i] === most)];
+    out[kind][i] = any[i];
   }
   return out;
 }

@@ -1,7 +1,8 @@
 /** Mirrors that are cut into facets: most neighbouring pixels share a normal, and others are turned a little. */
 import type { Case, RenderInput } from '../family.ts';
-import { mirrorsOf } from '../mirrors.ts';
+import { mirrorsOf, type Mirror } from '../mirrors.ts';
 import { maskOf, regionOf } from '../regions.ts';
+import { isFaceted } from './facets.ts';
 
 export interface FacetCase extends Case {
   objects: string[];
@@ -21,7 +22,9 @@ const TURNED = 0.02;
 
 export function casesOf(input: RenderInput): FacetCase[] {
   const { document, picture } = input;
-  const mirrors = mirrorsOf(input).filter(({ same, turned, pairs }) => same >= ONE_NORMAL * pairs && turned >= TURNED * pairs); // prettier-ignore
+  // What the picture shows is told by its pixels, and what it is by the mesh: the edges of a box are a little turned as well.
+  const isCut = ({ same, turned, pairs }: Mirror) => same >= ONE_NORMAL * pairs && turned >= TURNED * pairs;
+  const mirrors = mirrorsOf(input).filter((mirror) => isCut(mirror) && isFacetedThere(input, mirror.id));
   if (mirrors.length === 0) return [];
   const mask = maskOf(
     picture,
@@ -50,4 +53,11 @@ export function casesOf(input: RenderInput): FacetCase[] {
 function hasNormals({ scene }: RenderInput, id: string): boolean {
   const instance = scene.instanceObject.indexOf(scene.objectIds.indexOf(id));
   return instance >= 0 && scene.geometry.meshes[scene.geometry.instanceMesh[instance]].normals !== null;
+}
+
+function isFacetedThere({ scene, document }: RenderInput, id: string): boolean {
+  const instance = scene.instanceObject.indexOf(scene.objectIds.indexOf(id));
+  if (instance < 0) return false;
+  const mesh = scene.geometry.meshes[scene.geometry.instanceMesh[instance]];
+  return isFaceted(mesh, document.objects[id].normals === 'flat');
 }

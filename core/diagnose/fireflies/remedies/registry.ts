@@ -7,10 +7,12 @@ import { limitedReach } from './limited-reach.ts';
 import { linkShell } from './link-shell.ts';
 import type { ProposeCure } from './proposal.ts';
 import { roughnessFloor } from './roughness-floor.ts';
+import { sampleEmitter } from './sample-emitter.ts';
 import { seeThroughGlass } from './see-through-glass.ts';
 
 /** All remedies. */
 export const remedies: ProposeCure[] = [
+  sampleEmitter,
   seeThroughGlass,
   hideShell,
   equivalentLight,

@@ -1,5 +1,8 @@
 /** The environment has fewer texels than the frame has pixels, where it is mirrored. */
 import type { Cause } from '../../family.ts';
-import type { CoarseCase } from '../environment.ts';
+import type { LightingCase } from '../definition.ts';
 
-export const environmentCoarse: Cause<CoarseCase> = { id: 'lighting.environment-coarse', share: () => 1 };
+export const environmentCoarse: Cause<LightingCase> = {
+  id: 'lighting.environment-coarse',
+  share: ({ kind }) => (kind === 'coarse' ? 1 : null),
+};

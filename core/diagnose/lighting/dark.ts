@@ -1,0 +1,80 @@
+/**
+ * A frame that is black all over. What could light it is gone through light by light: each is off, hidden, at zero or linked
+ * away, or shines and does not get there; and whether the camera sees anything at all.
+ */
+import { liftedDisplay } from '../../data/grain.ts';
+import { channel } from '../../data/picture.ts';
+import type { LightSpec, ShotDocument } from '../../document/schema.ts';
+import type { ControlValues } from '../../document/set-values.ts';
+import { luminancePlane } from '../../picture/measured.ts';
+import type { Case, RenderInput } from '../family.ts';
+
+/** Why a light gives nothing. */
+export type Off = 'hidden' | 'at zero' | 'linked away';
+
+export interface DarkCase extends Case {
+  kind: 'dark';
+  document: ShotDocument;
+  /** The camera meets no object, and sees no background. */
+  isEmpty: boolean;
+  /** Lights that give nothing by a control of theirs, by key; the environment among them as null where it is at zero. */
+  off: { id: string; name: string; why: Off }[];
+  /** Lights and glowing materials that should shine. */
+  on: string[];
+}
+
+/** Display steps after the shadow lift below which nobody sees anything. */
+const SEEN = 1;
+
+export function darkCases(input: RenderInput): DarkCase[] {
+  const { document, picture } = input;
+  if (luminancePlane(picture, 'beauty').some((y) => liftedDisplay(y) >= SEEN)) return [];
+  const isEmpty = channel(picture, 'coverage').every((share) => share === 0);
+  const lights = Object.entries(document.lights).map(([id, light]) => ({
+    id,
+    name: light.name || id,
+    why: whyOff(light),
+  }));
+  const glowing = Object.entries(document.materials).filter(([, { emission, emissionStrength }]) => emissionStrength > 0 && emission.some((c) => c > 0)); // prettier-ignore
+  const isSky = !isBlack(document.environment);
+  return [
+    {
+      key: 'lighting.dark',
+      kind: 'dark',
+      severity: 'stop',
+      region: { x: 0, y: 0, width: picture.width, height: picture.height },
+      mask: new Uint8Array(picture.width * picture.height).fill(1),
+      passes: ['beauty', 'coverage'],
+      document,
+      isEmpty,
+      off: lights.flatMap(({ why, ...rest }) => (why ? [{ ...rest, why }] : [])),
+      on: [...lights.filter(({ why }) => !why).map(({ name }) => name), ...glowing.map(([id, { name }]) => name || id), ...(isSky ? ['the environment'] : [])], // prettier-ignore
+    },
+  ];
+}
+
+function whyOff(light: LightSpec): Off | null {
+  if (light.hidden) return 'hidden';
+  if (isBlack(light)) return 'at zero';
+  const { mode, objects } = light.lights;
+  return mode === 'only' && objects.length === 0 ? 'linked away' : null;
+}
+
+const isBlack = ({ intensity, colour }: { intensity: number; colour: number[] }): boolean =>
+  intensity === 0 || colour.every((c) => c === 0);
+
+/** What puts a light that is off for one reason back. */
+export function valuesFor({ document, off }: DarkCase, why: Off): ControlValues {
+  const values: ControlValues = {};
+  for (const { id, why: own } of off) {
+    if (own !== why) continue;
+    const { colour } = document.lights[id];
+    if (why === 'hidden') values[`/lights/${id}/hidden`] = false;
+    else if (why === 'linked away') values[`/lights/${id}/lights`] = { mode: 'all', objects: [] };
+    else {
+      values[`/lights/${id}/intensity`] = 1;
+      if (colour.every((c) => c === 0)) values[`/lights/${id}/colour`] = [1, 1, 1];
+    }
+  }
+  return values;
+}
