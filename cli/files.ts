@@ -74,7 +74,7 @@ async function writePackage(folder: string, document: ShotDocument, out: string)
 function tell({ files, totalBytes }: FileList, packed: ShotPackage | null, tried: DryRun | null): string {
   const lines = files.map(
     ({ path, state, bytes: size, neededBy, used }) =>
-      `${state.padEnd(11)}${bytes(size).padStart(9)}  ${path}${used ? '' : ' (unused)'}${neededBy.length ? `  needed by ${neededBy[0]}${neededBy.length > 1 ? ` and ${neededBy.length - 1} more` : ''}` : ''}`,
+      `${state.padEnd(11)}${bytes(size).padStart(9)}  ${path}${used || state === 'missing' ? '' : ' (unused)'}${neededBy.length ? `  needed by ${neededBy[0]}${neededBy.length > 1 ? ` and ${neededBy.length - 1} more` : ''}` : ''}`,
   );
   lines.push(`${files.length} files, ${bytes(totalBytes)}`);
   if (packed)

@@ -236,7 +236,7 @@ class ShotMaking {
   private cameras(): void {
     const { document, scene } = this;
     for (const { name, node, fieldOfView } of scene.cameras) {
-      if (fieldOfView < 0.1 || fieldOfView > 170) {
+      if (!(fieldOfView > 0 && fieldOfView < 180)) {
         const what =
           fieldOfView === 0 ? 'has a parallel projection' : `has an angle of view of ${fieldOfView.toFixed(2)}°`;
         this.notUnderstood.push({ where: scene.nodes[node]?.where ?? scene.file, what: `camera "${name}" ${what}` });

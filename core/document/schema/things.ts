@@ -6,7 +6,7 @@ export const Camera = Type.Object(
   {
     name: Name,
     transform: Matrix,
-    fieldOfView: number(0.1, 170, 'vertical angle of view, degrees'),
+    fieldOfView: Type.Number({ exclusiveMinimum: 0, exclusiveMaximum: 180, description: 'vertical angle of view, degrees' }), // prettier-ignore
   },
   closed,
 );

@@ -36,6 +36,9 @@ export function pathIn(message: string): string | null {
   );
 }
 
+/** `$NAME`, `${NAME}`, `%NAME%`, `<UDIM>`, `{name}`. */
+const VARIABLE = /\$\{?\w|%\w+%|<\w+>|\{\w+\}/;
+
 export const MEANINGS: Meaning[] = [
   {
     id: 'out-of-memory',
@@ -54,6 +57,24 @@ export const MEANINGS: Meaning[] = [
     looksLike: /no space left|disk (is )?full|quota exceeded/i,
     meaning: 'There was no room to write on the disk.',
     judge: always('no', 'pictures or temporary files are cut off'),
+  },
+  {
+    id: 'texture-not-converted',
+    looksLike:
+      /(convert|conversion)\b.*\b(textures?|images?|maps?|tiles?)\b|\b(textures?|images?|maps?)\b.*\b(convert|conversion)/i,
+    meaning: 'A texture was not made ready for rendering there, tiled and with its mips.',
+    judge(message, _count, { fileState }) {
+      const path = pathIn(message);
+      const state = path === null ? null : (fileState?.(path) ?? null);
+      if (state === 'prepared')
+        return { harmless: 'yes', why: `a copy of "${path}" made ready for rendering is there` };
+      if (path !== null && VARIABLE.test(path))
+        return { harmless: 'yes', why: `"${path}" holds a variable: it is resolved, and the texture prepared, where the frame is rendered` }; // prettier-ignore
+      return {
+        harmless: 'unknown',
+        why: 'the texture is read as it is, which takes more memory and time, or not at all',
+      };
+    },
   },
   {
     id: 'file-missing',

@@ -84,27 +84,33 @@ function triaged(kind: LogKind, evidence: LogEvidence, decisions: LogDecision[])
   };
 }
 
+/** Lines from the end in which what ended a render stands. */
+const LAST_LINES = 50;
+
 function breakOff(log: ReadLog, kinds: TriagedKind[]): BreakOff {
   const { phase, frame, object, line } = log.last;
   const memory = trendOf(log);
   const ended = kinds.find(
     ({ id, lastLine }) =>
-      (id === 'out-of-memory' || id === 'killed' || id === 'disk-full') && lastLine > log.lines - 50,
+      (id === 'out-of-memory' || id === 'killed' || id === 'disk-full') && lastLine > log.lines - LAST_LINES,
   );
+  const fatal = kinds.find(({ severity, lastLine }) => severity === 'fatal' && lastLine > log.lines - LAST_LINES);
   const cause =
     ended?.id === 'out-of-memory'
       ? `memory ran out (line ${ended.lastLine})`
       : ended?.id === 'disk-full'
         ? `the disk was full (line ${ended.lastLine})`
-        : memory === 'rising'
-          ? `most likely ended by the machine for want of memory: it was still rising, at ${gigabytes(log.memory!.last)}, when the log stops`
-          : ended
-            ? `the process was ended or crashed (line ${ended.lastLine})`
-            : `the process was ended from outside, or crashed without a word; ${
-                memory === 'unknown'
-                  ? 'the log does not tell of memory'
-                  : 'memory was not the reason as far as the log tells'
-              }`;
+        : fatal
+          ? `a fatal error ended it (line ${fatal.lastLine}): ${fatal.message}`
+          : memory === 'rising'
+            ? `most likely ended by the machine for want of memory: it was still rising, at ${gigabytes(log.memory!.last)}, when the log stops`
+            : ended
+              ? `the process was ended or crashed (line ${ended.lastLine})`
+              : `the process was ended from outside, or crashed without a word; ${
+                  memory === 'unknown'
+                    ? 'the log does not tell of memory'
+                    : 'memory was not the reason as far as the log tells'
+                }`;
   // How a renderer of no known format closes nobody knows.
   const doubt = log.format === plainFormat.name ? ', or it ended well in words of its own: give its format' : '';
   return { phase, frame, object, line, memory, cause: cause + doubt };

@@ -14,6 +14,7 @@ import { fileOutsideRoots } from './checks/file-outside-roots.ts';
 import { frameRate } from './checks/frame-rate.ts';
 import { frameSpan } from './checks/frame-span.ts';
 import { instanceCount } from './checks/instance-count.ts';
+import { lightOff } from './checks/light-off.ts';
 import { lightsMissing } from './checks/lights-missing.ts';
 import { lightsWithShadows } from './checks/lights-with-shadows.ts';
 import { limitOverridden } from './checks/limit-overridden.ts';
@@ -86,6 +87,7 @@ export const CHECKS: Check[] = [
   textureMemory,
   lightsWithShadows,
   lightsMissing,
+  lightOff,
   environmentMissing,
   tinyBrightEmitter,
   sceneUnits,

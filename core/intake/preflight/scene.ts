@@ -28,6 +28,12 @@ export interface Worn {
   objects: Placed[];
 }
 
+/** Things in it that make a closed body a room. */
+const FURNISHED = 2;
+
+const isInside = ({ min, max }: Bounds, place: readonly number[]): boolean =>
+  place.every((v, a) => v > min[a] && v < max[a]);
+
 export class Scene {
   private readonly topologies = new Map<number, Topology>();
   private readonly headers = new Map<number, ImageHeader | null>();
@@ -91,6 +97,30 @@ export class Scene {
     const { min, max } = this.boundsOf(mesh);
     const corners = Array.from({ length: 8 }, (_, i) => [0, 1, 2].map((a) => ((i >> a) & 1 ? max[a] : min[a])));
     return boundsOfPoints(Float64Array.from(corners.flatMap((p) => applied(node.world, p))));
+  }
+
+  /** Places of the cameras in the world. */
+  get cameras(): number[][] {
+    return this.source.cameras.flatMap(({ node }) => (node < 0 ? [] : [this.source.nodes[node].world.slice(12, 15)]));
+  }
+
+  /** Whether an object is closed and a camera, or most of what there is, stands inside. */
+  isRoom(object: Placed): boolean {
+    if (!this.isClosed(object.mesh)) return false;
+    const bounds = this.worldBounds(object);
+    if (this.cameras.some((place) => isInside(bounds, place))) return true;
+    const others = this.objects.filter((other) => other !== object).map((other) => this.worldBounds(other));
+    const within = others.filter(({ min, max }) => isInside(bounds, min) && isInside(bounds, max)).length;
+    return within >= FURNISHED && within > others.length / 2;
+  }
+
+  /** Whether a place is inside some closed object. */
+  isInRoom = (place: number[]): boolean =>
+    this.objects.some((object) => this.isClosed(object.mesh) && isInside(this.worldBounds(object), place));
+
+  private isClosed(mesh: number): boolean {
+    const { openEdges, nonManifoldEdges } = this.topology(mesh);
+    return openEdges.length + nonManifoldEdges.length === 0;
   }
 
   /** World bounds of all objects. */

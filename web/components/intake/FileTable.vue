@@ -40,7 +40,7 @@ const looks = ({ breaks }: IntakeFile): string =>
             <button class="bare" :aria-pressed="file.path === chosen" @click="chosen = file.path">
               {{ file.path }}
             </button>
-            <span v-if="!file.used" class="tag">unused</span>
+            <span v-if="!file.used && file.state !== 'missing'" class="tag">unused</span>
           </td>
           <td class="soft num">{{ file.kind }}</td>
           <td class="soft by">

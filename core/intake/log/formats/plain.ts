@@ -6,6 +6,8 @@ export const plainFormat: LogFormat = {
   schema: 'dusting.log-format/1',
   name: 'Plain text',
   lines: ours([
+    // Time, memory, severity, and a bar before what is said.
+    String.raw`^(?<time>\d+:\d\d(?::\d\d)?(?:\.\d+)?)\s+(?<memory>[\d.]+\s*[KMGT]?i?B)\s+(?<severity>[Ff]atal|FATAL|[Ee]rror|ERROR|[Ww]arning|WARNING|WARN|[Ii]nfo|INFO|[Dd]ebug|DEBUG)\s*\|\s*(?<message>.*)$`,
     String.raw`^\W*(?<time>\d+:\d\d:\d\d(?:\.\d+)?)\W+(?<severity>[Ff]atal|FATAL|[Ee]rror|ERROR|[Ww]arning|WARNING|WARN|[Ii]nfo|INFO|[Dd]ebug|DEBUG)\b\W*(?<message>.*)$`,
     String.raw`^\W*(?<time>\d+:\d\d:\d\d(?:\.\d+)?)\W+(?<message>.*)$`,
     String.raw`^\W*(?<severity>[Ff]atal|FATAL|[Ee]rror|ERROR|[Ww]arning|WARNING|WARN|[Ii]nfo|INFO|[Dd]ebug|DEBUG)\b\W*(?<message>.*)$`,

@@ -18,11 +18,16 @@ export const reversedNormals: Check = {
       const { openEdges, nonManifoldEdges, mixedEdges, volume } = scene.topology(mesh);
       const isClosed = openEdges.length + nonManifoldEdges.length + mixedEdges.length === 0;
       const before = offenders.length;
+      // A room is looked at from inside, and is right so.
+      const isRoom = isClosed && volume < 0 && objects.some((object) => scene.isRoom(object));
+      if (isRoom) continue;
       if (isClosed && volume < 0)
         offenders.push(meshOffender(objects, poly.faceSizes.length, 'a closed body turned inside out'));
       else {
         const n = againstFaces(poly);
-        if (n) offenders.push(meshOffender(objects, n, `${plural(n, 'corner')} with a normal against its face`));
+        // An open shell has no outside: all against all is the other side of it.
+        if (n && !(openEdges.length > 0 && n === poly.corners.length))
+          offenders.push(meshOffender(objects, n, `${plural(n, 'corner')} with a normal against its face`));
       }
       if (offenders.length > before) meshes.push(scene.source.meshes[mesh].name);
     }

@@ -1,0 +1,37 @@
+import type { ShotDocument } from '../../../document/schema.ts';
+import { CAUTION, type Check } from '../check.ts';
+import { setValues } from '../../repairs/offer.ts';
+import { count } from '../tell.ts';
+
+export const lightOff: Check = {
+  id: 'light-off',
+  group: 'light',
+  title: 'Lights that are off',
+  why: 'A light that is hidden or at zero is easily forgotten: nothing tells it from one that was never there.',
+  threshold: CAUTION,
+  run({ source, document }) {
+    const off = source.lights.flatMap(({ node, spec }) => {
+      const object = spec.name || source.nodes[node]?.path || 'a light';
+      const detail = spec.hidden
+        ? 'is hidden'
+        : spec.intensity === 0
+          ? 'has an intensity of 0'
+          : isDark(spec)
+            ? 'is black'
+            : null;
+      return detail === null ? [] : [{ object, detail, count: 1 }];
+    });
+    return {
+      expected: 'every light shines',
+      found: count(off, 'light'),
+      offenders: off,
+      repair: setValues('Show hidden lights', document, shown(document)),
+    };
+  },
+};
+
+const isDark = ({ intensity, colour }: { intensity: number; colour: number[] }): boolean =>
+  intensity === 0 || colour.every((c) => c === 0);
+
+const shown = (document: ShotDocument | null): Record<string, unknown> =>
+  Object.fromEntries(Object.entries(document?.lights ?? {}).flatMap(([id, { hidden }]) => (hidden ? [[`/lights/${id}/hidden`, false]] : []))); // prettier-ignore
