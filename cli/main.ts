@@ -1,65 +1,42 @@
 /**
  * Dusting from a shell. Exit codes: 0 done or clear, 3 caution, 4 stop, 2 bad input with one sentence on the error
- * stream, 1 anything else.
+ * stream, 1 anything else. A command is loaded when it is asked for.
  */
 import process from 'node:process';
 import { InvalidInput } from '../core/document/problem.ts';
-import { diagnoseCommand, DIAGNOSE_USAGE } from './diagnose.ts';
-import { trialCommand, TRIAL_USAGE } from './trial.ts';
-import { filesCommand, FILES_USAGE } from './files.ts';
-import { logCommand, LOG_USAGE } from './log.ts';
-import { importCommand, IMPORT_USAGE } from './import.ts';
-import { bakeCommand, BAKE_USAGE } from './bake.ts';
-import { preflightCommand, PREFLIGHT_USAGE } from './preflight.ts';
-import { compareCommand, COMPARE_USAGE } from './compare.ts';
-import { convertCommand, CONVERT_USAGE } from './convert.ts';
-import { inspectCommand, INSPECT_USAGE } from './inspect.ts';
-import { targetCommand, TARGET_USAGE } from './target.ts';
-import { pathCommand, PATH_USAGE } from './path.ts';
-import { layoutCommand, LAYOUT_USAGE } from './layout.ts';
-import { renderCommand, RENDER_USAGE } from './render.ts';
 import { BadUse } from './bad-use.ts';
 
-/** A command may say with which code the process ends. */
-const commands: Record<string, (args: string[]) => Promise<number | void>> = {
-  render: renderCommand,
-  bake: bakeCommand,
-  import: importCommand,
-  preflight: preflightCommand,
-  files: filesCommand,
-  log: logCommand,
-  target: targetCommand,
-  inspect: inspectCommand,
-  compare: compareCommand,
-  convert: convertCommand,
-  diagnose: diagnoseCommand,
-  trial: trialCommand,
-  path: pathCommand,
-  layout: layoutCommand,
+interface Command {
+  usage: string;
+  /** May say with which code the process ends. */
+  run(args: string[]): Promise<number | void>;
+}
+
+const commands: Record<string, () => Promise<Command>> = {
+  render: async () => import('./render.ts').then((m) => ({ usage: m.RENDER_USAGE, run: m.renderCommand })),
+  bake: async () => import('./bake.ts').then((m) => ({ usage: m.BAKE_USAGE, run: m.bakeCommand })),
+  import: async () => import('./import.ts').then((m) => ({ usage: m.IMPORT_USAGE, run: m.importCommand })),
+  preflight: async () => import('./preflight.ts').then((m) => ({ usage: m.PREFLIGHT_USAGE, run: m.preflightCommand })),
+  files: async () => import('./files.ts').then((m) => ({ usage: m.FILES_USAGE, run: m.filesCommand })),
+  log: async () => import('./log.ts').then((m) => ({ usage: m.LOG_USAGE, run: m.logCommand })),
+  target: async () => import('./target.ts').then((m) => ({ usage: m.TARGET_USAGE, run: m.targetCommand })),
+  inspect: async () => import('./inspect.ts').then((m) => ({ usage: m.INSPECT_USAGE, run: m.inspectCommand })),
+  compare: async () => import('./compare.ts').then((m) => ({ usage: m.COMPARE_USAGE, run: m.compareCommand })),
+  convert: async () => import('./convert.ts').then((m) => ({ usage: m.CONVERT_USAGE, run: m.convertCommand })),
+  diagnose: async () => import('./diagnose.ts').then((m) => ({ usage: m.DIAGNOSE_USAGE, run: m.diagnoseCommand })),
+  trial: async () => import('./trial.ts').then((m) => ({ usage: m.TRIAL_USAGE, run: m.trialCommand })),
+  path: async () => import('./path.ts').then((m) => ({ usage: m.PATH_USAGE, run: m.pathCommand })),
+  layout: async () => import('./layout.ts').then((m) => ({ usage: m.LAYOUT_USAGE, run: m.layoutCommand })),
 };
-const USAGE = [
-  RENDER_USAGE,
-  BAKE_USAGE,
-  IMPORT_USAGE,
-  PREFLIGHT_USAGE,
-  FILES_USAGE,
-  LOG_USAGE,
-  TARGET_USAGE,
-  INSPECT_USAGE,
-  COMPARE_USAGE,
-  CONVERT_USAGE,
-  DIAGNOSE_USAGE,
-  TRIAL_USAGE,
-  PATH_USAGE,
-  LAYOUT_USAGE,
-].join('\n');
 
 try {
   const [name = '', ...args] = process.argv.slice(2);
-  if (name === '' || name === '--help' || name === 'help') console.log(USAGE);
-  else if (!Object.hasOwn(commands, name))
+  if (name === '' || name === '--help' || name === 'help') {
+    const all = await Promise.all(Object.values(commands).map((load) => load()));
+    console.log(all.map(({ usage }) => usage).join('\n'));
+  } else if (!Object.hasOwn(commands, name))
     throw new BadUse(`There is no command "${name}"; there are ${Object.keys(commands).join(', ')}.`);
-  else process.exitCode = (await commands[name](args)) ?? 0;
+  else process.exitCode = (await (await commands[name]()).run(args)) ?? 0;
 } catch (error) {
   const isInput = error instanceof BadUse || error instanceof InvalidInput || error instanceof RangeError;
   process.stderr.write(`${isInput ? (error as Error).message : ((error as Error).stack ?? error)}\n`);

@@ -23,10 +23,12 @@ export async function renderFrame(
   const films: Film[] = [];
   const rays = new Float64Array(RAY_NAMES.length);
   const workerData: ThreadData = { scene, packed: packScene(scene), settings, groups };
+  // Built, this file is a chunk beside the thread's own entry; from source, both are TypeScript.
+  const entry = import.meta.url.endsWith('.ts') ? './render-thread.ts' : './render-thread.mjs';
   let next = 0;
   const one = () =>
     new Promise<void>((resolve, reject) => {
-      const worker = new Worker(new URL('./render-thread.ts', import.meta.url), { workerData });
+      const worker = new Worker(new URL(entry, import.meta.url), { workerData });
       const send = () => (next < tiles.length ? worker.postMessage(tiles[next++]) : void worker.terminate());
       worker.on('message', ({ film, time, rays: own }: TileDone) => {
         films.push(unpackFilm(film, time));

@@ -22,7 +22,7 @@ const MADE_BYTES = 4 * 2 ** 30;
 /** Connects; the queue begins with it. @param documents how whole documents are worked on in this process */
 export async function createContext(documents: DocumentWork): Promise<{ context: Context; pool: pg.Pool }> {
   const { db, pool } = connect(config.databaseUrl);
-  const queue = new Queue(pool);
+  const queue = new Queue(pool, db);
   await queue.start();
   const blobs = new BlobStore(join(config.data, 'blobs'));
   return { context: { db, blobs, queue, documents, made: new MadeFiles(join(config.data, 'made'), MADE_BYTES) }, pool };

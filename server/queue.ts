@@ -26,6 +26,7 @@ export type QueueName = keyof typeof QUEUES;
 const PLACES = 10_000;
 
 export interface TilesJob {
+  shotId: number;
   renderId: number;
   epoch: number;
   /** Names this batch and round; what follows it is queued once. */
@@ -35,7 +36,10 @@ export interface TilesJob {
   groups: number;
 }
 export interface ExamineJob {
+  shotId: number;
   renderId: number;
+  /** While the render runs: by families that need no picture without noise, of what pixels have so far. */
+  firstLook?: boolean;
 }
 export interface PredictJob {
   /** Of one version, sheet and region. */
@@ -59,8 +63,11 @@ export interface Jobs {
 export class Queue {
   private readonly boss: PgBoss;
 
-  /** @param pool connections that it shares with everything else */
-  constructor(pool: pg.Pool) {
+  /** @param pool connections that it shares with everything else, and the database over them */
+  constructor(
+    pool: pg.Pool,
+    private readonly db: Database,
+  ) {
     this.boss = new PgBoss({
       db: { executeSql: (text, values) => pool.query(text, values) },
       schedule: false,
@@ -105,6 +112,31 @@ export class Queue {
   async take<N extends QueueName>(name: N): Promise<{ id: string; data: Jobs[N] } | null> {
     const [job] = await this.boss.fetch<Jobs[N]>(name, { priority: true });
     return job ? { id: job.id, data: job.data } : null;
+  }
+
+  /** Which of some queues has what goes first; null: there is nothing to do. */
+  async first(names: readonly QueueName[]): Promise<QueueName | null> {
+    const list = sql.join(
+      names.map((name) => sql`${name}`),
+      sql`, `,
+    );
+    const { rows } = await this.db.execute(
+      sql`select name from pgboss.job where name in (${list}) and state < 'active' and start_after <= now() order by priority desc, created_on limit 1`,
+    );
+    return ((rows[0] as { name: QueueName } | undefined)?.name ?? null) as QueueName | null;
+  }
+
+  /** Moves what is queued for one shot before the rest, and what was moved for another back. @param by so much */
+  async favour(tx: Transaction, shotId: number, by: number): Promise<void> {
+    const places = by * PLACES;
+    const waiting = sql`state < 'active' and name in ('tiles', 'examine')`;
+    // Work of no favour is below half of it, and favoured work above; trials are above both.
+    await tx.execute(
+      sql`update pgboss.job set priority = priority - ${places} where ${waiting} and priority between ${places / 2} and ${places + places / 2} and (data->>'shotId')::int <> ${shotId}`,
+    );
+    await tx.execute(
+      sql`update pgboss.job set priority = priority + ${places} where ${waiting} and priority < ${places / 2} and (data->>'shotId')::int = ${shotId}`,
+    );
   }
 
   async done(name: QueueName, id: string): Promise<void> {

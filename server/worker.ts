@@ -56,21 +56,22 @@ const wake = () => {
 };
 const work = listen(config.databaseUrl, WORK_CHANNEL, wake);
 
-/** Takes jobs of some queues in turn, one at a time. */
+/** Takes what goes first in some queues, one job at a time. */
 async function serve(names: QueueName[]): Promise<void> {
   while (!stopping) {
     let idle = true;
-    for (const name of names)
-      try {
-        const job = await context.queue.take(name);
-        if (!job) continue;
+    try {
+      const name = await context.queue.first(names);
+      const job = name && (await context.queue.take(name));
+      if (name && job) {
         idle = false;
         await jobs.taken(name, job.id);
         await settle(name, job.id, await outcomeOf(name, job.data));
-      } catch (error) {
-        log.warn({ error: String(error) }, 'the database did not answer');
-        await sleep(500);
       }
+    } catch (error) {
+      log.warn({ error: String(error) }, 'the database did not answer');
+      await sleep(500);
+    }
     if (idle && !stopping)
       await Promise.race([sleep(IDLE_MS), new Promise<void>((resolve) => void sleepers.add(resolve))]);
   }
@@ -127,5 +128,5 @@ async function stop(): Promise<void> {
 }
 
 log.info({ threads: threads.count }, 'worker ready');
-// Two at once, so that the end of one batch does not leave threads idle.
+// Two at once, so that the end of one batch does not leave threads idle; one of them leaves examinations, which take long, alone.
 await Promise.all([serve(['predict', 'time', 'tiles', 'preflight']), serve(['preflight', 'tiles', 'examine'])]);

@@ -55,6 +55,8 @@ export interface FindingSummary extends FindingLine {
   renderId: number | null;
   /** Version of the document it was found in. */
   versionId: number;
+  /** Samples of a pixel of the picture that it was found in; of a version, which check of it. */
+  samples: number;
   version: number;
   sheet: SheetName;
   /** Reason, when a person dismissed it. */

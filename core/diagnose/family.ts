@@ -130,6 +130,8 @@ export interface Family {
   title: string;
   /** The sentence when nothing is wrong. */
   healthy: string;
+  /** It needs no picture without noise, and looks while a render still runs. */
+  isEarly?: boolean;
   render?: AnyReading<RenderInput>;
   picture?: AnyReading<PictureInput>;
 }

@@ -1,7 +1,7 @@
 /** All families, in the order their findings stand for equal severity. A new one is a folder and a line here. */
 import { figurePasses } from '../figures/registry.ts';
 import type { FilmLayout } from '../render/film/passes.ts';
-import { CAUSE_IDS } from './catalogue.ts';
+import { CAUSE_IDS, type FamilyId } from './catalogue.ts';
 import type { Family } from './family.ts';
 import { denoising } from './denoising/definition.ts';
 import { fireflies } from './fireflies/definition.ts';
@@ -12,6 +12,9 @@ import { noise } from './noise/definition.ts';
 import { normals } from './normals/definition.ts';
 
 export const FAMILIES: readonly Family[] = checked([glass, limits, fireflies, normals, lighting, noise, denoising]);
+
+/** Families whose evidence suffices while a render is still noisy, by id. */
+export const EARLY_FAMILIES: readonly FamilyId[] = FAMILIES.filter(({ isEarly }) => isEarly).map(({ id }) => id);
 
 /** Every pass of a render that one of them looks at; those of figures are known to all, shadow passes of lights and occlusion among them. */
 export const neededPasses = (layout: FilmLayout, families: readonly Family[] = FAMILIES): string[] => [

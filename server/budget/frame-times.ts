@@ -7,10 +7,10 @@ import type { Transaction } from '../db/database.ts';
 import { frameTimes, shots, versions } from '../db/schema.ts';
 import { notFound } from '../errors.ts';
 import { shotChanged } from '../notify.ts';
+import { TIMING } from '../priorities.ts';
 import { lockHead, shotByCode, type ShotRow } from '../versions/versions.ts';
 
 /** Before renders, after predictions: somebody waits for it. */
-const TIME_FIRST = 150;
 
 /** Has frames measured, anew where they were. A version never changes, but the machine does. */
 export async function askFrameTimes(context: Context, code: string, request: FrameTimesRequest): Promise<void> {
@@ -31,7 +31,7 @@ export async function askFrameTimes(context: Context, code: string, request: Fra
         .onConflictDoUpdate({ target: [frameTimes.versionId, frameTimes.sheet], set: waiting });
       versionIds.push(version.id);
     }
-    await context.queue.send(tx, 'time', [{ versionIds, sheet }], TIME_FIRST);
+    await context.queue.send(tx, 'time', [{ versionIds, sheet }], TIMING);
     await shotChanged(tx, shot.id);
   });
 }

@@ -43,6 +43,8 @@ export const shots = pgTable('shots', {
   balance: text().notNull().default('{}'),
   /** `FarmRequest` as JSON; null until somebody says what farm it is for. */
   farm: text(),
+  /** When somebody opened it last: work on the shot that was opened last goes first. */
+  openedAt: timestamp({ withTimezone: true }),
   /** When it was archived: it is out of the list then, and nothing of it is gone. */
   archivedAt: timestamp({ withTimezone: true }),
   createdAt: createdAt(),

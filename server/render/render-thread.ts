@@ -2,7 +2,8 @@
 import type { Effect } from '../../core/contracts/figures.ts';
 import type { FindingWithMask } from '../../core/contracts/finding.ts';
 import type { Region } from '../../core/data/picture.ts';
-import { neededPasses } from '../../core/diagnose/registry.ts';
+import type { FamilyId } from '../../core/diagnose/catalogue.ts';
+import { FAMILIES, neededPasses } from '../../core/diagnose/registry.ts';
 import { diagnoseRender } from '../../core/diagnose/run.ts';
 import type { Sheet, SheetName, ShotDocument } from '../../core/document/schema.ts';
 import { varying } from '../../core/diagnose/vary.ts';
@@ -56,6 +57,8 @@ export interface ExamineTask extends SceneTask {
   sheet: Sheet;
   films: Uint8Array[];
   pilotSeed: number;
+  /** Families that look; null: all. */
+  families: readonly FamilyId[] | null;
 }
 
 /** The most that an examination held at a time, beside what it found. */
@@ -74,6 +77,7 @@ export function examine({
   sheet,
   films,
   pilotSeed,
+  families,
 }: ExamineTask): Examined {
   const rendered = withKernel(scene, packed);
   const picture = wholePicture(sheet, films, neededPasses(scene.layout), scene.layout);
@@ -83,7 +87,8 @@ export function examine({
     largest = Math.max(largest, renderBytes(other, its));
     return other;
   };
-  const found = diagnoseRender({
+  const asked = FAMILIES.filter(({ id }) => families === null || families.includes(id));
+  const input = {
     document,
     sheet,
     scene: rendered,
@@ -91,7 +96,8 @@ export function examine({
     pilotSeed,
     vary: varying({ document, sheetName, sheet, scene: rendered, compile }),
     clock: () => performance.now(),
-  });
+  };
+  const found = diagnoseRender(input, asked);
   const planes = [...picture.channels.values()].reduce((sum, { byteLength }) => sum + byteLength, 0);
   return { found, bytes: planes + renderBytes(scene, sheet) + largest };
 }

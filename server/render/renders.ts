@@ -12,6 +12,8 @@ import type { Transaction } from '../db/database.ts';
 import { renders, tiles } from '../db/schema.ts';
 import { conflict, notFound } from '../errors.ts';
 import { shotChanged } from '../notify.ts';
+import { RENDER, TRIAL } from '../priorities.ts';
+import { favourOf } from '../attention.ts';
 import { TILE, type RenderPlan } from '../apart/work/document.ts';
 import type { VersionRow } from '../versions/versions.ts';
 
@@ -87,7 +89,7 @@ async function queueTiles(context: Context, tx: Transaction, render: RenderRow, 
 export async function queueRound(
   { queue }: Context,
   tx: Transaction,
-  render: Pick<RenderRow, 'id' | 'epoch' | 'purpose'>,
+  render: Pick<RenderRow, 'id' | 'shotId' | 'epoch' | 'purpose'>,
   groups: number,
   list: number[],
   batchSize: number,
@@ -96,9 +98,10 @@ export async function queueRound(
   for (let i = 0; i < list.length; i += batchSize) {
     const batch = list.slice(i, i + batchSize);
     const id = `${render.id}.${render.epoch}.${groups}.${batch[0]}`;
-    jobs.push({ renderId: render.id, epoch: render.epoch, batch: id, tiles: batch, groups });
+    jobs.push({ shotId: render.shotId, renderId: render.id, epoch: render.epoch, batch: id, tiles: batch, groups });
   }
-  const priority = (render.purpose === 'trial' ? 100 : 0) - Math.ceil(Math.log2(groups));
+  const first = render.purpose === 'trial' ? TRIAL : RENDER + (await favourOf(tx, render.shotId));
+  const priority = first - Math.ceil(Math.log2(groups));
   await queue.send(tx, 'tiles', jobs, priority);
 }
 

@@ -1,5 +1,5 @@
 /** One batch of tiles, one round further. May run twice, on two workers at once: the first result wins. */
-import { and, desc, eq, lt, sql } from 'drizzle-orm';
+import { and, desc, eq, gte, lt, sql } from 'drizzle-orm';
 import type { JsonPatch } from '../../core/document/patch.ts';
 import type { ShotDocument } from '../../core/document/schema.ts';
 import { renderBytes } from '../../core/predict/render-bytes.ts';
@@ -13,7 +13,9 @@ import type { Transaction } from '../db/database.ts';
 import { batches, renders, tiles } from '../db/schema.ts';
 import { log } from '../log.ts';
 import { shotChanged } from '../notify.ts';
+import { EXAMINATION, FIRST_LOOK } from '../priorities.ts';
 import type { TilesJob } from '../queue.ts';
+import { favourOf } from '../attention.ts';
 import { addLines } from './render-lines.ts';
 import { failRender, lockRender, queueRound, tileRegions, type RenderRow } from './renders.ts';
 import type { RenderThreads } from './render-threads.ts';
@@ -174,8 +176,9 @@ async function recordTile(
     if (isDone) Object.assign(change, { state: 'done', finishedAt: new Date() });
     if (isDone && render.purpose === 'base' && render.wholeFrame) {
       change.examined = 'waiting';
-      await context.queue.send(tx, 'examine', [{ renderId: render.id }], 10);
-    }
+      await queueExamination(context, tx, render, false);
+    } else if (isFirstLook(render, job.groups) && (await tilesAt(tx, render.id, job.groups)) === render.tileCount)
+      await queueExamination(context, tx, render, true);
     await tx.update(renders).set(change).where(eq(renders.id, render.id));
     const share = Math.floor((100 * doneGroups) / (render.tileCount * render.targetGroups));
     const rays = { all: render.rays + result.rays };
@@ -193,6 +196,27 @@ async function recordTile(
     if (isDone && render.purpose === 'trial') await ends.finished(context, tx, render.id);
     await shotChanged(tx, render.shotId);
   });
+}
+
+/** Groups of a render's first look: enough to tell what limits take, and next to nothing of what it takes in all. */
+const LOOKED_AT = 4;
+
+/** Whether a round is the one after which some families look already. */
+const isFirstLook = ({ purpose, wholeFrame, state, targetGroups }: RenderRow, groups: number): boolean =>
+  purpose === 'base' && wholeFrame && state === 'active' && groups === LOOKED_AT && targetGroups > LOOKED_AT;
+
+/** Tiles that have so many groups or more. */
+async function tilesAt(tx: Transaction, renderId: number, groups: number): Promise<number> {
+  const [{ n }] = await tx
+    .select({ n: sql<number>`count(distinct ${tiles.tile})::int` })
+    .from(tiles)
+    .where(and(eq(tiles.renderId, renderId), gte(tiles.groups, groups)));
+  return n;
+}
+
+async function queueExamination({ queue }: Context, tx: Transaction, { id, shotId }: RenderRow, firstLook: boolean) {
+  const priority = (firstLook ? FIRST_LOOK : EXAMINATION) + (await favourOf(tx, shotId));
+  await queue.send(tx, 'examine', [{ shotId, renderId: id, firstLook }], priority);
 }
 
 async function queueNextRound(context: Context, job: TilesJob, msPerTile: number, threads: number): Promise<void> {

@@ -7,7 +7,8 @@ import type { Transaction } from '../db/database.ts';
 import { decisions, findings, pictures, pictureSets, renders, shots, trials, versions } from '../db/schema.ts';
 import type { StateText } from '../state-text.ts';
 import { preflightSummaries } from '../intake/preflights.ts';
-import { REPEATABLE, renderSummary } from './state.ts';
+import type { RenderRow } from '../render/renders.ts';
+import { newestLooks, REPEATABLE, renderSummary } from './state.ts';
 
 let kept: { id: string; reading: Promise<StateText> } | null = null;
 
@@ -46,10 +47,7 @@ async function readList(tx: Transaction): Promise<ShotSummary[]> {
     .where(and(inArray(renders.versionId, heads), eq(renders.purpose, 'base'), eq(renders.wholeFrame, true)))
     .orderBy(asc(renders.versionId), desc(renders.id));
   const renderOf = new Map(newest.map((render) => [render.versionId, render]));
-  const open = await openFindings(
-    tx,
-    newest.map(({ id }) => id),
-  );
+  const open = await openFindings(tx, newest);
   const tried = await countBy(tx.select({ of: trials.shotId, n: count() }).from(trials).groupBy(trials.shotId));
   const keeps = await countBy(
     tx
@@ -86,20 +84,36 @@ async function readList(tx: Transaction): Promise<ShotSummary[]> {
 }
 
 /** Severities of what is found in renders and not put aside, by render. */
-async function openFindings(tx: Transaction, renderIds: number[]): Promise<Map<number, Severity[]>> {
+async function openFindings(tx: Transaction, ofRenders: RenderRow[]): Promise<Map<number, Severity[]>> {
   const open = new Map<number, Severity[]>();
+  const renderIds = ofRenders.map(({ id }) => id);
   if (renderIds.length === 0) return open;
-  const last = tx
-    .selectDistinctOn([decisions.findingId], { findingId: decisions.findingId, verdict: decisions.verdict })
-    .from(decisions)
-    .orderBy(asc(decisions.findingId), desc(decisions.id))
-    .as('last');
   const rows = await tx
-    .select({ renderId: findings.renderId, severity: sql<Severity>`${findings.summary}::json ->> 'severity'` })
+    .select({
+      id: findings.id,
+      renderId: findings.renderId,
+      key: findings.key,
+      samples: findings.samples,
+      severity: sql<Severity>`${findings.summary}::json ->> 'severity'`,
+    })
     .from(findings)
-    .leftJoin(last, eq(last.findingId, findings.id))
-    .where(and(inArray(findings.renderId, renderIds), sql`${last.verdict} is distinct from 'put aside'`));
-  for (const { renderId, severity } of rows) open.set(renderId!, [...(open.get(renderId!) ?? []), severity]);
+    .where(inArray(findings.renderId, renderIds));
+  const newest = newestLooks(
+    ofRenders,
+    rows.map(({ renderId, samples }) => ({ look: `render ${renderId}`, samples })),
+  );
+  // What was decided of a finding holds for the same one of a later look.
+  const keyOf = new Map(rows.map(({ id, renderId, key }) => [id, `${renderId} ${key}`]));
+  const verdicts = new Map<string, string>();
+  const decided = await tx
+    .select({ findingId: decisions.findingId, verdict: decisions.verdict })
+    .from(decisions)
+    .where(inArray(decisions.findingId, [...keyOf.keys()]))
+    .orderBy(asc(decisions.id));
+  for (const { findingId, verdict } of decided) verdicts.set(keyOf.get(findingId!)!, verdict);
+  for (const { id, renderId, samples, severity } of rows)
+    if (samples === newest.get(`render ${renderId}`) && verdicts.get(keyOf.get(id)!) !== 'put aside')
+      open.set(renderId!, [...(open.get(renderId!) ?? []), severity]);
   return open;
 }
 

@@ -109,6 +109,21 @@ export function renderSummary(row: RenderRow, version: number): RenderSummary {
 
 type DecisionRow = typeof decisions.$inferSelect;
 
+/**
+ * The samples whose findings count, by what was looked at: the newest there are; of a render that was examined as a whole, its
+ * own, since what was found at a first look is gone where that found nothing.
+ */
+export function newestLooks(
+  renderRows: Pick<RenderRow, 'id' | 'examined' | 'targetGroups'>[],
+  found: { look: string; samples: number }[],
+): Map<string, number> {
+  const newest = new Map<string, number>();
+  for (const { id, examined, targetGroups } of renderRows)
+    if (examined === 'done') newest.set(`render ${id}`, samplesOf(targetGroups));
+  for (const { look, samples } of found) newest.set(look, Math.max(newest.get(look) ?? 0, samples));
+  return newest;
+}
+
 /** Findings of each base render at its present samples, and of each version as it was checked last; as JSON. */
 async function findingSummaries(
   tx: Transaction,
@@ -117,26 +132,28 @@ async function findingSummaries(
   byId: Map<number, VersionSummary>,
   decided: DecisionRow[],
 ): Promise<string> {
-  const { id, versionId, renderId, samples, summary } = findings;
+  const { id, versionId, renderId, key, samples, summary } = findings;
   const rows = await tx
-    .select({ id, versionId, renderId, samples, summary })
+    .select({ id, versionId, renderId, key, samples, summary })
     .from(findings)
     .where(eq(findings.shotId, shotId))
     .orderBy(asc(findings.renderId), asc(findings.position));
   const sheetOf = new Map(renderRows.map((render) => [render.id, render.sheet]));
   const lookOf = (row: (typeof rows)[number]) =>
     row.renderId === null ? `version ${row.versionId}` : `render ${row.renderId}`;
-  const newest = new Map<string, number>();
-  for (const row of rows) newest.set(lookOf(row), Math.max(newest.get(lookOf(row)) ?? 0, row.samples));
+  const newest = newestLooks(renderRows, rows.map((row) => ({ look: lookOf(row), samples: row.samples }))); // prettier-ignore
+  // What was decided of a finding holds for the same one of a later look.
+  const keyOf = new Map(rows.map((row) => [row.id, `${lookOf(row)} ${row.key}`]));
   return rawList(
     rows
       .filter((row) => row.samples === newest.get(lookOf(row)))
       .map((row) => {
-        const last = decided.findLast((d) => d.findingId === row.id);
+        const last = decided.findLast((d) => d.findingId !== null && keyOf.get(d.findingId) === keyOf.get(row.id));
         const own: Omit<FindingSummary, keyof FindingLine> = {
           id: row.id,
           renderId: row.renderId,
           versionId: row.versionId,
+          samples: row.samples,
           version: byId.get(row.versionId)!.number,
           sheet: (row.renderId !== null && sheetOf.get(row.renderId)) || 'preview',
           aside: last?.verdict === 'put aside' ? last.reason : null,

@@ -8,7 +8,8 @@ import { sweeps, trials } from '../db/schema.ts';
 import { conflict, notFound } from '../errors.ts';
 import { shotChanged } from '../notify.ts';
 import { lockHead } from '../versions/versions.ts';
-import { nextNumber, PREDICT_FIRST } from './trials.ts';
+import { PREDICTION } from '../priorities.ts';
+import { nextNumber } from './trials.ts';
 import { stopUnneeded } from './trial-renders.ts';
 
 /** @returns the sweep's id */
@@ -49,7 +50,7 @@ export async function createSweep(context: Context, code: string, request: Sweep
         })),
       )
       .returning();
-    await context.queue.send(tx, 'predict', [{ trialIds: rows.map(({ id }) => id) }], PREDICT_FIRST);
+    await context.queue.send(tx, 'predict', [{ trialIds: rows.map(({ id }) => id) }], PREDICTION);
     await shotChanged(tx, shot.id);
     return sweep.id;
   });

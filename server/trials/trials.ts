@@ -12,6 +12,7 @@ import type { Transaction } from '../db/database.ts';
 import { decisions, findings, renders, shots, trials } from '../db/schema.ts';
 import { conflict, notFound } from '../errors.ts';
 import { shotChanged } from '../notify.ts';
+import { PREDICTION } from '../priorities.ts';
 import { stopRender } from '../render/renders.ts';
 import { pointerOf } from '../../core/document/pointers.ts';
 import { apart } from '../apart/apart.ts';
@@ -63,7 +64,7 @@ export async function createTrial(context: Context, code: string, request: Trial
       asked.sheet === request.sheet &&
       canonicalText(region) === canonicalText(asked.finding.where.region);
     if (isAsPredicted) await beginTrials(context, tx, [trial], [asked.predicted!]);
-    else await context.queue.send(tx, 'predict', [{ trialIds: [trial.id] }], PREDICT_FIRST);
+    else await context.queue.send(tx, 'predict', [{ trialIds: [trial.id] }], PREDICTION);
     await shotChanged(tx, shot.id);
     return trial.number;
   });
@@ -103,9 +104,6 @@ function remedyIn({ id, body }: { id: number; body: Finding }, remedyId: string 
     throw conflict(`“${remedy.title}” is told in words alone: nobody knows the settings it is about.`);
   return remedy;
 }
-
-/** Predictions go before renders. */
-export const PREDICT_FIRST = 200;
 
 export async function nextNumber(tx: Transaction, shotId: number): Promise<number> {
   const [{ last }] = await tx

@@ -3,13 +3,11 @@ import { eq, sql } from 'drizzle-orm';
 import type { Context } from '../context.ts';
 import type { Transaction } from '../db/database.ts';
 import { preflights } from '../db/schema.ts';
-
-/** Before tiles: people wait for it, and it is short. */
-const PRIORITY = 2;
+import { PREFLIGHT } from '../priorities.ts';
 
 export async function queuePreflight(context: Context, tx: Transaction, versionId: number): Promise<void> {
   await tx.insert(preflights).values({ versionId, state: 'waiting' }).onConflictDoNothing();
-  await context.queue.send(tx, 'preflight', [{ versionId }], PRIORITY);
+  await context.queue.send(tx, 'preflight', [{ versionId }], PREFLIGHT);
 }
 
 /** What the version is held against has changed. */

@@ -15,7 +15,7 @@ describe('queue', function () {
     dusting = await Dusting.create();
     await dusting.server();
     connection = connect(dusting.databaseUrl);
-    queue = new Queue(connection.pool);
+    queue = new Queue(connection.pool, connection.db);
     await queue.start();
   });
   after(async () => {
@@ -24,7 +24,7 @@ describe('queue', function () {
     await dusting.destroy();
   });
 
-  const tiles = (batch: string) => ({ renderId: 1, epoch: 0, batch, tiles: [1], groups: 1 });
+  const tiles = (batch: string) => ({ shotId: 1, renderId: 1, epoch: 0, batch, tiles: [1], groups: 1 });
   const next = async () => {
     const job = await queue.take('tiles');
     if (job) await queue.done('tiles', job.id);

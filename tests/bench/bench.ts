@@ -6,6 +6,7 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import process from 'node:process';
 import { benchExr } from './exr.ts';
+import { benchFirstMinute } from './first-minute.ts';
 import { benchIntake } from './intake.ts';
 import { benchLoad } from './load.ts';
 import { ratios } from './measure.ts';
@@ -22,6 +23,7 @@ const parts: Record<string, () => void | Promise<void>> = {
   noise: benchNoise,
   shots: benchShots,
   growth: benchGrowth,
+  'first-minute': benchFirstMinute,
   workers: benchWorkers,
   load: benchLoad,
   intake: benchIntake,

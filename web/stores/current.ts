@@ -1,6 +1,7 @@
 /** What the workspace is about at the moment, from the shot's state and the view: render, finding, trial, region. */
 import { defineStore } from 'pinia';
 import { computed, shallowRef, watch } from 'vue';
+import type { FindingSummary } from '../../core/contracts/events.ts';
 import type { Region } from '../../core/data/picture.ts';
 import type { PassFigures } from '../../core/picture/pass-figures.ts';
 import { filmLayout } from '../../core/render/film/film-layout.ts';
@@ -15,9 +16,17 @@ export const useCurrent = defineStore('current', () => {
 
   const render = computed(() => shot.renderOf(view.renderId) ?? shot.newestBase);
   const findings = computed(() => shot.findingsOf(render.value?.id ?? null));
+  /** The finding that was chosen last: looked at again, a render has it under another id. */
+  const chosen = shallowRef<FindingSummary | null>(null);
+  const byId = computed(() => findings.value.find((f) => f.id === view.findingId) ?? null);
+  watch(byId, (found) => found && (chosen.value = found), { immediate: true });
+  const foundAgain = computed(() => {
+    const last = chosen.value?.id === view.findingId ? chosen.value : null;
+    return last && (findings.value.find((f) => f.key === last.key && f.renderId === last.renderId) ?? null);
+  });
   /** The chosen finding, or the worst that is open. */
   const finding = computed(
-    () => findings.value.find((f) => f.id === view.findingId) ?? findings.value.find((f) => f.aside === null) ?? null,
+    () => byId.value ?? foundAgain.value ?? findings.value.find((f) => f.aside === null) ?? null,
   );
   const trial = computed(() => shot.trial(view.trialId));
   /** The sweep that is up, or that the trial which is up is a step of. */

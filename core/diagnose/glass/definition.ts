@@ -9,6 +9,7 @@ export const glass: Family = {
   id: 'glass',
   title: 'Glass',
   healthy: 'No glass filters everything away.',
+  isEarly: true,
   render: ofRenders<BlackGlassCase>({
     needs: () => ['beauty', 'object', 'transmission.direct', 'transmission.indirect'],
     cases: blackGlassCases,

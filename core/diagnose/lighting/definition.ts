@@ -23,6 +23,7 @@ export const lighting: Family = {
   id: 'lighting',
   title: 'Lighting',
   healthy: 'Light gets to what the camera sees, and the environment is as fine as the frame.',
+  isEarly: true,
   render: ofRenders<LightingCase>({
     needs: () => ['beauty', 'error.beauty', 'coverage', ...MIRROR_PASSES],
     cases: (input) => [...darkCases(input), ...coarseCases(input)],

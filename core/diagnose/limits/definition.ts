@@ -35,6 +35,7 @@ export const limits: Family = {
   id: 'limits',
   title: 'Light that ends at a limit',
   healthy: 'No limit takes light that anybody would miss.',
+  isEarly: true,
   render: ofRenders<LimitCase>({
     needs: () => ['beauty', 'error.beauty', 'crossings', ...[...KINDS, 'any'].map((cut) => `cut.${cut}`)],
     cases: casesOf,

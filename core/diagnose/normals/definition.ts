@@ -10,6 +10,7 @@ export const normals: Family = {
   id: 'normals',
   title: 'Normals',
   healthy: 'No mirror is cut into facets.',
+  isEarly: true,
   render: ofRenders<FacetCase>({
     needs: () => ['beauty', 'error.beauty', ...MIRROR_PASSES],
     cases: casesOf,

@@ -3,6 +3,8 @@ import type { Router } from 'express';
 import { DialRequest, StepRequest } from '../../../core/contracts/requests.ts';
 import type { Context } from '../../context.ts';
 import { setDials } from '../../versions/dials.ts';
+import { log } from '../../log.ts';
+import { attend } from '../../attention.ts';
 import { importShot } from '../../shots/import-shot.ts';
 import { shotList } from '../../shots/shot-list.ts';
 import { shotState } from '../../shots/state.ts';
@@ -37,6 +39,8 @@ export function shotRoutes(context: Context, router: Router, hub: EventHub): voi
     answer(async (request, response) => {
       const { id, code } = await shotByCode(context.db, codeOf(request));
       hub.open(request, response, `shot ${id}`, () => shotState(context, code));
+      // What a page waits for goes first; that it could not be noted is no reason to answer nothing.
+      attend(context, id).catch((error) => log.warn({ error: String(error) }, 'attention not noted'));
       // The stream answers by itself from now on.
       return new Promise(() => {});
     }),

@@ -11,6 +11,12 @@ const shot = useShot();
 const view = useView();
 const current = useCurrent();
 
+/** Samples of the first look, while it is the only one. */
+const early = computed(() => {
+  const { render } = current;
+  const found = current.findings.filter((one) => one.renderId !== null && one.samples < (render?.samples ?? 0));
+  return render?.state === 'active' && found.length ? found[0].samples : null;
+});
 const aside = computed(() => current.findings.filter((f) => f.aside !== null).length);
 
 /** Only findings of this family; null: all. */
@@ -52,7 +58,11 @@ function choose(id: number): void {
         <button class="plain" @click="shot.renderSheet(current.render.sheet)">Render it <kbd>R</kbd></button>
       </div>
       <p v-if="current.render.state === 'active'" class="dim" role="status">
-        Causes are looked for when the render is done. You can look at its passes meanwhile.
+        {{
+          early === null
+            ? 'A first look for causes comes after 16 samples, the whole of it when the render is done.'
+            : `First look, at ${early} samples: limits, glass, lights and facets. Noise and the rest when the render is done.`
+        }}
       </p>
       <div v-else-if="current.render.state === 'stopped'" class="older">
         Stopped at {{ Math.round(current.render.samplesDone) }} of {{ current.render.samples }} samples.
