@@ -3,8 +3,9 @@ import { existsSync, statSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { layersOf } from '../core/formats/layers.ts';
 import { fileName } from '../core/formats/paths.ts';
-import { readPictureFile } from '../core/formats/picture-file.ts';
-import type { PartFacts, PictureFacts } from '../core/picture/brought.ts';
+import { readPictureFile, type PictureFile } from '../core/formats/picture-file.ts';
+
+import type { PartFacts } from '../core/picture/brought.ts';
 import { examinePicture } from '../core/picture/examine.ts';
 import type { ChannelHealth, HealthFinding } from '../core/picture/health/check.ts';
 import { inflate } from '../host/inflate.ts';
@@ -38,31 +39,31 @@ export async function inspectCommand(args: string[]): Promise<number> {
   for (const path of positionals) {
     if (!existsSync(path) || !statSync(path).isFile()) throw new BadUse(`There is no file "${path}".`);
     const bytes = new Uint8Array(await readFile(path));
-    files.push(
-      inspected(path, examinePicture(await readPictureFile(bytes, fileName(path), { inflate, means: exrMeans() }))),
-    );
+    files.push(inspected(path, await readPictureFile(bytes, fileName(path), { inflate, means: exrMeans() })));
   }
   console.log(values.json ? JSON.stringify({ files }) : files.map(tell).join('\n\n'));
   const severities = files.flatMap(({ findings }) => findings.map(({ severity }) => severity));
   return EXIT_CODES[severities.includes('stop') ? 'stop' : severities.includes('caution') ? 'caution' : 'clear'];
 }
 
-function inspected(path: string, { format, parts, health }: PictureFacts): Inspected {
+function inspected(path: string, file: PictureFile): Inspected {
+  const { format, parts, health } = examinePicture(file);
   const of = new Map(health.channels.map((channel) => [channel.name, channel]));
   return {
     path,
     format,
-    parts: parts.map(({ name, compression, dataWindow, displayWindow, attributes, channels }) => ({
+    parts: parts.map(({ name, compression, dataWindow, displayWindow, attributes, channels }, part) => ({
       name,
       compression,
       dataWindow,
       displayWindow,
       attributes,
-      channels: channels.flatMap((one) => {
+      channels: channels.flatMap((one, k) => {
         const known = of.get(one.name);
         if (!known) return [];
         const { min, max, mean, nan, infinite, negative } = known;
-        return [{ ...one, min, max, mean, nan, infinite, negative }];
+        // As it is in the file: among several parts, facts have the part's name before it.
+        return [{ ...one, name: file.parts[part].channels[k].name, min, max, mean, nan, infinite, negative }];
       }),
     })),
     findings: health.findings.map(({ severity, id, sentence }) => ({ severity, id, sentence })),

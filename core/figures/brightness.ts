@@ -1,8 +1,9 @@
 /** Mean brightness of the region, or of what a finding marks in it, on the pass that shows the change. Stops above a luminance of 1. */
 import type { Figure } from './figure.ts';
+import { luminancePlane } from '../picture/measured.ts';
 import { brightPass, planeOf } from './planes.ts';
 import { seenPasses } from './seen-in.ts';
-import { isHeldByFew, isSureChange, sumsOf } from './sure-change.ts';
+import { isHeldByFew, isSureChange, missesLight, sumsOf } from './sure-change.ts';
 import { BLACK_STOPS, MOST_STOPS, stopsOf } from './stops-between.ts';
 
 export const brightness: Figure = {
@@ -24,7 +25,8 @@ export const brightness: Figure = {
     const of = pass === 'beauty' ? {} : { of: pass };
     // Foretold from few pixels, light that is met by chance may be missing from both; shadows and occlusion are no such light.
     if (film !== null && pass === 'beauty') {
-      const sure = sureOf(a, b, counts);
+      const missed = missesLight(sumsOf(a, counts), sumsOf(luminancePlane(film.region, 'beauty'), null));
+      const sure = missed ? 'few' : sureOf(a, b, counts);
       if (sure === 'few')
         return { before: was, after: null, why: 'light met by chance: few pixels do not tell it', ...of };
       if (sure === 'same') return { before: was, after: was, ...of };

@@ -56,6 +56,13 @@ const LITTLE = 0.25;
 export const isHeldByFew = (one: Brightness, other: Brightness): boolean =>
   one.sum > LITTLE * other.sum && sharing(one) < SHARED;
 
+/** Light beyond that of few pixels which a film has of the same place: those have missed most of it. */
+const MISSED = 1.3;
+
+/** Whether few bright pixels hold what light there is, and a film by other random numbers has more of it. */
+export const missesLight = (few: Brightness, film: Brightness): boolean =>
+  sharing(few) < SHARED && meanOf(film) > MISSED * meanOf(few);
+
 /** Pixel by pixel, on the same random numbers. */
 export function isPaired(first: Brightness, second: Brightness, { squares }: Differences): boolean {
   const change = second.sum - first.sum;

@@ -11,7 +11,7 @@
  * @example
  * const { zones, isEstimated } = noiseOf(luminance, null, 1920, 1080);
  */
-import { grainWeight, visibleGrain } from '../data/grain.ts';
+import { grainWeight, plainDisplay, visibleGrain } from '../data/grain.ts';
 import { findFireflies } from './fireflies.ts';
 
 export const ZONES = ['shadows', 'midtones', 'highlights'] as const;
@@ -27,8 +27,10 @@ export interface ZoneNoise {
   sigma: number;
   /** Geometric mean of the same, which the few brightest pixels do not decide: for ratios of two pictures. */
   typical: number;
-  /** Root mean square of visible grain, display steps. */
+  /** Root mean square of visible grain after the shadow lift, display steps. */
   grain: number;
+  /** The same as the picture is: bright parts, which the lift blows out, show theirs here alone. */
+  plain: number;
 }
 
 export interface PictureNoise {
@@ -61,7 +63,7 @@ export function noiseOf(
 ): PictureNoise {
   const skip = sigma ? null : besideFireflies(luminances, width, height);
   const estimate = skip && (model ?? noiseModel(luminances, width, height, skip));
-  const sums = Array.from({ length: 4 }, () => ({ count: 0, sigma: 0, log: 0, grain: 0 }));
+  const sums = Array.from({ length: 4 }, () => ({ count: 0, sigma: 0, log: 0, grain: 0, plain: 0 }));
   let count = 0;
   const step = noiseStep(width, height);
   for (let i = 0; i < width * height; i += step) {
@@ -71,18 +73,21 @@ export function noiseOf(
     if (y - y !== 0 || s - s !== 0) continue;
     count += 1;
     const grain = visibleGrain(y, s) ** 2;
+    const plain = visibleGrain(y, s, plainDisplay) ** 2;
     for (const sum of [sums[zoneOf(y)], sums[3]]) {
       sum.count += 1;
       sum.sigma += s * s;
       sum.log += Math.log(Math.max(LEAST_SIGMA, s));
       sum.grain += grain;
+      sum.plain += plain;
     }
   }
-  const [shadows, midtones, highlights, all] = sums.map(({ count: own, sigma: s, log, grain }) => ({
+  const [shadows, midtones, highlights, all] = sums.map(({ count: own, sigma: s, log, grain, plain }) => ({
     share: count ? own / count : 0,
     sigma: own ? Math.sqrt(s / own) : 0,
     typical: own && s > 0 ? Math.exp(log / own) : 0,
     grain: own ? Math.sqrt(grain / own) : 0,
+    plain: own ? Math.sqrt(plain / own) : 0,
   }));
   return { isEstimated: sigma === null, zones: { shadows, midtones, highlights }, all };
 }
@@ -169,7 +174,8 @@ const WEIGHED_SHARE = 0.05;
 const TRUSTED = 0.98;
 
 /**
- * Variance of a pass as it is seen, a pixel: weighed as in visible grain, at the brightness of the whole picture. Passes
+ * Variance of a pass as it is seen, a pixel: weighed as in visible grain, after the lift or without it, whichever shows more, at
+ * the brightness of the whole picture. Passes
  * are ranked by it.
  * @param seen luminance of the beauty. @param error standard error of the pass; null: it is estimated
  */
@@ -189,7 +195,8 @@ export function seenVariance(
     const sigma = error ? error[i] : model!(localMean(plane, width, height, i));
     const y = seen[i];
     if (sigma - sigma !== 0 || y - y !== 0) continue;
-    found.push(grainWeight(y, Math.max(LEAST_WEIGHED, WEIGHED_SHARE * y)) * sigma ** 2);
+    const moved = Math.max(LEAST_WEIGHED, WEIGHED_SHARE * y);
+    found.push(Math.max(grainWeight(y, moved), grainWeight(y, moved, plainDisplay)) * sigma ** 2);
   }
   if (!found.length) return 0;
   const sorted = Float64Array.from(found).sort();

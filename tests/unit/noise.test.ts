@@ -45,6 +45,18 @@ describe('noise of a picture without an error pass', () => {
     expect([0.01, 0.05, 0.5].map(zoneOf)).to.deep.equal([0, 1, 2]);
   });
 
+  it('is told as the picture is where the lift blows it out', () => {
+    const { all } = noiseOf(
+      picture(() => 0.6, 0.09),
+      null,
+      WIDTH,
+      HEIGHT,
+    );
+    expect(all.grain).to.be.below(0.5);
+    // A bright wall whose display value moves by a dozen steps is not clean: the sRGB curve's slope at 0.6 is 0.58 (IEC 61966-2-1).
+    expect(all.plain).to.be.closeTo(255 * 0.58 * 0.09, 2.5);
+  });
+
   it('is not raised by a few fireflies, whose place is another figure', () => {
     const plane = picture(scenes.flat, 0.01);
     for (let k = 0; k < 40; k++) plane[(k * 997) % plane.length] = 60;
@@ -58,6 +70,7 @@ describe('noise of a picture without an error pass', () => {
       sigma: 0,
       typical: 0,
       grain: 0,
+      plain: 0,
     });
     expect(noiseOf(new Float32Array(100).fill(0.4), null, 10, 10).all.sigma).to.equal(0);
     expect(noiseOf(Float32Array.of(0.4), null, 1, 1).all.sigma).to.equal(0);
@@ -132,5 +145,10 @@ describe('a sequence', () => {
     const found = jumpsIn(frames(jump));
     expect(found.map(({ frame }) => frame)).to.deep.equal([1004]);
     expect(found[0].stops).to.be.closeTo(Math.log2(1.5), 0.03);
+    // Three tenths of a stop in one of five frames, wherever it stands.
+    for (let k = 0; k < 5; k++) {
+      const five = frames([1, 1, 1, 1, 1].map((v, i) => (i === k ? v * 2 ** 0.3 : v)));
+      expect(jumpsIn(five).map(({ frame }) => frame)).to.deep.equal([1001 + k]);
+    }
   });
 });

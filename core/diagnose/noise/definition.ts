@@ -25,6 +25,7 @@ export const noise: Family = {
     needs: () => [
       'beauty',
       'samples',
+      'uv',
       ...LIGHT_PASSES,
       ...LIGHT_PASSES.map((pass) => `error.${pass}`),
       'object',

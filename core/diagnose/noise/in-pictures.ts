@@ -4,7 +4,7 @@
  */
 import type { FigureValue } from '../../contracts/figures.ts';
 import { readNoise, type NoiseReading } from '../../picture/noise-reading.ts';
-import { noiseOf, seenVariance, ZONES, type PictureNoise, type Zone } from '../../picture/noise.ts';
+import { noiseOf, seenVariance, ZONES, type PictureNoise, type Zone, type ZoneNoise } from '../../picture/noise.ts';
 import { kindOfPass } from '../../picture/settings-record.ts';
 import type { CauseId } from '../catalogue.ts';
 import type { Case, Proposal, Reading } from '../family.ts';
@@ -19,6 +19,8 @@ export interface PictureNoiseCase extends Case {
   /** The zone where most is seen, and how much that is, display steps. */
   worst: Zone | null;
   shown: number;
+  /** It is seen without the lift more than after it. */
+  isBright: boolean;
   /** Variances that are seen, by pass, most first. */
   sources: { pass: string; share: number }[];
 }
@@ -53,14 +55,15 @@ export const inPictures: Reading<PictureInput, PictureNoiseCase> = {
     share: (of) => shareOf(id, of),
   })),
   remedies: [carrierAlone, everything],
-  tell({ shown, worst, sources, reading }) {
+  tell({ shown, worst, isBright, sources, reading }) {
+    const look = isBright ? 'as the picture is' : 'after the lift';
     const [carrier] = sources;
     const told = carrier ? `; ${carrier.pass} carries ${percent(carrier.share)} of it` : '';
     return {
       sentence:
         shown < CLEAN
-          ? `Clean: noise of ${shown.toFixed(1)} display steps after the lift is hard to see.`
-          : `Noise of ${shown.toFixed(1)} display steps in the ${worst ?? 'picture'} after the lift${told}.`,
+          ? `Clean: noise of ${shown.toFixed(1)} display steps ${look} is hard to see${told}.`
+          : `Noise of ${shown.toFixed(1)} display steps in the ${worst ?? 'picture'} ${look}${told}.`,
       headline: carrier ? `Too few samples in ${carrier.pass}` : 'Too few samples',
       why: `The noise as it was read: ${reading.told}.`,
     };
@@ -71,9 +74,9 @@ export const inPictures: Reading<PictureInput, PictureNoiseCase> = {
       : []),
     {
       kind: 'table',
-      title: 'Noise by tone, display steps after the lift',
-      columns: ['tone', 'share of the picture', 'steps'],
-      rows: ZONES.map((zone) => [zone, percent(noise.zones[zone].share), +noise.zones[zone].grain.toFixed(2)]),
+      title: 'Noise by tone, display steps',
+      columns: ['tone', 'share of the picture', 'after the lift', 'as it is'],
+      rows: ZONES.map((zone) => [zone, percent(noise.zones[zone].share), +noise.zones[zone].grain.toFixed(2), +noise.zones[zone].plain.toFixed(2)]),
     },
   ], // prettier-ignore
   measured: ({ noise: { all, isEstimated }, reading: { method, told } }) => ({
@@ -86,14 +89,20 @@ export const inPictures: Reading<PictureInput, PictureNoiseCase> = {
   }),
 };
 
+/** After the lift or as the picture is, whichever shows more. */
+const shownIn = ({ grain, plain }: ZoneNoise): number => Math.max(grain, plain);
+
 function casesOf(input: PictureInput): PictureNoiseCase[] {
   const { width, height, luminance, sigma } = input;
   const reading = readNoise(input);
   const noise = noiseOf(luminance, sigma, width, height, reading.model);
   if (!(noise.all.sigma > 0)) return [];
   const { zones } = noise;
-  const [worst] = ZONES.filter((zone) => zones[zone].share > SMALL).sort((a, b) => zones[b].grain - zones[a].grain);
-  const shown = worst ? zones[worst].grain : noise.all.grain;
+  const [worst] = ZONES.filter((zone) => zones[zone].share > SMALL).sort(
+    (a, b) => shownIn(zones[b]) - shownIn(zones[a]),
+  );
+  const told = worst ? zones[worst] : noise.all;
+  const shown = shownIn(told);
   const sources = sourcesOf(input);
   return [
     {
@@ -107,6 +116,7 @@ function casesOf(input: PictureInput): PictureNoiseCase[] {
       noise,
       worst: worst ?? null,
       shown,
+      isBright: told.plain > told.grain,
       sources,
     },
   ];

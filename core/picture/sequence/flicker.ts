@@ -102,9 +102,11 @@ function medianRatio(a: ArrayLike<number>, b: ArrayLike<number>, width: number, 
 /** Stops from the frames around it from which a frame jumps. */
 export const JUMP_STOPS = 0.1;
 
+const spread = (values: number[]): number => Math.max(...values) - Math.min(...values);
+
 /**
  * Frames whose brightness no two of the frames around them explain, with the stops they are off: a slow rise is no jump,
- * and the neighbours of a jump are none. The first and the last frame have one side only and are not judged.
+ * and the neighbours of a jump are none. The first and the last frame have one side only, and are judged where that is steady.
  */
 export function jumpsIn(frames: { frame: number; shown: number }[]): { frame: number; stops: number }[] {
   const at = (i: number) => (frames[i]?.shown > 0 ? Math.log2(frames[i].shown) : NaN);
@@ -114,7 +116,15 @@ export function jumpsIn(frames: { frame: number; shown: number }[]): { frame: nu
     const off = [...between, ...onwards]
       .filter((expected) => !Number.isNaN(expected))
       .map((expected) => at(i) - expected);
-    if (off.length < 2) return [];
+    // As bright as a frame beside it: that one may jump.
+    if ([i - 1, i + 1].some((k) => Math.abs(at(i) - at(k)) < JUMP_STOPS)) return [];
+    const isEnd = i === 0 || i === frames.length - 1;
+    if (
+      isEnd
+        ? spread(frames.map((_, k) => at(k)).filter((_, k) => k !== i)) > JUMP_STOPS / 2 || frames.length < 4
+        : off.length < 2
+    )
+      return [];
     const stops = off.reduce((least, one) => (Math.abs(one) < Math.abs(least) ? one : least));
     return Math.abs(stops) >= JUMP_STOPS ? [{ frame, stops }] : [];
   });

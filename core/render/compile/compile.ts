@@ -62,6 +62,7 @@ export function compileScene(
     objectCount: placed.objectIds.length,
     materialIds: surfaces.materialIds,
     lightIds: lights.lightIds,
+    textureIds: surfaces.textureIds,
     layout: filmLayout(document, sheet),
     materials: surfaces.materials,
     materialNumber: surfaces.materialNumber,

@@ -35,6 +35,8 @@ export interface CompiledScene extends LightTables {
   materialIds: string[];
   /** Ids of the lights, by row; `environment` and `emission…` for those that have none. */
   lightIds: string[];
+  /** Keys of the document's textures, by number of their chain. */
+  textureIds: string[];
   /** What films of it keep beyond what all do. */
   layout: FilmLayout;
 

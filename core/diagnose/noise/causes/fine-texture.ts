@@ -6,6 +6,7 @@ import type { ShotDocument } from '../../../document/schema.ts';
 import type { ControlValues } from '../../../document/set-values.ts';
 import type { Cause } from '../../family.ts';
 import type { NoiseCase } from '../case.ts';
+import { texelsAPixel } from '../texel-size.ts';
 
 /** Images that are not mixed by mips, by key. */
 export const sharpImages = ({ maps }: ShotDocument): [id: string, name: string][] =>
@@ -19,7 +20,10 @@ export const mixed = (images: [string, string][]): ControlValues =>
 export const fineTexture: Cause<NoiseCase> = {
   id: 'noise.fine-texture',
   without(of) {
-    const images = of.kind === 'over' ? sharpImages(of.input.document) : [];
+    if (of.kind !== 'over') return null;
+    const { input, region } = of;
+    // Texels that are wider than pixels are meant to be seen, as in pixel art: mips would only blur them.
+    const images = sharpImages(input.document).filter(([id]) => (texelsAPixel(input, region, id) ?? Infinity) > 1);
     return images.length > 0 ? mixed(images) : null;
   },
 };

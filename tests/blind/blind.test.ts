@@ -1,0 +1,62 @@
+/**
+ * Blind cases: shots with one planted fault, drawn from seeds, and healthy ones; how often its cause is told first, and how
+ * near the first remedy's predictions come to a trial of it. Truth is what was planted; of noise it is measured, see `judge.ts`.
+ */
+import process from 'node:process';
+import { expect } from 'chai';
+import { atSize } from '../unit/size.ts';
+import { FAULTS } from './faults.ts';
+import { drawCase, judge, tryFirst, type Judged, type Tried } from './judge.ts';
+
+/** Those that take a few seconds each stand for all in `npm test`. */
+const QUICK = ['noise.specular-samples', 'noise.sharp-filter', 'fireflies.small-emitter', 'limits.alpha', 'limits.volume', 'glass.black-filter', 'lighting.light-hidden', 'lighting.nothing-lights']; // prettier-ignore
+const SEEDS = atSize(1, 7);
+const HEALTHY = atSize(2, 50);
+/** Measured over predicted. */
+const isNear = (ratio: number | null): boolean => ratio === null || Math.abs(ratio - 1) <= 0.15;
+
+describe('blind cases', function () {
+  this.timeout(atSize(300_000, 7_200_000));
+  const judged: Judged[] = [];
+  const tried: { cause: string; of: Tried }[] = [];
+
+  const faults = FAULTS.filter(({ cause }) => atSize(0, 1) || QUICK.includes(cause));
+  for (const fault of faults)
+    it(`${fault.cause} is told first`, () => {
+      for (let s = 1; s <= SEEDS; s++) {
+        const drawn = drawCase(1000 * s + FAULTS.indexOf(fault), fault);
+        if (!drawn) continue;
+        const verdict = judge(drawn);
+        judged.push(verdict);
+        const trial = tryFirst(verdict);
+        if (trial) tried.push({ cause: fault.cause, of: trial });
+        const first = verdict.found[0]?.finding.family;
+        if (fault.isUpstream) expect(first, `${fault.cause} of seed ${drawn.seed}`).not.to.equal('noise');
+        if (!atSize(0, 1)) expect(verdict.verdict, tell(verdict)).to.equal('first');
+      }
+    });
+
+  it('nothing is told of healthy shots', () => {
+    for (let s = 1; s <= HEALTHY; s++) judged.push(judge(drawCase(1000 * s + 900, null)!));
+    expect(judged.filter(({ verdict }) => verdict === 'false').map(tell)).to.deep.equal([]);
+  });
+
+  it('the cause stands first in 98 % of them, and predictions land within 15 % in nine of ten trials', () => {
+    const planted = judged.filter(({ of }) => of.fault !== null);
+    const first = planted.filter(({ verdict }) => verdict === 'first').length;
+    const near = tried.filter(({ of }) => isNear(of.noise) && isNear(of.rays) && isNear(of.brightness)).length;
+    const table = [
+      ...planted.map(tell),
+      ...tried.map(({ cause, of }) => `${cause.padEnd(30)} ${of.remedy.padEnd(34)} noise ${show(of.noise)} rays ${show(of.rays)} brightness ${show(of.brightness)}`),
+      `${first} of ${planted.length} first; ${near} of ${tried.length} trials within 15 %`,
+    ].join('\n'); // prettier-ignore
+    if (process.env.DUSTING_TELL || atSize(0, 1)) process.stdout.write(`${table}\n`);
+    expect(first, table).to.be.at.least(0.98 * planted.length);
+    expect(near, table).to.be.at.least(0.9 * tried.length);
+  });
+});
+
+const show = (ratio: number | null): string => (ratio === null ? '   –' : ratio.toFixed(2));
+
+const tell = ({ of, verdict, found }: Judged): string =>
+  `${(of.fault?.cause ?? 'healthy').padEnd(30)} ${String(of.seed).padStart(6)} ${verdict.padEnd(8)} ${found.map(({ finding }) => finding.cause).join(', ')}`;

@@ -1,0 +1,154 @@
+/** Draws cases, has them diagnosed, and says how well the truth was met. */
+import { grainOf, grainWeight, plainDisplay, visibleGrain } from '../../core/data/grain.ts';
+import { channel } from '../../core/data/picture.ts';
+import { luminancePlane } from '../../core/picture/measured.ts';
+import type { FindingWithMask } from '../../core/contracts/finding.ts';
+import { noisiest } from '../../core/diagnose/noise/noisiest.ts';
+import { samplePilot } from '../../core/predict/sample-pilot.ts';
+import { PLANNED_KINDS } from '../../core/predict/sample-plan.ts';
+import { settingsOf } from '../../core/render/scene/scene.ts';
+import { diagnoseRender } from '../../core/diagnose/run.ts';
+import { byUrgency } from '../../core/diagnose/order.ts';
+import { changeOf, sidesOf } from '../../core/figures/effect.ts';
+import type { Effect } from '../../core/contracts/figures.ts';
+import { inputOf, renderShot, tryRemedy, type BenchShot } from '../unit/bench-shot.ts';
+import { FAULTS, type Fault } from './faults.ts';
+import { Draft, Draw } from './shots.ts';
+
+export interface BlindCase {
+  seed: number;
+  /** Null: nothing is wrong. */
+  fault: Fault | null;
+  shot: BenchShot;
+}
+
+export type Verdict = 'first' | 'later' | 'other' | 'nothing' | 'healthy' | 'false';
+
+export interface Judged {
+  of: BlindCase;
+  verdict: Verdict;
+  found: FindingWithMask[];
+}
+
+/** Windows' side, as shares of the frame, over which noise is the worst that is meant. */
+const ROOM = 1.25;
+
+/** Seeds that are tried until a fault is what its shot suffers from. */
+const TRIES = 6;
+
+/** @returns null where no shot of these seeds suffers from the fault most, as it was measured */
+export function drawCase(seed: number, fault: Fault | null): BlindCase | null {
+  for (let k = 0; k < TRIES; k++) {
+    const drawn = drawOnce(seed + 7919 * k, fault);
+    if (!fault?.cause.startsWith('noise.')) return drawn;
+    const noise = worstNoise(drawn.shot);
+    if (
+      noise > PLAIN * drawn.shot.document.sheets.preview.grainTarget &&
+      (!fault.dial || isCheapest(drawn.shot, fault.dial))
+    )
+      return drawn;
+  }
+  return null;
+}
+
+/** Times its target that noise must be to be a fault. */
+const PLAIN = 1.4;
+/** Times as many samples of a kind: of each the cheapest. */
+const TIMES = [2, 4, 8];
+/** Share of the rays at equal noise that a cure must save against samples for everything. */
+const SAVED = 0.9;
+
+/** Whether more samples of a kind are the cheapest way to lower the noise of the noisiest place, by measuring each. */
+function isCheapest({ document, assets }: BenchShot, dial: NonNullable<Fault['dial']>): boolean {
+  const { sheet, scene, picture } = inputOf({ document, assets }, renderShot({ document, assets }));
+  const [y, sigma] = [luminancePlane(picture, 'beauty'), channel(picture, 'error.beauty')];
+  const region = noisiest(
+    picture,
+    y.map((v, i) => visibleGrain(v, sigma[i])),
+  );
+  const pixels: number[] = [];
+  for (let row = region.y; row < region.y + region.height; row++)
+    for (let x = region.x; x < region.x + region.width; x++) pixels.push(row * picture.width + x);
+  const weights = pixels.map((i) => grainWeight(y[i], sigma[i]));
+  const measure = samplePilot(scene, settingsOf(sheet), pixels, weights, 24, 987_654_321);
+  const now = measure(sheet.extraSamples);
+  const costs = PLANNED_KINDS.map((kind) => {
+    const costs = TIMES.map((times) => {
+      const then = measure({ ...sheet.extraSamples, [kind]: sheet.extraSamples[kind] * times });
+      return (then.variance * then.rays) / (now.variance * now.rays);
+    });
+    return { kind: kind as string, cost: Math.min(...costs) };
+  });
+  const [best] = costs.sort((a, b) => a.cost - b.cost);
+  return dial === 'samples' ? best.cost > SAVED : best.kind === dial && best.cost < SAVED;
+}
+
+function drawOnce(seed: number, fault: Fault | null): BlindCase {
+  const draft = new Draft(new Draw(seed));
+  // What a healthy shot has is its target, so that nothing but the fault can be told of it.
+  draft.sheet.grainTarget = Math.max(0.5, ROOM * worstNoise(draft.shot));
+  fault?.plant(draft);
+  return { seed, fault, shot: draft.shot };
+}
+
+/** Noise of the worst window of the frame, after the lift or without it, whichever shows more; display steps. */
+function worstNoise(shot: BenchShot): number {
+  const picture = renderShot(shot);
+  const [y, sigma] = [luminancePlane(picture, 'beauty'), channel(picture, 'error.beauty')];
+  const { width, height } = picture;
+  const [w, h] = [Math.ceil(0.15 * width), Math.ceil(0.2 * height)];
+  let worst = 0;
+  for (let top = 0; top + h <= height; top += 2)
+    for (let left = 0; left + w <= width; left += 2) {
+      const at: number[] = [];
+      for (let row = top; row < top + h; row++) for (let x = left; x < left + w; x++) at.push(row * width + x);
+      const [ys, sigmas] = [at.map((i) => y[i]), at.map((i) => sigma[i])];
+      worst = Math.max(worst, grainOf(ys, sigmas), grainOf(ys, sigmas, 1, plainDisplay));
+    }
+  return worst;
+}
+
+export const judge = (of: BlindCase): Judged => {
+  const found = byUrgency(diagnoseRender(inputOf(of.shot, renderShot(of.shot))).map((one) => ({ ...one })));
+  return { of, verdict: verdictOf(of, found), found };
+};
+
+function verdictOf({ fault }: BlindCase, found: FindingWithMask[]): Verdict {
+  const told = found.filter(({ finding }) => finding.cause !== 'noise.more-than-needed');
+  if (!fault) return told.length === 0 ? 'healthy' : 'false';
+  const names = [fault.cause, ...(fault.also ?? [])];
+  const isIt = (id: string) => names.includes(id as never);
+  if (told.length === 0) return 'nothing';
+  if (isIt(told[0].finding.cause)) return 'first';
+  return told.some(({ finding }) => isIt(finding.cause) || finding.causes.some(({ id }) => isIt(id)))
+    ? 'later'
+    : 'other';
+}
+
+/** How a remedy's prediction met a trial of it. */
+export interface Tried {
+  remedy: string;
+  /** Measured over predicted: noise and rays afterwards; brightness as a factor. Null: one of both does not tell it. */
+  noise: number | null;
+  rays: number | null;
+  brightness: number | null;
+}
+
+/** Tries the first remedy of the first finding. @returns null where there is none that sets values */
+export function tryFirst({ of, found }: Judged): Tried | null {
+  const [first] = found;
+  const remedy = first?.finding.remedies[0];
+  if (remedy?.change?.kind !== 'values' || !remedy.predicted) return null;
+  const measured = tryRemedy(of.shot, first, remedy);
+  const ratio = (id: string) => {
+    const [told, is] = [sidesOf(remedy.predicted!, id).after, sidesOf(measured, id).after];
+    return told !== null && is !== null && told > 0 ? is / told : null;
+  };
+  const stops = [changeOf(remedy.predicted, 'brightness'), changeOf(measured, 'brightness')];
+  const brightness = stops.some((one) => one === null || one === undefined) ? null : 2 ** (stops[1]! - stops[0]!);
+  const raysOf = (effect: Effect) => changeOf(effect, 'rays');
+  const [rays, told] = [raysOf(measured), raysOf(remedy.predicted)];
+  return { remedy: remedy.id, noise: ratio('noise'), rays: rays && told ? rays / told : null, brightness };
+}
+
+export { FAULTS };
