@@ -61,6 +61,7 @@ const LONGEST = [
   'lantern',
   'calibration',
   'diagnose',
+  'blind',
   'suspects',
   'render-film',
   'killed-workers',
@@ -117,7 +118,7 @@ await run(async () => {
   if (suites.some((s) => s === 'unit' || s === 'api')) needUnzip();
   if (suites.some((s) => s !== 'lint')) await buildKernels();
   if (suites.includes('lint')) await lint();
-  if (suites.includes('unit')) await mocha(['unit', 'page', 'cli'], {});
+  if (suites.includes('unit')) await mocha(['unit', 'page', 'cli', 'blind'], {});
   if (postgres) {
     const cluster = await temporaryCluster(postgres);
     const leave = () => {

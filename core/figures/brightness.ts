@@ -25,7 +25,9 @@ export const brightness: Figure = {
     const of = pass === 'beauty' ? {} : { of: pass };
     // Foretold from few pixels, light that is met by chance may be missing from both; shadows and occlusion are no such light.
     if (film !== null && pass === 'beauty') {
-      const missed = missesLight(sumsOf(a, counts), sumsOf(luminancePlane(film.region, 'beauty'), null));
+      // The film is of the whole region: held against marked pixels it would tell nothing.
+      const missed =
+        counts === null && missesLight(sumsOf(a, null), sumsOf(luminancePlane(film.region, 'beauty'), null));
       const sure = missed ? 'few' : sureOf(a, b, counts);
       if (sure === 'few')
         return { before: was, after: null, why: 'light met by chance: few pixels do not tell it', ...of };

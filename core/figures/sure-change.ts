@@ -56,12 +56,11 @@ const LITTLE = 0.25;
 export const isHeldByFew = (one: Brightness, other: Brightness): boolean =>
   one.sum > LITTLE * other.sum && sharing(one) < SHARED;
 
-/** Light beyond that of few pixels which a film has of the same place: those have missed most of it. */
+/** Light beyond that of few pixels which a film has of the same place: those have missed some of it. */
 const MISSED = 1.3;
 
-/** Whether few bright pixels hold what light there is, and a film by other random numbers has more of it. */
-export const missesLight = (few: Brightness, film: Brightness): boolean =>
-  sharing(few) < SHARED && meanOf(film) > MISSED * meanOf(few);
+/** Whether a film of the same place, of more pixels and by other random numbers, has more light than some pixels. */
+export const missesLight = (some: Brightness, film: Brightness): boolean => meanOf(film) > MISSED * meanOf(some);
 
 /** Pixel by pixel, on the same random numbers. */
 export function isPaired(first: Brightness, second: Brightness, { squares }: Differences): boolean {

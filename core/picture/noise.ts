@@ -160,6 +160,12 @@ export function deviationModel(
   const fewest = Math.max(FEWEST, LEAST_SHARE * lit);
   const deviation = by === 'median' ? (sizes: number[]) => 1.4826 * median(sizes) : rootMeanSquare;
   const known = rest.map((sizes) => (sizes.length < fewest ? NaN : deviation(sizes)));
+  if (known.every(Number.isNaN)) {
+    // Too few pixels to tell brightnesses apart: one deviation for all, or none where there is no pixel with neighbours.
+    const all = rest.flat();
+    const sigma = all.length > 0 ? deviation(all) : 0;
+    return () => sigma;
+  }
   const sigmas = known.map((value, at) => (Number.isNaN(value) ? nearest(known, at) : value));
   return (mean) => sigmas[binOf(mean)];
 }

@@ -23,14 +23,14 @@ const clearGlass = { baseColour: [1, 1, 1], transmission: 1, roughness: 0, ior: 
 /** Share of what the shot has in samples for everything. */
 const fewer = ({ sheet }: Draft, samples: number) => (sheet.samples = samples);
 
-/** A sky of bright and dark squares beyond everything, hidden from the camera; all that stands before it is black. */
+/** A sky of bright and dark squares beyond everything, hidden from the camera; what stands before it shines evenly by itself. */
 function surroundWithSquares(draft: Draft): void {
   const { document } = draft;
   document.lights = {};
   document.environment = evenEnvironment([0, 0, 0]);
   document.maps.squares = { ...defaultMap('checker'), colours: [[0.2, 0.2, 0.2], [0.9, 0.9, 0.9]], scale: [8, 8] }; // prettier-ignore
   for (const id of ['floor', 'back', 'left', 'right'])
-    if (document.materials[id]) Object.assign(document.materials[id], { baseColour: [0, 0, 0], specular: 0 });
+    if (document.materials[id]) Object.assign(document.materials[id], { baseColour: [0, 0, 0], specular: 0, emission: [0.25, 0.25, 0.25], sampledAsLight: false }); // prettier-ignore
   draft.put('sky', box([-12, -12, -12], [12, 12, 12]), { emission: [1, 1, 1], emissionMap: 'squares', baseColour: [0, 0, 0], specular: 0, sampledAsLight: false }, { visibility: { camera: false, shadow: true, diffuse: false, specular: true, transmission: true, occlusion: true } }); // prettier-ignore
 }
 

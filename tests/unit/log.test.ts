@@ -136,4 +136,14 @@ describe('Logs', () => {
     expect(message({ lines: ['(?<colour>x)'] })).to.match(/expected groups out of time, severity/);
     expect(message({ time: 'moons' })).to.match(/\/time/);
   });
+
+  it('knows a texture that was prepared elsewhere, and a fatal end by its words', () => {
+    const text = (path: string) => `0:00:01 120 MB INFO | reading\n0:00:03 140 MB ERROR | cannot convert texture "${path}" to tiles`;
+    expect(read(text('a.exr')).memory!.last).to.equal(140 * 2 ** 20);
+    const verdictOf = (path: string) => triage(read(text(path))).kinds.find(({ id }) => id === 'texture-not-converted')!.verdict;
+    expect(verdictOf('${ASSETS}/tex/straw.<UDIM>.exr').harmless).to.equal('yes');
+    expect(verdictOf('tex/straw.exr').harmless).to.equal('unknown');
+    const ended = triage(read(`${text('tex/straw.exr')}\n0:00:04 150 MB FATAL | the scene has no camera`));
+    expect(ended.brokeOff!.cause).to.match(/^a fatal error ended it \(line 3\): the scene has no camera/);
+  }); // prettier-ignore
 });

@@ -34,6 +34,16 @@ function scene(): SourceScene {
 const told = async (s: SourceScene) => (await toShot(s)).notUnderstood.map(({ what }) => what).join('\n');
 
 describe('A scene as a shot', () => {
+  it('takes a camera of any angle as it is', async () => {
+    for (const fieldOfView of [0.05, 179]) {
+      const s = scene();
+      s.cameras.push({ name: 'long', node: -1, fieldOfView } as SourceScene['cameras'][number]);
+      const { document, notUnderstood } = await toShot(s);
+      expect(document.cameras.long.fieldOfView).to.equal(fieldOfView);
+      expect(notUnderstood.map(({ what }) => what).join()).not.to.match(/camera/);
+    }
+  });
+
   it('has a code and ids that documents may have, and a camera that sees all of it', async () => {
     const s = scene();
     s.nodes[1].name = 'hive (old) №1';
