@@ -105,7 +105,7 @@ const LEAST_GROUPS = 2;
 /** A mixture must pay for being one. */
 const WORTH = 0.98;
 /** Plans that are rendered, at most, until the cheapest that is left is one that was. */
-const PROOFS = 4;
+const PROOFS = 3;
 
 /** Samples per pixel that bring the variance of the mean to `target`, with these extra samples. */
 export function planFor(model: SampleModel, target: number, extra: ExtraSamples): Plan {

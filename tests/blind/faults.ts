@@ -28,9 +28,9 @@ function surroundWithSquares(draft: Draft): void {
   const { document } = draft;
   document.lights = {};
   document.environment = evenEnvironment([0, 0, 0]);
-  document.maps.squares = { ...defaultMap('checker'), colours: [[0.2, 0.2, 0.2], [0.9, 0.9, 0.9]], scale: [8, 8] }; // prettier-ignore
+  document.maps.squares = { ...defaultMap('checker'), colours: [[0.03, 0.03, 0.03], [0.2, 0.2, 0.2]], scale: [8, 8] }; // prettier-ignore
   for (const id of ['floor', 'back', 'left', 'right'])
-    if (document.materials[id]) Object.assign(document.materials[id], { baseColour: [0, 0, 0], specular: 0, emission: [0.25, 0.25, 0.25], sampledAsLight: false }); // prettier-ignore
+    if (document.materials[id]) Object.assign(document.materials[id], { baseColour: [0, 0, 0], specular: 0, emission: [0.06, 0.06, 0.06], sampledAsLight: false }); // prettier-ignore
   draft.put('sky', box([-12, -12, -12], [12, 12, 12]), { emission: [1, 1, 1], emissionMap: 'squares', baseColour: [0, 0, 0], specular: 0, sampledAsLight: false }, { visibility: { camera: false, shadow: true, diffuse: false, specular: true, transmission: true, occlusion: true } }); // prettier-ignore
 }
 

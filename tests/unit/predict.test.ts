@@ -7,7 +7,8 @@ import { LIFTED, runLimitPilot, type Limits } from '../../core/predict/limit-pil
 import { pilotPixels, pilotStride } from '../../core/predict/pilot-pixels.ts';
 import { planSmall } from '../../core/predict/small-render.ts';
 import { predictChange } from '../../core/predict/predict-change.ts';
-import { cheapestPlan, planFor, sampleModel } from '../../core/predict/sample-plan.ts';
+import { pilotPixels as samplePilotPixels } from '../../core/diagnose/noise/plans.ts';
+import { cheapestPlan, planFor, provenPlan, sampleModel } from '../../core/predict/sample-plan.ts';
 import { samplePilot, type MeasureSamples } from '../../core/predict/sample-pilot.ts';
 import { pilotSeed, trialSeed } from '../../core/predict/seeds.ts';
 import { MEAN_RAYS, LIGHT_PASS_COUNT, MEANS } from '../../core/render/film/passes.ts';
@@ -73,13 +74,13 @@ describe('limit pilot', () => {
   });
 });
 
+const single = { light: 1, diffuse: 1, specular: 1, transmission: 1, volume: 1, occlusion: 1 };
+
 describe('sample plan', () => {
   /** A pilot made up: so much variance by diffuse samples and besides, so many rays for each and besides. */
   const made =
     (v: number, v0: number, c: number, c0: number): MeasureSamples =>
     ({ diffuse }) => ({ variance: v0 + v / diffuse, rays: c0 + c * diffuse });
-  const single = { light: 1, diffuse: 1, specular: 1, transmission: 1, volume: 1, occlusion: 1 };
-
   it('gives the classic n = √(V c₀ / (V₀ c)) where one kind is noisy (Neyman 1934; Cochran)', () => {
     for (const [v, v0, c, c0] of [
       [90, 10, 4, 16],
@@ -223,6 +224,24 @@ describe('pilots', () => {
         expect((pixels.length * groups * 4) / (width * width * samples), `${samples} ${width}`).to.be.at.most(0.2501);
         expect(new Set(pixels).size).to.equal(pixels.length);
       }
+  });
+
+  it('of samples take no more than a quarter of a trial that reaches the target, by their own rays (Conventions)', () => {
+    const test = glassAndFloor({ samples: 128 });
+    const [groups, scale] = [32, 0.25];
+    const some = all.slice(0, samplePilotPixels(all.length, groups, scale));
+    const pilot = samplePilot(compiled(test), settingsOf(test.document.sheets.preview), some, new Float64Array(some.length).fill(1), 8, 77); // prettier-ignore
+    const spent = new Map<object, number>();
+    const counted: MeasureSamples = (extra) => {
+      const measured = pilot(extra);
+      spent.set(measured, measured.rays * some.length * 8);
+      return measured;
+    };
+    const now = counted(single);
+    const model = sampleModel(counted, now.variance, single);
+    const plan = provenPlan(model, (now.variance / groups) * scale ** 2, single);
+    const trial = all.length * (groups * now.rays + plan.rays);
+    expect([...spent.values()].reduce((a, b) => a + b, 0) / trial).to.be.at.most(0.25);
   });
 
   it('never share a seed with a trial, or with a sheet’s usual ones', () => {

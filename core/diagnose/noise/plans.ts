@@ -21,9 +21,11 @@ import { settingsOf } from '../../render/scene/scene.ts';
 import type { Proposal, RenderInput } from '../family.ts';
 import { asRendered, withSamples } from './as-rendered.ts';
 
-/** Pixels of a pilot and groups of each: their variances are told within a tenth. */
-const PIXELS = 400;
-const GROUPS = 10;
+/** Groups of each pixel of a pilot, and the most pixels that are needed: their variances are told within a tenth. */
+const GROUPS = 8;
+const MOST_PIXELS = 400;
+/** Fewer take kinds for one another. Where this is more than a quarter of a trial, that takes a second or two. */
+const LEAST_PIXELS = 160;
 /** Fewer tell which light it is. */
 const LIGHT_PIXELS = 100;
 const LIGHT_GROUPS = 2;
@@ -82,7 +84,7 @@ export class Plans {
       const pixels = Uint32Array.from(some, (i) => (region.y + Math.floor(i / width)) * picture.width + region.x + (i % width)); // prettier-ignore
       return { pixels, weights: Float64Array.from(some, (i) => weights[i]) };
     };
-    const ofSamples = pilotOf(PIXELS);
+    const ofSamples = pilotOf(pilotPixels(width * height, groups, scale));
     const ofLights = pilotOf(LIGHT_PIXELS);
     const measure = samplePilot(scene, settings, ofSamples.pixels, ofSamples.weights, GROUPS, pilotSeed);
     this.model = sampleModel(measure, total, sheet.extraSamples);
@@ -179,6 +181,20 @@ export class Plans {
       isWhole: true,
     };
   }
+}
+
+/** Renders of a pilot, each as dear as so many with the sheet's own counts: the counts as they are, each kind raised, all, plans. */
+const RENDERS = 20;
+/** Share of a trial's rays that a prediction may take. */
+const SHARE = 0.25;
+
+/**
+ * Pixels of a pilot that takes at most a quarter of the rays of a trial of the plan that reaches the target, both sides of it.
+ * @param scale factor on the noise that reaches the target
+ */
+export function pilotPixels(region: number, groups: number, scale: number): number {
+  const trial = region * groups * (1 + 1 / Math.min(1, scale) ** 2);
+  return Math.min(MOST_PIXELS, Math.max(LEAST_PIXELS, Math.floor((SHARE * trial) / (RENDERS * GROUPS))));
 }
 
 /** At most so many of a list, from all of it. */
