@@ -28,8 +28,8 @@ export const PLANNED_KINDS: readonly PlannedKind[] = ['diffuse', 'specular', 'tr
 /** They are drawn together at the first hit. */
 const SPLIT: readonly PlannedKind[] = ['diffuse', 'specular', 'transmission'];
 
-/** Times as many samples of a kind as the sheet has: enough to take three quarters of what they can. */
-const TIMES = 4;
+/** Samples of a kind that it is held against: four for one, which take three quarters of what more can; one for more than one. */
+const heldAgainst = (now: number): number => (now > 1 ? 1 : 4);
 /** Share of the rays that must change before a kind is in the picture at all. */
 const THERE = 0.002;
 
@@ -40,38 +40,45 @@ const THERE = 0.002;
 export function sampleModel(measure: MeasureSamples, total: number, now: ExtraSamples): SampleModel {
   const first = measure(now);
   const scale = first.variance > 0 ? total / first.variance : 0;
-  const more = (kinds: readonly PlannedKind[]): ExtraSamples => ({ ...now, ...Object.fromEntries(kinds.map((kind) => [kind, now[kind] * TIMES])) }); // prettier-ignore
+  const other = (kinds: readonly PlannedKind[]): ExtraSamples => ({ ...now, ...Object.fromEntries(kinds.map((kind) => [kind, heldAgainst(now[kind])])) }); // prettier-ignore
   const change = (kinds: readonly PlannedKind[]) => {
-    const then = measure(more(kinds));
+    const then = measure(other(kinds));
     return { rays: then.rays - first.rays, drop: (first.variance - then.variance) * scale };
   };
-  const singles = PLANNED_KINDS.map((kind) => ({ kind, ...change([kind]) })).filter(({ rays }) => rays > THERE * first.rays); // prettier-ignore
+  const singles = PLANNED_KINDS.map((kind) => ({ kind, ...change([kind]) })).filter(({ rays }) => Math.abs(rays) > THERE * first.rays); // prettier-ignore
   const split = singles.filter(({ kind }) => SPLIT.includes(kind));
   const most = (e: ExtraSamples) => Math.max(1, ...split.map(({ kind }) => e[kind]));
 
-  const left = 1 - 1 / TIMES;
-  /** What the greatest count of all is in 1/n, before and once one of them is raised. */
-  const shared = (kinds: readonly PlannedKind[]) => 1 / most(now) - 1 / most(more(kinds));
+  /** Of 1/n of a kind, and of the greatest count of all: how much of it goes with the other counts. */
+  const left = (kind: PlannedKind) => 1 / now[kind] - 1 / heldAgainst(now[kind]);
+  const shared = (kinds: readonly PlannedKind[]) => 1 / most(now) - 1 / most(other(kinds));
   let common = 0;
   if (split.length > 1) {
     const kinds = split.map(({ kind }) => kind);
     const apart = split.reduce((sum, { drop }) => sum + drop, 0) - change(kinds).drop;
     const weight = kinds.reduce((sum, kind) => sum + shared([kind]), 0) - shared(kinds);
-    if (weight > 0) common = apart / weight;
+    if (Math.abs(weight) > 1e-9) common = apart / weight;
   }
   const amount = new Map(
     singles.map(({ kind, drop }) => {
       const own = SPLIT.includes(kind) ? drop - common * shared([kind]) : drop;
-      return [kind, (own / left) * now[kind]] as const;
+      return [kind, own / left(kind)] as const;
     }),
   );
   const within = (e: ExtraSamples) => [...amount].reduce((sum, [kind, v]) => sum + v / e[kind], common / most(e));
   const rest = total - within(now);
-  const raysOf = new Map(singles.map(({ kind, rays }) => [kind, rays / (TIMES - 1) / now[kind]]));
+  const raysOf = new Map(singles.map(({ kind, rays }) => [kind, rays / (heldAgainst(now[kind]) - now[kind])]));
   const fixed = first.rays - [...raysOf].reduce((sum, [kind, rays]) => sum + rays * now[kind], 0);
 
   const learned = new Map<string, Measured>([[keyOf(now), { variance: total, rays: first.rays }]]);
-  const drops = Object.fromEntries(PLANNED_KINDS.map((kind) => [kind, Math.max(0, (singles.find((one) => one.kind === kind)?.drop ?? 0) / left)])) as Record<PlannedKind, number>; // prettier-ignore
+  /** What is left to be lowered of each, what it shares with others included. */
+  const lowers = (kind: PlannedKind): number => {
+    const single = singles.find((one) => one.kind === kind);
+    if (!single) return 0;
+    const own = heldAgainst(now[kind]) > now[kind] ? single.drop / (1 - now[kind] / heldAgainst(now[kind])) : amount.get(kind)! / now[kind]; // prettier-ignore
+    return Math.max(0, own);
+  };
+  const drops = Object.fromEntries(PLANNED_KINDS.map((kind) => [kind, lowers(kind)])) as Record<PlannedKind, number>;
   const costs = Object.fromEntries(PLANNED_KINDS.map((kind) => [kind, (raysOf.get(kind) ?? 0) * now[kind]])) as Record<PlannedKind, number>; // prettier-ignore
   const explained = Object.values(drops).reduce((a, b) => a + b, 0);
   return {
