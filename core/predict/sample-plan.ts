@@ -139,16 +139,30 @@ export function cheapestPlan(model: SampleModel, target: number, fewest: ExtraSa
   return best;
 }
 
-/** The cheapest plan that was rendered: the model proposes, and learns from each that it proposed. */
-export function provenPlan(model: SampleModel, target: number, fewest: ExtraSamples): Plan {
-  const proven = new Map([[keyOf(fewest), fewest]]);
-  for (let k = 0; k < PROOFS; k++) {
-    const { extra } = cheapestPlan(model, target, fewest);
-    if (proven.has(keyOf(extra))) break;
+/** Share by which measured plans are alike: of those the simplest is taken, for the luckiest would be no better. */
+const ALIKE = 0.1;
+
+/**
+ * The cheapest plan that was rendered: the model proposes, and learns from each that it proposed. One sample of each kind is
+ * always among them.
+ */
+export function provenPlan(model: SampleModel, target: number, now: ExtraSamples): Plan {
+  const ones = { ...now, ...Object.fromEntries(PLANNED_KINDS.map((kind) => [kind, model.cost[kind] > 0 ? 1 : now[kind]])) }; // prettier-ignore
+  const proven = new Map([[keyOf(now), now]]);
+  const prove = (extra: ExtraSamples) => {
+    if (proven.has(keyOf(extra))) return false;
     model.learn(extra);
     proven.set(keyOf(extra), extra);
-  }
+    return true;
+  };
+  prove(ones);
+  for (let k = 0; k < PROOFS && prove(cheapestPlan(model, target, now).extra); k++);
   const plans = [...proven.values()].map((extra) => planFor(model, target, extra));
+  const least = Math.min(...plans.map(({ rays }) => rays));
   const [plain] = plans;
-  return plans.reduce((best, plan) => (plan.rays < best.rays * (best === plain ? WORTH : 1) ? plan : best), plain);
+  if (plain.rays * WORTH <= least) return plain;
+  const size = ({ extra }: Plan) => PLANNED_KINDS.reduce((sum, kind) => sum + extra[kind], 0);
+  return plans
+    .filter(({ rays }) => rays <= least * (1 + ALIKE))
+    .sort((p, q) => size(p) - size(q) || p.rays - q.rays)[0];
 }

@@ -26,6 +26,8 @@ describe('what somebody waits for', function () {
     expect(new Set(early.map(({ samples }) => samples))).to.deep.equal(new Set([16]));
     const trial = await dusting.post<{ id: number }>('/shots/LOOK-1/trials', { finding: early[0].id, remedy: 'enough', region: null, sheet: 'preview', values: null });
     expect(trial.status, 'a remedy of a first look can be tried').to.equal(201);
+    const [{ id }] = (await dusting.shot('LOOK-1')).trials;
+    expect((await dusting.post(`/trials/${id}/stop`)).status).to.equal(204);
     expect((await dusting.post(`/renders/${render.id}/stop`)).status).to.equal(204);
     await dusting.kill(worker);
   }); // prettier-ignore

@@ -153,7 +153,7 @@ test('a dial set by hand waits at the foot of the sheets, and is tried on a regi
   await dial.press('Enter');
   await expect(page.getByText('1 value set, not kept yet')).toBeVisible();
   await page.getByRole('button', { name: 'Discard' }).click();
-  await expect(dial).toHaveValue('1');
+  await expect(dial).toHaveValue('2');
   await page.getByRole('button', { name: 'Region', exact: true }).click();
   const box = (await page.locator('.frame').boundingBox())!;
   await page.mouse.move(box.x + box.width * 0.4, box.y + box.height * 0.5);
