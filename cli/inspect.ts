@@ -4,7 +4,6 @@ import { readFile } from 'node:fs/promises';
 import { layersOf } from '../core/formats/layers.ts';
 import { fileName } from '../core/formats/paths.ts';
 import { readPictureFile, type PictureFile } from '../core/formats/picture-file.ts';
-
 import type { PartFacts } from '../core/picture/brought.ts';
 import { examinePicture } from '../core/picture/examine.ts';
 import type { ChannelHealth, HealthFinding } from '../core/picture/health/check.ts';

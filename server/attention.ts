@@ -9,11 +9,12 @@ import { OPEN_SHOT } from './priorities.ts';
 export async function attend({ db, queue }: Context, shotId: number): Promise<void> {
   await db.transaction(async (tx) => {
     if ((await attendedShot(tx)) === shotId) return;
+    // Jobs before their shot, in the order in which those that give up a job take them.
+    await queue.favour(tx, shotId, OPEN_SHOT);
     await tx
       .update(shots)
       .set({ openedAt: sql`clock_timestamp()` })
       .where(eq(shots.id, shotId));
-    await queue.favour(tx, shotId, OPEN_SHOT);
   });
 }
 

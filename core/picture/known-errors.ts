@@ -8,19 +8,26 @@ import { luminancePlane } from './measured.ts';
 import { noisePlane } from './noise.ts';
 
 /** Told beside figures that come from an estimate. */
-export const ESTIMATED = 'One group of samples has no error of its own: noise is estimated from the picture.';
+export const ESTIMATED = 'One group of samples has no error of its own: such noise is estimated from the picture.';
 
-/** Whether any pixel has samples enough to tell an error of its own. @param picture with its samples */
-export const hasErrors = (picture: Picture): boolean => channel(picture, 'samples').some((n) => n >= 2 * GROUP);
+const isKnown = (samples: number): boolean => samples === 0 || samples >= 2 * GROUP;
 
-/** The same picture, errors of its light passes estimated where it has none; as it is otherwise. */
+/** Whether all pixels have samples enough to tell an error of their own, or none at all. @param picture with its samples */
+export const hasErrors = (picture: Picture): boolean => channel(picture, 'samples').every(isKnown);
+
+/** The same picture, errors of its light passes estimated for pixels that have none; as it is where all have. */
 export function withKnownErrors(picture: Picture): Picture {
   if (!picture.channels.has('samples') || hasErrors(picture)) return picture;
   const channels = new Map(picture.channels);
+  const samples = channel(picture, 'samples');
   for (const name of picture.channels.keys()) {
     const pass = name.slice('error.'.length);
-    if (name.startsWith('error.') && channels.has(`${pass}.R`))
-      channels.set(name, noisePlane(luminancePlane(picture, pass), picture.width, picture.height));
+    if (!name.startsWith('error.') || !channels.has(`${pass}.R`)) continue;
+    const estimated = noisePlane(luminancePlane(picture, pass), picture.width, picture.height);
+    channels.set(
+      name,
+      channel(picture, name).map((error, i) => (isKnown(samples[i]) ? error : estimated[i])),
+    );
   }
   return { ...picture, channels };
 }

@@ -1,8 +1,7 @@
 /**
  * A pilot that tells what samples of each kind are worth: the same pixels, by the same camera rays, with the sheet's own counts
- * and with four times as many of one kind, each way rendered and its variance and rays measured. Nothing is reckoned from one
- * count to another, so that what kinds have to do with each other (light that both find, a light sample behind every diffuse
- * one) is in what is measured. Source of pairing: Law & Kelton, Simulation Modeling and Analysis, "common random numbers".
+ * and with other counts, each way rendered and its variance and rays measured. What kinds have to do with each other (light that
+ * both find, a light sample behind every diffuse one) is in what is measured. Source of pairing: Law & Kelton, Simulation Modeling and Analysis, "common random numbers".
  *
  * @example
  * const measure = samplePilot(scene, settings, pixels, weights, 8, pilotSeed(1));

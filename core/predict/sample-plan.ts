@@ -30,6 +30,8 @@ const SPLIT: readonly PlannedKind[] = ['diffuse', 'specular', 'transmission'];
 
 /** Samples of a kind that it is held against: four for one, which take three quarters of what more can; one for more than one. */
 const heldAgainst = (now: number): number => (now > 1 ? 1 : 4);
+/** Differences of measured variances are never quite sure: no plan is believed to leave less than this share. */
+const LEAST = 0.004;
 /** Share of the rays that must change before a kind is in the picture at all. */
 const THERE = 0.002;
 
@@ -71,18 +73,12 @@ export function sampleModel(measure: MeasureSamples, total: number, now: ExtraSa
   const fixed = first.rays - [...raysOf].reduce((sum, [kind, rays]) => sum + rays * now[kind], 0);
 
   const learned = new Map<string, Measured>([[keyOf(now), { variance: total, rays: first.rays }]]);
-  /** What is left to be lowered of each, what it shares with others included. */
-  const lowers = (kind: PlannedKind): number => {
-    const single = singles.find((one) => one.kind === kind);
-    if (!single) return 0;
-    const own = heldAgainst(now[kind]) > now[kind] ? single.drop / (1 - now[kind] / heldAgainst(now[kind])) : amount.get(kind)! / now[kind]; // prettier-ignore
-    return Math.max(0, own);
-  };
+  /** What any number of a kind would take, with what it shares with others. */
+  const lowers = (kind: PlannedKind) => Math.max(0, within(now) - within({ ...now, [kind]: Infinity }));
   const drops = Object.fromEntries(PLANNED_KINDS.map((kind) => [kind, lowers(kind)])) as Record<PlannedKind, number>;
   const costs = Object.fromEntries(PLANNED_KINDS.map((kind) => [kind, (raysOf.get(kind) ?? 0) * now[kind]])) as Record<PlannedKind, number>; // prettier-ignore
   const explained = Object.values(drops).reduce((a, b) => a + b, 0);
   return {
-    // Differences of measured variances are never quite sure: no plan is believed to leave next to nothing.
     variance: (e) => learned.get(keyOf(e))?.variance ?? Math.max(LEAST * total, rest + within(e)),
     rays: (e) =>
       learned.get(keyOf(e))?.rays ?? Math.max(0, fixed) + [...raysOf].reduce((sum, [kind, rays]) => sum + rays * e[kind], 0), // prettier-ignore
@@ -94,8 +90,6 @@ export function sampleModel(measure: MeasureSamples, total: number, now: ExtraSa
     },
   };
 }
-
-const LEAST = 0.004;
 
 export interface Plan {
   /** Samples per pixel, a multiple of 4. */
@@ -156,7 +150,8 @@ export function provenPlan(model: SampleModel, target: number, now: ExtraSamples
     return true;
   };
   prove(ones);
-  for (let k = 0; k < PROOFS && prove(cheapestPlan(model, target, now).extra); k++);
+  let proofs = 0;
+  while (proofs < PROOFS && prove(cheapestPlan(model, target, now).extra)) proofs += 1;
   const plans = [...proven.values()].map((extra) => planFor(model, target, extra));
   const least = Math.min(...plans.map(({ rays }) => rays));
   const [plain] = plans;

@@ -2,6 +2,7 @@
 import { createHash } from 'node:crypto';
 import { cpSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { bundle } from './bundle.mjs';
 import { buildKernels } from './kernels.mjs';
 import { root } from './machine.mjs';
 import { say } from './say.mjs';
@@ -30,22 +31,9 @@ export async function buildIfStale() {
 }
 
 async function buildServer() {
-  const { build } = await import('esbuild');
   const outdir = join(root, 'dist/server');
   mkdirSync(outdir, { recursive: true });
-  await build({
-    absWorkingDir: root,
-    entryPoints: ENTRIES,
-    outdir,
-    outExtension: { '.js': '.mjs' },
-    bundle: true,
-    splitting: true,
-    packages: 'external',
-    platform: 'node',
-    format: 'esm',
-    target: 'node20',
-    sourcemap: true,
-  });
+  await bundle(ENTRIES, outdir);
   cpSync(join(root, 'server/db/migrations'), join(outdir, 'migrations'), { recursive: true });
 }
 

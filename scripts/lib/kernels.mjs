@@ -1,8 +1,9 @@
 /** Compiles the WebAssembly kernels, each from its own folder, when something they are made of is newer than what was built. */
-import { cpSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { cpSync, existsSync, mkdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { attempt } from './command.mjs';
 import { root } from './machine.mjs';
+import { newest } from './newest.mjs';
 import { CannotGoOn } from './say.mjs';
 
 const RENDER = 'core/kernels/render';
@@ -22,12 +23,6 @@ export async function buildKernels() {
     if (name === 'render') await buildRender(target);
     else assemble(name, join('core/kernels', name, 'assembly.ts'), target, ['--runtime', 'stub']);
   }
-}
-
-function newest(path) {
-  const stat = statSync(path);
-  if (!stat.isDirectory()) return stat.mtimeMs;
-  return Math.max(0, ...readdirSync(path).map((name) => newest(join(path, name))));
 }
 
 /** The path tracer is lowered from TypeScript first; how its structures look goes with it, as a section of its own. */

@@ -10,8 +10,6 @@ import { shotChanged } from '../notify.ts';
 import { TIMING } from '../priorities.ts';
 import { lockHead, shotByCode, type ShotRow } from '../versions/versions.ts';
 
-/** Before renders, after predictions: somebody waits for it. */
-
 /** Has frames measured, anew where they were. A version never changes, but the machine does. */
 export async function askFrameTimes(context: Context, code: string, request: FrameTimesRequest): Promise<void> {
   const { sheet } = request;

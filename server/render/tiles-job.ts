@@ -2,6 +2,7 @@
 import { and, desc, eq, gte, lt, sql } from 'drizzle-orm';
 import type { JsonPatch } from '../../core/document/patch.ts';
 import type { ShotDocument } from '../../core/document/schema.ts';
+import { FIRST_LOOK_GROUPS, hasFirstLook } from '../../core/diagnose/first-look.ts';
 import { renderBytes } from '../../core/predict/render-bytes.ts';
 import type { CompiledScene } from '../../core/render/scene/scene.ts';
 import { nextRound, samplesOf } from '../../core/render/film/rounds.ts';
@@ -198,12 +199,9 @@ async function recordTile(
   });
 }
 
-/** Groups of a render's first look: enough to tell what limits take, and next to nothing of what it takes in all. */
-const LOOKED_AT = 4;
-
 /** Whether a round is the one after which some families look already. */
 const isFirstLook = ({ purpose, wholeFrame, state, targetGroups }: RenderRow, groups: number): boolean =>
-  purpose === 'base' && wholeFrame && state === 'active' && groups === LOOKED_AT && targetGroups > LOOKED_AT;
+  purpose === 'base' && wholeFrame && state === 'active' && groups === FIRST_LOOK_GROUPS && hasFirstLook(targetGroups);
 
 /** Tiles that have so many groups or more. */
 async function tilesAt(tx: Transaction, renderId: number, groups: number): Promise<number> {

@@ -23,9 +23,11 @@ describe('blind cases', function () {
   const faults = FAULTS.filter(({ cause }) => atSize(0, 1) || QUICK.includes(cause));
   for (const fault of faults)
     it(`${fault.cause} is told first`, () => {
+      let cases = 0;
       for (let s = 1; s <= SEEDS; s++) {
         const drawn = drawCase(1000 * s + FAULTS.indexOf(fault), fault);
         if (!drawn) continue;
+        cases += 1;
         const verdict = judge(drawn);
         judged.push(verdict);
         const trial = tryFirst(verdict);
@@ -34,6 +36,8 @@ describe('blind cases', function () {
         if (fault.isUpstream) expect(first, `${fault.cause} of seed ${drawn.seed}`).not.to.equal('noise');
         if (!atSize(0, 1)) expect(verdict.verdict, tell(verdict)).to.equal('first');
       }
+      // A fault that no shot suffers from is no case.
+      expect(cases, `${fault.cause}: shots that suffer from it`).to.be.at.least(SEEDS / 2);
     });
 
   it('nothing is told of healthy shots', () => {

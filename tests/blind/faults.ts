@@ -12,8 +12,6 @@ export interface Fault {
   also?: CauseId[];
   /** It lies upstream of noise: noise must not come first. */
   isUpstream?: boolean;
-  /** It adds noise beyond the target, or the shot is drawn again. */
-  isNoisy?: boolean;
   /** The dial whose samples must be the cheapest cure, measured, before the case is one. */
   dial?: 'light' | 'diffuse' | 'specular' | 'transmission' | 'volume' | 'samples';
   plant(draft: Draft): void;

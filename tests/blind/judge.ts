@@ -1,18 +1,17 @@
 /** Draws cases, has them diagnosed, and says how well the truth was met. */
-import { grainOf, grainWeight, plainDisplay, visibleGrain } from '../../core/data/grain.ts';
+import { grainWeight, liftedDisplay, plainDisplay, visibleGrain } from '../../core/data/grain.ts';
 import { channel } from '../../core/data/picture.ts';
 import { luminancePlane } from '../../core/picture/measured.ts';
 import type { FindingWithMask } from '../../core/contracts/finding.ts';
-import { noisiest } from '../../core/diagnose/noise/noisiest.ts';
+import { noisiest, noisiestPlace } from '../../core/diagnose/noise/noisiest.ts';
 import { samplePilot } from '../../core/predict/sample-pilot.ts';
 import { PLANNED_KINDS } from '../../core/predict/sample-plan.ts';
 import { settingsOf } from '../../core/render/scene/scene.ts';
 import { diagnoseRender } from '../../core/diagnose/run.ts';
-import { byUrgency } from '../../core/diagnose/order.ts';
 import { changeOf, sidesOf } from '../../core/figures/effect.ts';
 import type { Effect } from '../../core/contracts/figures.ts';
 import { inputOf, renderShot, tryRemedy, type BenchShot } from '../unit/bench-shot.ts';
-import { FAULTS, type Fault } from './faults.ts';
+import type { Fault } from './faults.ts';
 import { Draft, Draw } from './shots.ts';
 
 export interface BlindCase {
@@ -30,7 +29,7 @@ export interface Judged {
   found: FindingWithMask[];
 }
 
-/** Windows' side, as shares of the frame, over which noise is the worst that is meant. */
+/** What a healthy shot's target is above its noise, as a factor. */
 const ROOM = 1.25;
 
 /** Seeds that are tried until a fault is what its shot suffers from. */
@@ -91,25 +90,14 @@ function drawOnce(seed: number, fault: Fault | null): BlindCase {
   return { seed, fault, shot: draft.shot };
 }
 
-/** Noise of the worst window of the frame, after the lift or without it, whichever shows more; display steps. */
+/** Noise of the noisiest place, after the lift or without it, whichever shows more; display steps. */
 function worstNoise(shot: BenchShot): number {
   const picture = renderShot(shot);
-  const [y, sigma] = [luminancePlane(picture, 'beauty'), channel(picture, 'error.beauty')];
-  const { width, height } = picture;
-  const [w, h] = [Math.ceil(0.15 * width), Math.ceil(0.2 * height)];
-  let worst = 0;
-  for (let top = 0; top + h <= height; top += 2)
-    for (let left = 0; left + w <= width; left += 2) {
-      const at: number[] = [];
-      for (let row = top; row < top + h; row++) for (let x = left; x < left + w; x++) at.push(row * width + x);
-      const [ys, sigmas] = [at.map((i) => y[i]), at.map((i) => sigma[i])];
-      worst = Math.max(worst, grainOf(ys, sigmas), grainOf(ys, sigmas, 1, plainDisplay));
-    }
-  return worst;
+  return Math.max(...[liftedDisplay, plainDisplay].map((display) => noisiestPlace(picture, display).steps));
 }
 
 export const judge = (of: BlindCase): Judged => {
-  const found = byUrgency(diagnoseRender(inputOf(of.shot, renderShot(of.shot))).map((one) => ({ ...one })));
+  const found = diagnoseRender(inputOf(of.shot, renderShot(of.shot)));
   return { of, verdict: verdictOf(of, found), found };
 };
 
@@ -150,5 +138,3 @@ export function tryFirst({ of, found }: Judged): Tried | null {
   const [rays, told] = [raysOf(measured), raysOf(remedy.predicted)];
   return { remedy: remedy.id, noise: ratio('noise'), rays: rays && told ? rays / told : null, brightness };
 }
-
-export { FAULTS };

@@ -3,12 +3,12 @@ import { expect } from 'chai';
 import { plainDisplay } from '../../core/data/grain.ts';
 import { channel, type Picture, type Region } from '../../core/data/picture.ts';
 import { cropPlane, luminancePlane } from '../../core/picture/measured.ts';
-import { brightestNoise } from '../../core/diagnose/noise/case.ts';
+import { noisiestPlace } from '../../core/diagnose/noise/noisiest.ts';
 import { noise } from '../../core/diagnose/noise/definition.ts';
 import { sidesOf } from '../../core/figures/effect.ts';
 import { loadAssets } from '../../core/render/compile/load-assets.ts';
 import { smallShot } from '../api/small-shot.ts';
-import { examine, inputOf, renderShot, tryRemedy, valuesOf, type BenchShot } from './bench-shot.ts';
+import { examine, renderShot, tryRemedy, valuesOf, type BenchShot } from './bench-shot.ts';
 import { read } from './effects.ts';
 
 /**
@@ -72,7 +72,7 @@ describe('noise of bright parts', function () {
     const found = async (target: number) => examine(await whiteWall(target, 32, 2), [noise]).map(({ finding }) => finding); // prettier-ignore
     const shot = await whiteWall(4, 32, 2);
     const picture = renderShot(shot);
-    const { region } = brightestNoise(inputOf(shot, picture));
+    const { region } = noisiestPlace(picture, plainDisplay);
     // Half of the samples would reach a target of 4 after the lift, and not without it.
     const [generous] = await found(10);
     expect(generous.key).to.equal('noise.spare');

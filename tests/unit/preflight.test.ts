@@ -13,6 +13,7 @@ import { defaultProfile, parseProfile, type Profile } from '../../core/intake/pr
 import { CHECKS } from '../../core/intake/preflight/registry.ts';
 import { REPORTS } from '../../core/intake/preflight/report.ts';
 import { overall, runPreflight } from '../../core/intake/preflight/run.ts';
+import { validateDocument } from '../../core/document/validate.ts';
 import { toShot } from '../../core/intake/to-shot.ts';
 import { smallShot } from '../api/small-shot.ts';
 
@@ -204,6 +205,43 @@ describe('Preflight', () => {
     expect(CHECKS.map(({ id }) => id).filter((id) => !planted.has(id))).to.deep.equal(elsewhere);
     expect(new Set(CHECKS.map(({ id }) => id)).size).to.equal(CHECKS.length);
   });
+
+  it('knows rooms from bodies turned inside out, and what a closed one needs from around', async () => {
+    const scene = await yard();
+    for (const n of scene.nodes) n.facing = 'both';
+    FAULTS.find(([id]) => id === 'reversed-normals')![1](scene);
+    scene.environment = null;
+    node(scene, '/yard/wide').world = translation(0.5, 0.5, 0.5);
+    expect(
+      told(scene).map(({ id }) => id),
+      'the camera stands inside',
+    ).to.deep.equal([]);
+    scene.lights = [];
+    expect(
+      told(scene).map(({ id }) => id),
+      'nothing lights it',
+    ).to.include('environment-missing');
+  });
+
+  it('tells lights that are off where another shines, and scenes far away, each with a repair that is taken back', async () => {
+    const { document, files } = await smallShot('OFF', { samples: 16 });
+    const look = async (doc: typeof document) =>
+      runPreflight(await fromShot(doc, 1, filesInMemory(files)), defaultProfile(), doc);
+    const shot = structuredClone(document);
+    shot.lights.lamp = { ...shot.lights.window, name: 'lamp', hidden: true };
+    const away = (transform: number[]) => transform.map((v, i) => (i === 12 ? v + 90_000 : v));
+    for (const part of [shot.objects, shot.lights, shot.cameras] as Record<string, { transform: number[] }>[])
+      for (const one of Object.values(part)) one.transform = away(one.transform);
+    const results = await look(shot);
+    for (const id of ['light-off', 'far-from-origin']) {
+      const { state, repair } = results.find((result) => result.id === id)!;
+      expect(state, id).to.equal('caution');
+      const cured = applyPatch(shot, repair!.patch);
+      validateDocument(cured, id);
+      expect((await look(cured)).find((result) => result.id === id)!.state, id).to.equal('clear');
+      expect(canonicalText(applyPatch(cured, invertPatch(shot, repair!.patch)))).to.equal(canonicalText(shot));
+    }
+  }); // prettier-ignore
 
   it('repairs sheets and colour spaces of a shot by patches that can be taken back', async () => {
     const { document, files } = await smallShot('PRE', { samples: 16 });

@@ -58,6 +58,19 @@ describe('causes of noise that samples only hide', function () {
     expect(read(remedy.predicted).noiseAfter / measured.noiseAfter).to.be.within(0.85, 1.15);
   });
 
+  it('lets texels that are wider than pixels be seen, as in pixel art: no mips are offered', async () => {
+    const shot = await wall((document, files) => {
+      weave(document, files, 'nearest');
+      Object.assign(document.maps.weave, { scale: [0.25, 0.25] });
+    });
+    const all = examine(shot, [noise]);
+    expect(all, 'its edges are noisy still').not.to.deep.equal([]);
+    for (const { finding } of all) {
+      expect(finding.causes.map(({ id }) => id)).not.to.include('noise.fine-texture');
+      expect(finding.remedies.map(({ id }) => id)).not.to.include('mip-textures');
+    }
+  });
+
   it('does not suspect textures that are mixed already', async () => {
     const { finding } = found(await wall((document, files) => weave(document, files, 'mip')));
     expect(finding.remedies.map(({ id }) => id)).not.to.include('mip-textures');

@@ -6,6 +6,7 @@ import { liftedDisplay } from '../../data/grain.ts';
 import { channel } from '../../data/picture.ts';
 import type { LightSpec, ShotDocument } from '../../document/schema.ts';
 import type { ControlValues } from '../../document/set-values.ts';
+import { isDark, isUnlit } from '../../lights/is-dark.ts';
 import { luminancePlane } from '../../picture/measured.ts';
 import type { Case, RenderInput } from '../family.ts';
 
@@ -17,7 +18,7 @@ export interface DarkCase extends Case {
   document: ShotDocument;
   /** The camera meets no object, and sees no background. */
   isEmpty: boolean;
-  /** Lights that give nothing by a control of theirs, by key; the environment among them as null where it is at zero. */
+  /** Lights that give nothing by a control of theirs. */
   off: { id: string; name: string; why: Off }[];
   /** Lights and glowing materials that should shine. */
   on: string[];
@@ -35,8 +36,8 @@ export function darkCases(input: RenderInput): DarkCase[] {
     name: light.name || id,
     why: whyOff(light),
   }));
-  const glowing = Object.entries(document.materials).filter(([, { emission, emissionStrength }]) => emissionStrength > 0 && emission.some((c) => c > 0)); // prettier-ignore
-  const isSky = !isBlack(document.environment);
+  const glowing = Object.entries(document.materials).filter(([, material]) => !isUnlit(material));
+  const isSky = !isDark(document.environment);
   return [
     {
       key: 'lighting.dark',
@@ -55,13 +56,10 @@ export function darkCases(input: RenderInput): DarkCase[] {
 
 function whyOff(light: LightSpec): Off | null {
   if (light.hidden) return 'hidden';
-  if (isBlack(light)) return 'at zero';
+  if (isDark(light)) return 'at zero';
   const { mode, objects } = light.lights;
   return mode === 'only' && objects.length === 0 ? 'linked away' : null;
 }
-
-const isBlack = ({ intensity, colour }: { intensity: number; colour: number[] }): boolean =>
-  intensity === 0 || colour.every((c) => c === 0);
 
 /** What puts a light that is off for one reason back. */
 export function valuesFor({ document, off }: DarkCase, why: Off): ControlValues {

@@ -61,7 +61,7 @@ function tellDark({ document, isEmpty, off, on }: DarkCase): Words {
   return {
     sentence: 'The frame is black: no light gets to what the camera sees.',
     headline: off.length + on.length === 0 ? 'There is no light, no glowing surface and no environment' : on.length === 0 ? 'Every light is switched off by a control of its own' : 'Light that is there does not arrive', // prettier-ignore
-    why: [...reasons, shining, 'Neither samples nor limits change that.'].filter(Boolean).join(' '),
+    why: [...reasons, shining, 'More samples do not change that.'].filter(Boolean).join(' '),
   };
 }
 

@@ -3,11 +3,12 @@
  * measure; on the picture as it is it is seen all the same.
  */
 import { grainOf, grainWeight, plainDisplay } from '../../data/grain.ts';
-import { channel, type Region } from '../../data/picture.ts';
+import { channel } from '../../data/picture.ts';
 import { measuredIn } from '../../picture/halves.ts';
 import { cropPlane, luminancePlane } from '../../picture/measured.ts';
 import type { Case, RenderInput } from '../family.ts';
 import { byPass, type Share } from './attribution.ts';
+import type { NoisyPlace } from './noisiest.ts';
 import { MOST_SAMPLES, scaleFor } from './plans.ts';
 
 export interface BrightCase extends Case {
@@ -26,10 +27,7 @@ export interface BrightCase extends Case {
 }
 
 /** Null where it is within the target, or where the lift shows it as well. */
-export function brightCase(
-  input: RenderInput,
-  { region, steps, visible }: { region: Region; steps: number; visible: Float32Array },
-): BrightCase | null {
+export function brightCase(input: RenderInput, { region, steps, visible }: NoisyPlace): BrightCase | null {
   const { picture, sheet } = input;
   const target = sheet.grainTarget;
   const planes = [luminancePlane(picture, 'beauty'), channel(picture, 'error.beauty')];

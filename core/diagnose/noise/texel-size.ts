@@ -1,8 +1,7 @@
 /** How many texels of an image a pixel of the picture spans, where the image is worn: more than one is finer than pixels. */
-import { channel } from '../../data/picture.ts';
+import { channel, type Region } from '../../data/picture.ts';
 import { MAP_SLOTS } from '../../document/check-references.ts';
 import { objectIds } from '../../document/object-names.ts';
-import type { Region } from '../../data/picture.ts';
 import { percentile } from '../../picture/measured.ts';
 import type { RenderInput } from '../family.ts';
 

@@ -6,6 +6,7 @@ import type { ShotDocument } from '../../document/schema.ts';
 import { readImageHeader, type ImageHeader } from '../../formats/image-header.ts';
 import type { SourceNode, SourceScene, SourceTexture } from '../../formats/source-scene.ts';
 import { topologyOf, type Topology } from '../../geometry/topology.ts';
+import { isDark, isUnlit } from '../../lights/is-dark.ts';
 import type { Profile } from './profile.ts';
 
 export interface Bounds {
@@ -97,6 +98,19 @@ export class Scene {
     const { min, max } = this.boundsOf(mesh);
     const corners = Array.from({ length: 8 }, (_, i) => [0, 1, 2].map((a) => ((i >> a) & 1 ? max[a] : min[a])));
     return boundsOfPoints(Float64Array.from(corners.flatMap((p) => applied(node.world, p))));
+  }
+
+  get shiningLights() {
+    return this.source.lights.filter(({ spec }) => !spec.hidden && !isDark(spec));
+  }
+
+  get glowingMaterials() {
+    return this.source.materials.filter(({ spec }) => !isUnlit(spec));
+  }
+
+  /** Whether anything in it shines, the environment left aside. */
+  get shines(): boolean {
+    return this.shiningLights.length + this.glowingMaterials.length > 0;
   }
 
   /** Places of the cameras in the world. */

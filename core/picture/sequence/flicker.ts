@@ -102,7 +102,9 @@ function medianRatio(a: ArrayLike<number>, b: ArrayLike<number>, width: number, 
 /** Stops from the frames around it from which a frame jumps. */
 export const JUMP_STOPS = 0.1;
 
-const spread = (values: number[]): number => Math.max(...values) - Math.min(...values);
+/** Three frames or more that differ by less than half of a jump, in stops. */
+const isSteady = (stops: number[]): boolean =>
+  stops.length >= 3 && Math.max(...stops) - Math.min(...stops) <= JUMP_STOPS / 2;
 
 /**
  * Frames whose brightness no two of the frames around them explain, with the stops they are off: a slow rise is no jump,
@@ -119,12 +121,7 @@ export function jumpsIn(frames: { frame: number; shown: number }[]): { frame: nu
     // As bright as a frame beside it: that one may jump.
     if ([i - 1, i + 1].some((k) => Math.abs(at(i) - at(k)) < JUMP_STOPS)) return [];
     const isEnd = i === 0 || i === frames.length - 1;
-    if (
-      isEnd
-        ? spread(frames.map((_, k) => at(k)).filter((_, k) => k !== i)) > JUMP_STOPS / 2 || frames.length < 4
-        : off.length < 2
-    )
-      return [];
+    if (isEnd ? !isSteady(frames.flatMap((_, k) => (k === i ? [] : [at(k)]))) : off.length < 2) return [];
     const stops = off.reduce((least, one) => (Math.abs(one) < Math.abs(least) ? one : least));
     return Math.abs(stops) >= JUMP_STOPS ? [{ frame, stops }] : [];
   });

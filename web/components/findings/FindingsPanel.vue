@@ -1,7 +1,9 @@
 <script setup lang="ts">
 /** The findings of the picture that is up, and the chosen one in full. */
 import { computed, ref } from 'vue';
+import { FIRST_LOOK_GROUPS, hasFirstLook } from '../../../core/diagnose/first-look.ts';
 import { historyOf } from '../../../core/diagnose/history.ts';
+import { groupsOf, samplesOf } from '../../../core/render/film/rounds.ts';
 import { useCurrent } from '../../stores/current.ts';
 import { useShot } from '../../stores/shot.ts';
 import { useView } from '../../stores/view.ts';
@@ -59,9 +61,11 @@ function choose(id: number): void {
       </div>
       <p v-if="current.render.state === 'active'" class="dim" role="status">
         {{
-          early === null
-            ? 'A first look for causes comes after 16 samples, the whole of it when the render is done.'
-            : `First look, at ${early} samples: limits, glass, lights and facets. Noise and the rest when the render is done.`
+          early !== null
+            ? `First look, at ${early} samples: limits, glass, lights and facets. Noise and the rest when the render is done.`
+            : hasFirstLook(groupsOf(current.render.samples))
+              ? `A first look for causes is taken at ${samplesOf(FIRST_LOOK_GROUPS)} samples, the whole of it when the render is done.`
+              : 'Causes are looked for when the render is done. You can look at its passes meanwhile.'
         }}
       </p>
       <div v-else-if="current.render.state === 'stopped'" class="older">

@@ -5,11 +5,11 @@
 import type { ShotDocument } from '../../../document/schema.ts';
 import type { ControlValues } from '../../../document/set-values.ts';
 import type { Cause } from '../../family.ts';
-import type { NoiseCase } from '../case.ts';
+import type { NoiseCase, OverCase } from '../case.ts';
 import { texelsAPixel } from '../texel-size.ts';
 
 /** Images that are not mixed by mips, by key. */
-export const sharpImages = ({ maps }: ShotDocument): [id: string, name: string][] =>
+const sharpImages = ({ maps }: ShotDocument): [id: string, name: string][] =>
   Object.entries(maps).flatMap(([id, map]) =>
     map.kind === 'image' && map.filter !== 'mip' ? [[id, map.name || id]] : [],
   );
@@ -17,13 +17,14 @@ export const sharpImages = ({ maps }: ShotDocument): [id: string, name: string][
 export const mixed = (images: [string, string][]): ControlValues =>
   Object.fromEntries(images.map(([id]) => [`/maps/${id}/filter`, 'mip']));
 
+/** Images whose texels are smaller than pixels here. Those that are wider are meant to be seen, as in pixel art: mips would only blur them. */
+export const fineImages = ({ input, region }: OverCase): [id: string, name: string][] =>
+  sharpImages(input.document).filter(([id]) => (texelsAPixel(input, region, id) ?? Infinity) > 1);
+
 export const fineTexture: Cause<NoiseCase> = {
   id: 'noise.fine-texture',
   without(of) {
-    if (of.kind !== 'over') return null;
-    const { input, region } = of;
-    // Texels that are wider than pixels are meant to be seen, as in pixel art: mips would only blur them.
-    const images = sharpImages(input.document).filter(([id]) => (texelsAPixel(input, region, id) ?? Infinity) > 1);
+    const images = of.kind === 'over' ? fineImages(of) : [];
     return images.length > 0 ? mixed(images) : null;
   },
 };

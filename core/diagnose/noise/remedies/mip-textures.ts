@@ -2,15 +2,15 @@
 import type { Propose } from '../../family.ts';
 import { listed } from '../../words.ts';
 import type { NoiseCase } from '../case.ts';
-import { mixed, sharpImages } from '../causes/fine-texture.ts';
+import { fineImages, mixed } from '../causes/fine-texture.ts';
 
 export const mipTextures: Propose<NoiseCase> = (of) => {
-  const images = of.kind === 'over' ? sharpImages(of.input.document) : [];
+  const images = of.kind === 'over' ? fineImages(of) : [];
   if (images.length === 0) return null;
   return {
     id: 'mip-textures',
     title: `Mix texels by mips in ${listed(images.map(([, name]) => name), 2)}`,
     change: { kind: 'values', values: mixed(images) },
-    note: 'Where texels are larger than pixels nothing changes; where they are smaller, the pattern goes into its mean.',
+    note: 'Where texels are smaller than pixels, the pattern goes into its mean.',
   }; // prettier-ignore
 };

@@ -1,9 +1,7 @@
-import type { SourceScene } from '../../../formats/source-scene.ts';
 import { CAUTION, type Check } from '../check.ts';
 
-const isLit = ({ lights, materials }: SourceScene): boolean =>
-  lights.some(({ spec }) => spec.intensity > 0 && !spec.hidden) ||
-  materials.some(({ spec }) => spec.emissionStrength > 0 && Math.max(...spec.emission) > 0);
+const EXPECTED = 'light from around';
+const clear = (found: string) => ({ expected: EXPECTED, found, offenders: [] });
 
 export const environmentMissing: Check = {
   id: 'environment-missing',
@@ -15,28 +13,15 @@ export const environmentMissing: Check = {
     const { source } = scene;
     const { environment } = source;
     const lacks = environment?.image != null && !source.images[environment.image].bytes;
-    const isThere = environment !== null && environment.intensity > 0 && !lacks;
+    if (environment !== null && environment.intensity > 0 && !lacks) return clear('there');
     // In a closed room that has light of its own nothing from around gets in.
-    const isRoom = !isThere && !lacks && isLit(source) && scene.cameras.some((place) => scene.isInRoom(place));
+    if (!lacks && scene.shines && scene.cameras.some((place) => scene.isInRoom(place)))
+      return clear('none, and none gets into a closed room');
+    const detail = lacks ? 'the image of the environment is missing' : 'nothing around the scene';
     return {
-      expected: 'light from around',
-      found: isRoom
-        ? 'none, and none gets into a closed room'
-        : isThere
-          ? 'there'
-          : lacks
-            ? 'its image is not there'
-            : 'none',
-      offenders:
-        isThere || isRoom
-          ? []
-          : [
-              {
-                object: source.file,
-                detail: lacks ? 'the image of the environment is missing' : 'nothing around the scene',
-                count: 1,
-              },
-            ],
+      expected: EXPECTED,
+      found: lacks ? 'its image is not there' : 'none',
+      offenders: [{ object: source.file, detail, count: 1 }],
     };
   },
 };

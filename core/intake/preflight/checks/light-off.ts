@@ -1,4 +1,5 @@
-import type { ShotDocument } from '../../../document/schema.ts';
+import type { LightSpec, ShotDocument } from '../../../document/schema.ts';
+import { isDark } from '../../../lights/is-dark.ts';
 import { CAUTION, type Check } from '../check.ts';
 import { setValues } from '../../repairs/offer.ts';
 import { count } from '../tell.ts';
@@ -12,13 +13,7 @@ export const lightOff: Check = {
   run({ source, document }) {
     const off = source.lights.flatMap(({ node, spec }) => {
       const object = spec.name || source.nodes[node]?.path || 'a light';
-      const detail = spec.hidden
-        ? 'is hidden'
-        : spec.intensity === 0
-          ? 'has an intensity of 0'
-          : isDark(spec)
-            ? 'is black'
-            : null;
+      const detail = offBecause(spec);
       return detail === null ? [] : [{ object, detail, count: 1 }];
     });
     return {
@@ -30,8 +25,11 @@ export const lightOff: Check = {
   },
 };
 
-const isDark = ({ intensity, colour }: { intensity: number; colour: number[] }): boolean =>
-  intensity === 0 || colour.every((c) => c === 0);
+function offBecause(light: LightSpec): string | null {
+  if (light.hidden) return 'is hidden';
+  if (!isDark(light)) return null;
+  return light.intensity === 0 ? 'has an intensity of 0' : 'is black';
+}
 
 const shown = (document: ShotDocument | null): Record<string, unknown> =>
   Object.fromEntries(Object.entries(document?.lights ?? {}).flatMap(([id, { hidden }]) => (hidden ? [[`/lights/${id}/hidden`, false]] : []))); // prettier-ignore

@@ -7,12 +7,13 @@ export const lightsMissing: Check = {
   title: 'Light',
   why: 'Without light the picture is black.',
   threshold: STOP,
-  run({ source }) {
-    const { lights, environment, materials } = source;
-    const shining = lights.filter(({ spec }) => spec.intensity > 0 && !spec.hidden).length;
-    const glowing = materials.filter(({ spec }) => spec.emissionStrength > 0 && Math.max(...spec.emission) > 0).length;
+  run(scene) {
+    const { source } = scene;
+    const { environment } = source;
+    const shining = scene.shiningLights.length;
+    const glowing = scene.glowingMaterials.length;
     const around = environment !== null && environment.intensity > 0;
-    const isLit = shining > 0 || glowing > 0 || around;
+    const isLit = scene.shines || around;
     const found = [
       plural(shining, 'light'),
       plural(glowing, 'glowing material'),
