@@ -32,8 +32,9 @@ export async function examineRender(context: Context, scenes: Scenes, threads: R
   const { firstLook = false } = job;
   if (!render || !isWanted(render, firstLook)) return;
   try {
-    const films = await filmsOf(context, db, render.id);
+    // Before the films, which may have more by the time they are read.
     const samples = firstLook ? samplesOf(await leastGroups(context, render.id)) : samplesOf(render.targetGroups);
+    const films = await filmsOf(context, db, render.id);
     const { document, assets, scene, packed } = await scenes.get(render.versionId, [], render.sheet);
     const { found, bytes } = await threads.run('examine', {
       scene,

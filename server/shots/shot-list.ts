@@ -8,7 +8,8 @@ import { decisions, findings, pictures, pictureSets, renders, shots, trials, ver
 import type { StateText } from '../state-text.ts';
 import { preflightSummaries } from '../intake/preflights.ts';
 import type { RenderRow } from '../render/renders.ts';
-import { newestLooks, REPEATABLE, renderSummary } from './state.ts';
+import { standing } from './standing-findings.ts';
+import { REPEATABLE, renderSummary } from './state.ts';
 
 let kept: { id: string; reading: Promise<StateText> } | null = null;
 
@@ -92,28 +93,26 @@ async function openFindings(tx: Transaction, ofRenders: RenderRow[]): Promise<Ma
     .select({
       id: findings.id,
       renderId: findings.renderId,
+      versionId: findings.versionId,
       key: findings.key,
       samples: findings.samples,
       severity: sql<Severity>`${findings.summary}::json ->> 'severity'`,
     })
     .from(findings)
     .where(inArray(findings.renderId, renderIds));
-  const newest = newestLooks(
-    ofRenders,
-    rows.map(({ renderId, samples }) => ({ look: `render ${renderId}`, samples })),
-  );
-  // What was decided of a finding holds for the same one of a later look.
-  const keyOf = new Map(rows.map(({ id, renderId, key }) => [id, `${renderId} ${key}`]));
-  const verdicts = new Map<string, string>();
+  const { findingId, verdict, reason } = decisions;
   const decided = await tx
-    .select({ findingId: decisions.findingId, verdict: decisions.verdict })
+    .select({ findingId, verdict, reason })
     .from(decisions)
-    .where(inArray(decisions.findingId, [...keyOf.keys()]))
+    .where(
+      inArray(
+        findingId,
+        rows.map(({ id }) => id),
+      ),
+    )
     .orderBy(asc(decisions.id));
-  for (const { findingId, verdict } of decided) verdicts.set(keyOf.get(findingId!)!, verdict);
-  for (const { id, renderId, samples, severity } of rows)
-    if (samples === newest.get(`render ${renderId}`) && verdicts.get(keyOf.get(id)!) !== 'put aside')
-      open.set(renderId!, [...(open.get(renderId!) ?? []), severity]);
+  for (const { row, aside } of standing(rows, ofRenders, decided))
+    if (aside === null) open.set(row.renderId!, [...(open.get(row.renderId!) ?? []), row.severity]);
   return open;
 }
 

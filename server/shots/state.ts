@@ -17,6 +17,7 @@ import type { StateText } from '../state-text.ts';
 import { preflightSummaries } from '../intake/preflights.ts';
 import type { RenderRow } from '../render/renders.ts';
 import { joined, rawList, withRaw } from './raw-json.ts';
+import { standing } from './standing-findings.ts';
 import { shotByCode, type ShotRow } from '../versions/versions.ts';
 
 export const REPEATABLE = { isolationLevel: 'repeatable read', accessMode: 'read only' } as const;
@@ -109,21 +110,6 @@ export function renderSummary(row: RenderRow, version: number): RenderSummary {
 
 type DecisionRow = typeof decisions.$inferSelect;
 
-/**
- * The samples whose findings count, by what was looked at: the newest there are; of a render that was examined as a whole, its
- * own, since what was found at a first look is gone where that found nothing.
- */
-export function newestLooks(
-  renderRows: Pick<RenderRow, 'id' | 'examined' | 'targetGroups'>[],
-  found: { look: string; samples: number }[],
-): Map<string, number> {
-  const newest = new Map<string, number>();
-  for (const { id, examined, targetGroups } of renderRows)
-    if (examined === 'done') newest.set(`render ${id}`, samplesOf(targetGroups));
-  for (const { look, samples } of found) newest.set(look, Math.max(newest.get(look) ?? 0, samples));
-  return newest;
-}
-
 /** Findings of each base render at its present samples, and of each version as it was checked last; as JSON. */
 async function findingSummaries(
   tx: Transaction,
@@ -139,27 +125,19 @@ async function findingSummaries(
     .where(eq(findings.shotId, shotId))
     .orderBy(asc(findings.renderId), asc(findings.position));
   const sheetOf = new Map(renderRows.map((render) => [render.id, render.sheet]));
-  const lookOf = (row: (typeof rows)[number]) =>
-    row.renderId === null ? `version ${row.versionId}` : `render ${row.renderId}`;
-  const newest = newestLooks(renderRows, rows.map((row) => ({ look: lookOf(row), samples: row.samples }))); // prettier-ignore
-  // What was decided of a finding holds for the same one of a later look.
-  const keyOf = new Map(rows.map((row) => [row.id, `${lookOf(row)} ${row.key}`]));
   return rawList(
-    rows
-      .filter((row) => row.samples === newest.get(lookOf(row)))
-      .map((row) => {
-        const last = decided.findLast((d) => d.findingId !== null && keyOf.get(d.findingId) === keyOf.get(row.id));
-        const own: Omit<FindingSummary, keyof FindingLine> = {
-          id: row.id,
-          renderId: row.renderId,
-          versionId: row.versionId,
-          samples: row.samples,
-          version: byId.get(row.versionId)!.number,
-          sheet: (row.renderId !== null && sheetOf.get(row.renderId)) || 'preview',
-          aside: last?.verdict === 'put aside' ? last.reason : null,
-        };
-        return joined(own, row.summary);
-      }),
+    standing(rows, renderRows, decided).map(({ row, aside }) => {
+      const own: Omit<FindingSummary, keyof FindingLine> = {
+        id: row.id,
+        renderId: row.renderId,
+        versionId: row.versionId,
+        samples: row.samples,
+        version: byId.get(row.versionId)!.number,
+        sheet: (row.renderId !== null && sheetOf.get(row.renderId)) || 'preview',
+        aside,
+      };
+      return joined(own, row.summary);
+    }),
   );
 }
 
