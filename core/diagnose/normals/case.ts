@@ -1,4 +1,4 @@
-/** Mirrors that are cut into facets: most neighbouring pixels share a normal, and others are turned a little. */
+/** Mirrors that are cut into facets, by their mesh, and show it: many neighbouring pixels share a normal, and others are turned a little. */
 import type { Case, RenderInput } from '../family.ts';
 import { mirrorsOf, type Mirror } from '../mirrors.ts';
 import { maskOf, regionOf } from '../regions.ts';
@@ -16,13 +16,13 @@ export interface FacetCase extends Case {
   turned: number;
 }
 
-/** Shares of neighbouring pixels from which on a mirror is cut into facets. */
-const ONE_NORMAL = 0.5;
+/** Shares of neighbouring pixels from which on facets are wide enough to be seen: a curved surface has no two with one normal. */
+const ONE_NORMAL = 0.2;
 const TURNED = 0.02;
 
 export function casesOf(input: RenderInput): FacetCase[] {
   const { document, picture } = input;
-  // What the picture shows is told by its pixels, and what it is by the mesh: the edges of a box are a little turned as well.
+  // The mesh tells what it is, and the picture whether it shows: the pixel filter mixes normals at every edge, those of boxes as well.
   const isCut = ({ same, turned, pairs }: Mirror) => same >= ONE_NORMAL * pairs && turned >= TURNED * pairs;
   const mirrors = mirrorsOf(input).filter((mirror) => isCut(mirror) && isFacetedThere(input, mirror.id));
   if (mirrors.length === 0) return [];
