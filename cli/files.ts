@@ -34,7 +34,7 @@ export async function filesCommand(args: string[]): Promise<number> {
   if (values.package !== undefined) {
     if (!document)
       throw new BadUse(
-        'Packages are made of shots: bring the scene in with "dusting import" first, which also copies in what lies outside.',
+        'Packages are made of shots: import the scene with "dusting import" first, which also copies in what lies outside.',
       );
     packed = await writePackage(positionals[0], document, values.package);
     if (values['dry-run']) {

@@ -49,7 +49,7 @@ function tell({ scene, trees, film }: Told): string {
     row(['tree', 'nodes', 'leaves', 'items', 'depth', 'mean', 'in a leaf', 'cost']),
     ...trees.map((t) => row([t.name, t.nodes, t.leaves, t.items, t.depth, t.meanDepth.toFixed(1), t.meanItems.toFixed(1), t.cost.toFixed(1)])), // prettier-ignore
     '',
-    `film ${tellBytes(film.bytes)}, ${film.bytesPerPixel} bytes a pixel; its means:`,
+    `film ${tellBytes(film.bytes)}, ${film.bytesPerPixel} bytes per pixel; its means:`,
     ...film.rows.map(
       ({ at, floats, name }) => `${String(at).padStart(5)} ${floats === 1 ? '  ' : `×${floats}`.padEnd(2)} ${name}`,
     ),

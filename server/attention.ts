@@ -22,7 +22,8 @@ export async function attend({ db, queue }: Context, shotId: number): Promise<vo
 export const favourOf = async (tx: Transaction, shotId: number): Promise<number> =>
   (await attendedShot(tx)) === shotId ? OPEN_SHOT : 0;
 
-async function attendedShot(tx: Transaction): Promise<number | null> {
+/** @returns the id of the shot that goes first; null before any was opened */
+export async function attendedShot(tx: Transaction): Promise<number | null> {
   const [shot] = await tx
     .select({ id: shots.id })
     .from(shots)

@@ -22,7 +22,7 @@ export class DamagedBlob extends Error {
     super(
       path === null
         ? `Stored bytes ${hash.slice(0, 12)} ${isGone ? 'are' : 'were'} ${how}.`
-        : `${path} ${isGone ? 'is' : 'was'} ${how}. Bring it in again (Intake, Files).`,
+        : `${path} ${isGone ? 'is' : 'was'} ${how}. Import it again (Intake, Files).`,
     );
     this.name = 'DamagedBlob';
   }

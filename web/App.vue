@@ -4,9 +4,12 @@ import Message from 'primevue/message';
 import Toast from 'primevue/toast';
 import { useToast } from 'primevue/usetoast';
 import { watch } from 'vue';
+import CommandPalette from './components/CommandPalette.vue';
 import { useMessages } from './stores/messages.ts';
+import { usePreferences } from './stores/preferences.ts';
 import { useNotices } from './remote/notices.ts';
 
+usePreferences();
 const toast = useToast();
 const messages = useMessages();
 const notices = useNotices();
@@ -31,6 +34,7 @@ watch(
   </div>
   <div class="place"><RouterView /></div>
   <ConfirmDialog />
+  <CommandPalette />
   <Toast position="bottom-center" />
 </template>
 

@@ -1,5 +1,6 @@
 /** Figures as people read them: unit, sensible digits. */
 import type { PreflightSummary } from '../core/contracts/intake.ts';
+import { countSeverities } from './severity-words.ts';
 
 export const number = (value: number, digits = 0): string =>
   value.toLocaleString('en', { minimumFractionDigits: digits, maximumFractionDigits: digits });
@@ -39,6 +40,10 @@ export function count(value: number): string {
   return number(value);
 }
 
+/** How far noise is seen, in display steps of 255 with shadows boosted. */
+export const noiseGrade = (noise: number): string =>
+  noise < 1 ? 'unseen' : noise < 2 ? 'hard to see' : noise < 5 ? 'seen' : 'plain';
+
 const PASS_NAMES: Record<string, string> = {
   beauty: 'Beauty',
   emission: 'Emission',
@@ -59,6 +64,5 @@ export function passName(pass: string): string {
 export function tellPreflight(summary: PreflightSummary | null | undefined): string {
   if (!summary || summary.state === 'waiting') return 'checking …';
   if (summary.state === 'failed') return 'not checked';
-  if (summary.stop) return `${summary.stop} stop`;
-  return summary.caution ? `${summary.caution} caution` : 'clear';
+  return countSeverities(summary) || 'clear';
 }

@@ -10,6 +10,7 @@ export const router = createRouter({
     { path: '/shots/:code', name: 'shot', component: Workspace, props: true },
     { path: '/shots/:code/intake', name: 'intake', component: () => import('./views/IntakeView.vue'), props: true },
     { path: '/shots/:code/look', name: 'look', component: () => import('./views/LookView.vue'), props: true },
+    { path: '/help/:name(.*)', name: 'help', component: () => import('./views/HelpView.vue'), props: true },
     { path: '/sign-in', name: 'sign-in', component: () => import('./views/SignIn.vue') },
     { path: '/:rest(.*)*', name: 'not-there', component: NotThere },
   ],

@@ -141,6 +141,19 @@ export interface ShotState {
   archived: boolean;
 }
 
+/** Something that is being worked on, or waits for its turn. */
+export interface RunningWork {
+  kind: 'render' | 'trial' | 'examination';
+  /** Of the render, or of the trial. */
+  id: number;
+  code: string;
+  title: string;
+  /** 0–1; null where that is not known. */
+  progress: number | null;
+  /** Its shot goes before others. */
+  isFirst: boolean;
+}
+
 export interface ShotSummary {
   code: string;
   name: string;

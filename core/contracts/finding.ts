@@ -28,7 +28,7 @@ export interface Remedy {
   title: string;
   /** Null: what to do is told in words alone, for nobody knows the settings. */
   change: Change | null;
-  /** Worked out before any trial; null: foretold when it is tried. */
+  /** Worked out before any trial; null: forecast when it is tried. */
   predicted: Effect | null;
   /** What it gives up, or why it would not do alone. */
   note?: string;

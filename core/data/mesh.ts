@@ -34,6 +34,6 @@ export function checkMesh(mesh: Mesh, where: string): void {
   }
   for (let i = 0; i < mesh.positions.length; i++) {
     if (!Number.isFinite(mesh.positions[i]))
-      throw new RangeError(`${where}: position of vertex ${Math.floor(i / 3)} is not a finite number`);
+      throw new RangeError(`${where}: position of vertex ${Math.floor(i / 3)} is not finite`);
   }
 }

@@ -1,7 +1,7 @@
 /**
  * What a family of problems is: a folder that exports one `Family`, and a line in `registry.ts`. It says what is wrong where
  * (cases), why (causes), and what could be done (remedies), as plain data and small functions; `run.ts` does what all have in
- * common: causes are proved by leaving them out, remedies foretold, ranked and put into findings.
+ * common: causes are proved by leaving them out, remedies forecast, ranked and put into findings.
  *
  * `docs/diagnoses.md` leads through a new one.
  */
@@ -29,7 +29,7 @@ export interface RenderInput {
   vary(values: ControlValues): Variation;
   /** For pilots; never a seed that a render or trial of this shot uses. */
   pilotSeed: number;
-  /** Of a host that wants the time of remedies foretold. */
+  /** Of a host that wants the time of remedies forecast. */
   clock: Clock | null;
 }
 
@@ -69,8 +69,8 @@ export interface Proposal {
   /** What to know before it is taken. */
   note?: string;
   /** Figures that a model tells better than a small render. */
-  foretold?: Effect['figures'];
-  /** Nothing remains to be rendered: `foretold` says all, or why not. */
+  forecast?: Effect['figures'];
+  /** Nothing remains to be rendered: `forecast` says all, or why not. */
   isWhole?: boolean;
   numbers?: Remedy['numbers'];
 }
@@ -106,11 +106,11 @@ export interface Reading<I, C extends Case, P extends Proposal = Proposal> {
   remedies: readonly Propose<C, P>[];
   /** The figure that tells how bad it is. */
   figure?: string;
-  /** Share of a case that goes with what was left out, by what was foretold without it. Needed by causes that are proved so. */
+  /** Share of a case that goes with what was left out, by what was forecast without it. Needed by causes that are proved so. */
   goesWith?(effect: Effect): number;
   /** What else is known of a proposal once it was rendered small. */
-  foretell?(of: C, proposal: P, effect: Effect, side: Variation): { effect: Effect; note?: string };
-  /** Passes of small renders that `foretell` and `further` need beside those of figures. */
+  forecast?(of: C, proposal: P, effect: Effect, side: Variation): { effect: Effect; note?: string };
+  /** Passes of small renders that `forecast` and `further` need beside those of figures. */
   smallPasses?: readonly string[];
   /** Proposals that build on what the first ones came to. */
   further?(of: C, tried: Tried<P>[]): P[];

@@ -1,5 +1,5 @@
 /**
- * The engine: what all families have in common. Cases are found, causes proved by leaving them out, remedies foretold and
+ * The engine: what all families have in common. Cases are found, causes proved by leaving them out, remedies forecast and
  * ranked; what lies upstream goes before what it explains. A family that throws is told, and the others go on.
  *
  * @example
@@ -10,7 +10,7 @@ import type { CauseShare, Finding, FindingWithMask, Remedy } from '../contracts/
 import { withChanges } from '../figures/effect.ts';
 import { withKnownErrors } from '../picture/known-errors.ts';
 import type { AnyReading, Case, Explained, Family, Proposal, RenderInput, Tried } from './family.ts';
-import { complete, Foreteller } from './foretell.ts';
+import { complete, Forecaster } from './forecast.ts';
 import { byUrgency } from './order.ts';
 import type { PictureInput } from './picture-input.ts';
 import { FAMILIES } from './registry.ts';
@@ -55,8 +55,8 @@ const failure = ({ id, title }: Family, of: Finding['of'], error: unknown): Find
   causes: [],
   key: `${id}.failed`,
   severity: 'note',
-  sentence: `${title}: this could not be looked for.`,
-  headline: 'The search failed; the other findings do not depend on it',
+  sentence: `${title}: could not be examined.`,
+  headline: 'The examination failed; the other findings do not depend on it',
   why: `${(error as Error).message}`,
   where: { region: null, pixels: 0, objects: [], passes: [] },
   dials: [],
@@ -65,19 +65,19 @@ const failure = ({ id, title }: Family, of: Finding['of'], error: unknown): Find
 });
 
 function findInRender(family: Family, reading: AnyReading<RenderInput>, of: Case, input: RenderInput): Found {
-  const foreteller = new Foreteller(input, of, reading.smallPasses);
+  const forecaster = new Forecaster(input, of, reading.smallPasses);
   const proofs = reading.causes.flatMap(({ id, without }) => {
     const values = without?.(of);
     return values ? [{ id, values }] : [];
   });
   const proposals = reading.remedies.flatMap((propose) => propose(of) ?? []);
   const rendered = [...proofs.map(({ values }) => values), ...proposals.filter(isRendered).map(valuesOf)];
-  foreteller.all(rendered);
+  forecaster.all(rendered);
 
-  const proved = proofs.map(({ id, values }) => ({ id, share: reading.goesWith!(foreteller.all([values])[0].effect) }));
+  const proved = proofs.map(({ id, values }) => ({ id, share: reading.goesWith!(forecaster.all([values])[0].effect) }));
   const causes = explained(reading, of, proved);
-  const first = tryAll(reading, of, proposals, foreteller);
-  const further = tryAll(reading, of, reading.further?.(of, first) ?? [], foreteller);
+  const first = tryAll(reading, of, proposals, forecaster);
+  const further = tryAll(reading, of, reading.further?.(of, first) ?? [], forecaster);
   return put(
     family,
     reading,
@@ -91,13 +91,13 @@ function findInRender(family: Family, reading: AnyReading<RenderInput>, of: Case
 const isRendered = ({ change, isWhole }: Proposal): boolean => change?.kind === 'values' && !isWhole;
 const valuesOf = ({ change }: Proposal) => (change?.kind === 'values' ? change.values : {});
 
-function tryAll(reading: AnyReading<RenderInput>, of: Case, proposals: Proposal[], foreteller: Foreteller): Tried[] {
-  foreteller.all(proposals.filter(isRendered).map(valuesOf));
+function tryAll(reading: AnyReading<RenderInput>, of: Case, proposals: Proposal[], forecaster: Forecaster): Tried[] {
+  forecaster.all(proposals.filter(isRendered).map(valuesOf));
   return proposals.map((proposal) => {
-    const known = { figures: proposal.foretold ?? [] };
+    const known = { figures: proposal.forecast ?? [] };
     if (!isRendered(proposal)) return { proposal, remedy: remedyOf(proposal, complete(known)), small: null };
-    const [{ effect, small, side }] = foreteller.all([valuesOf(proposal)]);
-    const told = reading.foretell?.(of, proposal, effect, side) ?? { effect };
+    const [{ effect, small, side }] = forecaster.all([valuesOf(proposal)]);
+    const told = reading.forecast?.(of, proposal, effect, side) ?? { effect };
     return {
       proposal,
       remedy: remedyOf(proposal, complete(withChanges(told.effect, known.figures)), told.note),
@@ -133,7 +133,7 @@ function explained(reading: Pick<AnyReading<unknown>, 'causes'>, of: Case, prove
 
 function findInPicture(family: Family, reading: AnyReading<PictureInput>, of: Case): Found {
   const proposals = reading.remedies.flatMap((propose) => propose(of) ?? []);
-  const remedies = proposals.map((one) => remedyOf(one, complete({ figures: one.foretold ?? [] }, 'a picture by itself does not tell'))); // prettier-ignore
+  const remedies = proposals.map((one) => remedyOf(one, complete({ figures: one.forecast ?? [] }, 'a picture by itself does not tell'))); // prettier-ignore
   return put(family, reading, of, 'picture', explained(reading, of, []), remedies);
 }
 

@@ -58,7 +58,7 @@ export function upgradeFinding(stored: Finding | OldFinding): Finding {
   const { key, cause } = KEYS[stored.key] ?? { key: stored.key, cause: `${stored.family}.unknown` };
   const { region, passes, chart, bars, remedies, dials, severity, sentence, why, isElsewhereNext } = stored;
   const evidence: Evidence[] = [];
-  if (bars?.length) evidence.push({ kind: 'shares', title: 'Whose it is', bars });
+  if (bars?.length) evidence.push({ kind: 'shares', title: 'Where it comes from', bars });
   if (chart) {
     const series = [{ label: chart.yLabel, points: chart.points }, ...(chart.more ?? [])];
     evidence.push({ kind: 'curve', title: chart.title, x: { label: chart.xLabel }, y: { label: chart.yLabel, max: chart.yMax }, series, marks: chart.marks }); // prettier-ignore

@@ -7,7 +7,7 @@ import type { FindingWithMask } from '../contracts/finding.ts';
 import { valueIn, tellFigure } from '../figures/effect.ts';
 import { predictChanges } from '../predict/predict-change.ts';
 import type { AnyReading, RenderInput } from './family.ts';
-import { changesOf } from './foretell.ts';
+import { changesOf } from './forecast.ts';
 import { lower } from './words.ts';
 
 export interface Found extends FindingWithMask {

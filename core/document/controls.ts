@@ -30,8 +30,8 @@ export interface Control {
   /** JSON pointer in the document. */
   pointer: string;
   label: string;
-  /** `numbers`: a few of them, such as a colour; `list`: ids; `text`: JSON that is checked as a whole. */
-  kind: 'number' | 'choice' | 'switch' | 'numbers' | 'list' | 'name' | 'text';
+  /** `numbers`: a few of them; `colour`: linear Rec.709; `list`: ids; `text`: JSON that is checked as a whole. */
+  kind: 'number' | 'choice' | 'switch' | 'numbers' | 'colour' | 'list' | 'name' | 'text';
   min?: number;
   max?: number;
   whole?: boolean;
@@ -134,6 +134,9 @@ function walk(
   });
 }
 
+/** Keys whose three numbers are a colour. */
+const COLOURS = /colour$|^emission$/i;
+
 type Shape = Pick<Control, 'kind' | 'min' | 'max' | 'whole' | 'optional' | 'choices'>;
 
 function controlOf(document: ShotDocument, node: Node, key: string): Shape | null {
@@ -158,7 +161,12 @@ function controlOf(document: ShotDocument, node: Node, key: string): Shape | nul
     }
     case 'array':
       if (node.items?.type === 'number')
-        return { kind: 'numbers', optional: false, min: node.items.minimum, max: node.items.maximum };
+        return {
+          kind: COLOURS.test(key) ? 'colour' : 'numbers',
+          optional: false,
+          min: node.items.minimum,
+          max: node.items.maximum,
+        };
       if (node.items?.type === 'string')
         return { kind: 'list', optional: false, choices: Object.keys(document.objects) };
       return { kind: 'text', optional: false };

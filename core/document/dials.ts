@@ -82,7 +82,7 @@ export const DIALS: Dial[] = [
   extra('volume', 'Fog samples', 'Places in fog on the way to the first hit. Lowers noise in fog.'),
   extra('occlusion', 'Occlusion samples', 'Occlusion rays at the first hit. Lowers noise in the occlusion pass.'),
   { pointer: '/adaptive/on', label: 'Adaptive sampling', group: 'Adaptive', unit: '', kind: 'switch', help: 'Each pixel gets the samples it needs, told by samples of its own that stay out of the picture, so that no pixel stops because it happened to be dark.' },
-  { pointer: '/adaptive/target', label: 'Noise target', group: 'Adaptive', unit: 'steps', kind: 'number', min: 0.1, max: 50, step: 0.5, digits: 2, help: 'Visible noise at which a pixel is done: display steps of 255 after the shadow lift, and in bright parts as the picture is.' },
+  { pointer: '/adaptive/target', label: 'Noise target', group: 'Adaptive', unit: 'of 255', kind: 'number', min: 0.1, max: 50, step: 0.5, digits: 2, help: 'Noise at which a pixel is done: of 255 with shadows boosted, and in bright parts as the picture is.' },
   { pointer: '/adaptive/least', label: 'Least samples', group: 'Adaptive', unit: 'per pixel', kind: 'number', min: 16, max: 65536, step: 4, help: 'Samples of every pixel, in fours, however clean it looks.' },
   limit('diffuse', 64, 'Diffuse events on a path. 1 is direct light only, 0 is emission only.'),
   limit('specular', 64, 'Reflections on a path, internal ones too.'),
@@ -92,8 +92,8 @@ export const DIALS: Dial[] = [
   limit('overall', 200, 'Events of all kinds together. It decides before the others where it is lower.'),
   { pointer: '/rayDistance', label: 'Ray distance', group: 'Limits', unit: 'm', kind: 'number', min: 1e-6, max: 1e9, step: 1, digits: 6, none: 'any', help: 'What is further from where a ray starts is not met: it is missing from the picture and throws no shadow.', cut: 'cut.distance' },
   { pointer: '/roulette', label: 'Roulette', group: 'Limits', unit: '', kind: 'switch', help: 'Ends weak paths by chance and strengthens those that go on: faster, without bias.' },
-  clamp('direct', 'Most luminance that one contribution of light met at once may bring. It dims what is brighter, flames and highlights too; what it takes is in the pass clamped.'),
-  clamp('indirect', 'Most luminance that one contribution of light met later may bring. It takes fireflies and the light they stand for; what it takes is in the pass clamped.'),
+  clamp('direct', 'Most luminance that one contribution of direct light may bring. It dims what is brighter, flames and highlights too; what it takes is in the pass clamped.'),
+  clamp('indirect', 'Most luminance that one contribution of indirect light may bring. It takes fireflies and the light they stand for; what it takes is in the pass clamped.'),
   clamp('bounced', 'Most luminance that one contribution may bring that was found by way of an earlier event that spreads: diffuse, fog, a blurred reflection. It spares what the camera sees at once, sharply mirrored or through clear glass, and takes what is found by chance.'),
   { pointer: '/roughnessFloor', label: 'Roughness floor', group: 'Clamps', unit: '', kind: 'number', min: 0, max: 1, step: 0.05, digits: 2, help: 'Least roughness that reflections have after a diffuse or fog event; glass keeps its own. Takes the patterns of light that mirrors throw, and the fireflies they are met by; what the camera sees mirrored stays sharp.' },
   { pointer: '/width', label: 'Width', group: 'Picture', unit: 'px', kind: 'number', min: 1, max: 16384, step: 1, help: 'Columns of the frame.' },
@@ -112,7 +112,7 @@ export const DIALS: Dial[] = [
   { pointer: '/passes/shadows', label: 'Shadow passes', group: 'Passes', unit: '', kind: 'switch', help: 'Keeps one pass a light: the share of it that arrives, 1 in the light and 0 in the shadow.' },
   { pointer: '/passes/groups', label: 'Passes of light groups', group: 'Passes', unit: '', kind: 'switch', help: 'Keeps every light pass of each light group, not its beauty alone.' },
   { pointer: '/seed', label: 'Seed', group: 'Samples', unit: '', kind: 'number', min: 0, max: 4294967295, step: 1, help: 'Another seed gives other noise and the same picture behind it.' },
-  { pointer: '/grainTarget', label: 'Target noise', group: 'Target', unit: 'steps', kind: 'number', min: 0.1, max: 50, step: 0.5, digits: 1, help: 'Visible noise that is good enough: display steps of 255 after the shadow lift (+2 stops, gamma 1.25).' },
+  { pointer: '/grainTarget', label: 'Target noise', group: 'Target', unit: 'of 255', kind: 'number', min: 0.1, max: 50, step: 0.5, digits: 1, help: 'Noise that is good enough: of 255 with shadows boosted (+2 stops, gamma 1.25).' },
 ]; // prettier-ignore
 
 /** @throws RangeError when no dial has that pointer */

@@ -23,14 +23,14 @@ export const brightness: Figure = {
     const counts = mask?.includes(1) ? mask : null;
     const [was, is] = [meanStops(a, counts), meanStops(b, counts)];
     const of = pass === 'beauty' ? {} : { of: pass };
-    // Foretold from few pixels, light that is met by chance may be missing from both; shadows and occlusion are no such light.
+    // Forecast from few pixels, light that is found by chance may be missing from both; shadows and occlusion are no such light.
     if (film !== null && pass === 'beauty') {
       // The film is of the whole region: held against marked pixels it would tell nothing.
       const missed =
         counts === null && missesLight(sumsOf(a, null), sumsOf(luminancePlane(film.region, 'beauty'), null));
       const sure = missed ? 'few' : sureOf(a, b, counts);
       if (sure === 'few')
-        return { before: was, after: null, why: 'light met by chance: few pixels do not tell it', ...of };
+        return { before: was, after: null, why: 'light found by chance: few pixels do not tell it', ...of };
       if (sure === 'same') return { before: was, after: was, ...of };
     }
     return { before: was, after: is, ...of };

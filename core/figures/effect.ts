@@ -76,13 +76,13 @@ const scaled = (value: number, names: string[], digits = 3): string => {
   return `${at === 0 && Number.isInteger(value) ? value : Number(value.toPrecision(digits))}${names[at] && ` ${names[at]}`}`;
 };
 
-/** An amount of a unit: "7.6 steps", "1.2 GB", "34 %". */
+/** An amount of a unit: "7.6 of 255", "1.2 GB", "34 %". */
 export function tellAmount(unit: Unit, value: number): string {
   switch (unit) {
     case 'stops':
       return `${number(value, 1)} stops`;
     case 'steps':
-      return `${number(value, 1)} steps`;
+      return `${number(value, 1)} of 255`;
     case 'rays':
       return `${scaled(value, ['', 'k', 'M', 'G', 'T'])} rays`;
     case 'count':
@@ -105,7 +105,7 @@ export function tellSigned(value: number, digits = 1): string {
 }
 
 /**
- * The change of a figure in words, without its name: "+0.4 stops", "× 1.20", "7.6 → 7.1 steps", "34 % of the region".
+ * The change of a figure in words, without its name: "+0.4 stops", "× 1.20", "7.6 → 7.1 of 255", "34 % of the region".
  * @param value of an effect; its figure must be in the registry
  */
 export function tellChange(value: FigureValue): string {
@@ -129,7 +129,7 @@ export function tellChange(value: FigureValue): string {
 const withoutUnit = ({ unit }: Figure, value: number): string =>
   unit === 'steps' ? number(value, 1) : tellAmount(unit, value);
 
-/** "noise 7.6 → 7.1 steps", "brightness in occlusion +2.1 stops", "changes most: lantern base −6.3 stops". */
+/** "noise 7.6 → 7.1 of 255", "brightness in occlusion +2.1 stops", "changes most: lantern base −6.3 stops". */
 export function tellFigure(value: FigureValue): string {
   const { short, tells } = figureOf(value.id);
   if (tells === 'object') return value.of ? `${short}: ${value.of} ${tellChange(value)}` : `${short}: nothing`;

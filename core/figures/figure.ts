@@ -31,7 +31,7 @@ export interface Comparison {
   names: string[];
   /**
    * Film before the change by other random numbers, at the same pixels and over all of the region that they stand for:
-   * light met by chance may be missing from one, and part of an object from few pixels. Null where whole renders are compared.
+   * light found by chance may be missing from one, and part of an object from few pixels. Null where whole renders are compared.
    */
   film: { here: Picture; region: Picture } | null;
 }

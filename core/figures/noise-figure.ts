@@ -35,7 +35,7 @@ export const noiseFigure = ({ display, ...figure }: NoiseFigure): Figure => ({
 });
 
 /**
- * Noise that a small render foretells for a picture: the picture's own times what the change does to that of the small
+ * Noise that a small render forecasts for a picture: the picture's own times what the change does to that of the small
  * render, or what the small render has after it, where there was none to multiply.
  */
 export const carriedNoise = (now: number, smallBefore: number, smallAfter: number): number =>

@@ -1,5 +1,5 @@
-/** Visible noise: how far it moves pixels on the display after the shadow lift, display steps of 255. See `data/grain.ts`. */
-import { liftedDisplay } from '../data/grain.ts';
+/** Visible noise: how far it moves pixels on the display with shadows boosted, display steps of 255. See `data/grain.ts`. */
+import { boostedDisplay } from '../data/grain.ts';
 import { noiseFigure } from './noise-figure.ts';
 
-export const noise = noiseFigure({ id: 'noise', label: 'Noise after the shadow lift', short: 'noise', display: liftedDisplay, seen: 0.05, always: true }); // prettier-ignore
+export const noise = noiseFigure({ id: 'noise', label: 'Noise, shadows boosted', short: 'noise', display: boostedDisplay, seen: 0.05, always: true }); // prettier-ignore

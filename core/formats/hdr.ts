@@ -115,7 +115,7 @@ function readRow(bytes: Uint8Array, from: number, row: Uint8Array, width: number
   return at;
 }
 
-/** Four bytes a pixel; one of (1, 1, 1, n) repeats the pixel before it n times. */
+/** Four bytes per pixel; one of (1, 1, 1, n) repeats the pixel before it n times. */
 function readOldRow(bytes: Uint8Array, from: number, row: Uint8Array, width: number): number {
   let at = from;
   let shift = 0;

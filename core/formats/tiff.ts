@@ -33,7 +33,7 @@ function checkSize({ width, height, samplesPerPixel }: TiffIfd, bytes: number): 
   const values = width * height * samplesPerPixel;
   if (!(values > 0) || width * height > MOST_PIXELS)
     throw new RangeError(`states ${width} × ${height} pixels, which cannot be`);
-  if (samplesPerPixel > 64) throw new RangeError(`has ${samplesPerPixel} samples a pixel; up to 64 are read`);
+  if (samplesPerPixel > 64) throw new RangeError(`has ${samplesPerPixel} samples per pixel; up to 64 are read`);
   if (values > Math.max(bytes, 1024) * MOST_RATIO)
     throw new RangeError(`states ${width} × ${height} pixels, which ${bytes} bytes cannot hold`);
 }

@@ -24,7 +24,7 @@ export interface Topology {
   degenerate: number[];
   /** Faces whose points another face has too. */
   duplicates: number[];
-  /** Faces of more than four corners. */
+  /** Faces of more than four vertices. */
   ngons: number[];
   /** Six times the volume inside, in the units of the points cubed; negative inside out. Meaningless when open. */
   volume: number;
@@ -91,7 +91,7 @@ function isDegenerate(poly: PolyMesh, start: number, size: number): boolean {
     longest = Math.max(longest, square);
   }
   const [x, y, z] = faceNormal(poly, start, size);
-  // Places that are no numbers have a check of their own.
+  // NaN positions have a check of their own.
   return Math.hypot(x, y, z) <= FLAT * longest;
 }
 

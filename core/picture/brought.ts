@@ -61,7 +61,7 @@ export interface SetReading {
   space: SpaceId | null;
   /** Stops that the values were raised by before they were written; 0 where nothing is baked in. */
   bakedExposure: number;
-  /** Samples a pixel it was made with, where that is known. */
+  /** Samples per pixel it was made with, where that is known. */
   samples: number | null;
 }
 

@@ -1,5 +1,5 @@
 /**
- * Fireflies: single pixels that stand far above their neighbourhood, from light that a sample met by chance. Told from
+ * Fireflies: single pixels that stand far above their neighbourhood, from light that a sample found by chance. Told from
  * thin highlights, edges, small lights with a filter's falloff, and texture by what is around them: a highlight has
  * bright neighbours, texture stands in the albedo as well, and in heavy grain the neighbourhood itself is wide.
  *
@@ -8,7 +8,7 @@
  * found.pixels.length;   // each with its excess over the neighbourhood in stops
  */
 import { srgbFromLinear } from '../data/colour.ts';
-import { liftedDisplay } from '../data/grain.ts';
+import { boostedDisplay } from '../data/grain.ts';
 
 export interface FireflyInput {
   /** Linear, row-major. */
@@ -40,7 +40,7 @@ const ABOVE_NEIGHBOURS = 2;
 const ABOVE_MEDIAN = 2;
 /** So many robust deviations of their logarithms, beyond which grain does not reach. */
 const DEVIATIONS = 6;
-/** Display steps, with or without the shadow lift, from which one is seen. */
+/** Display steps, with or without the shadow boost, from which one is seen. */
 const LEAST_SEEN = 24;
 /** Stops that an albedo may explain of it. */
 const TEXTURE = 1;
@@ -79,9 +79,9 @@ export function findFireflies({ luminance, width, height, albedo = null }: Firef
   return { pixels, mask, energy: light > 0 ? excess / light : 0 };
 }
 
-/** In the shadows by the lift, in the lights without it, where the lift has long clipped both. */
+/** In the shadows by the boost, in the lights without it, where the boost has long clipped both. */
 const seen = (usual: number, value: number): number =>
-  Math.max(liftedDisplay(value) - liftedDisplay(usual), display(value) - display(usual));
+  Math.max(boostedDisplay(value) - boostedDisplay(usual), display(value) - display(usual));
 const display = (y: number): number => 255 * srgbFromLinear(Math.min(1, y));
 
 /** Mirrored at the edges, so that a line that ends there is still a line. */

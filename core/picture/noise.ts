@@ -27,9 +27,9 @@ export interface ZoneNoise {
   sigma: number;
   /** Geometric mean of the same, which the few brightest pixels do not decide: for ratios of two pictures. */
   typical: number;
-  /** Root mean square of visible grain after the shadow lift, display steps. */
+  /** Root mean square of visible grain with shadows boosted, display steps. */
   grain: number;
-  /** The same as the picture is: bright parts, which the lift blows out, show theirs here alone. */
+  /** The same as the picture is: bright parts, which the boost blows out, show theirs here alone. */
   plain: number;
 }
 
@@ -180,7 +180,7 @@ const WEIGHED_SHARE = 0.05;
 const TRUSTED = 0.98;
 
 /**
- * Variance of a pass as it is seen, a pixel: weighed as in visible grain, after the lift or without it, whichever shows more, at
+ * Variance of a pass as it is seen, a pixel: weighed as in visible grain, with shadows boosted or without it, whichever shows more, at
  * the brightness of the whole picture. Passes
  * are ranked by it.
  * @param seen luminance of the beauty. @param error standard error of the pass; null: it is estimated
@@ -228,7 +228,7 @@ export function localMean(plane: ArrayLike<number>, width: number, height: numbe
   return (above + plane[i + left] + plane[i] + plane[i + right] + below) / 9;
 }
 
-/** From the nearest brightness that is known: the variance of light that is met by chance goes with its mean. */
+/** From the nearest brightness that is known: the variance of light that is found by chance goes with its mean. */
 function nearest(known: number[], at: number): number {
   for (let step = 1; step < known.length; step++)
     for (const other of [at - step, at + step]) if (known[other] >= 0) return known[other] * 2 ** ((at - other) / 2);

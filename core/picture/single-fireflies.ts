@@ -1,5 +1,5 @@
 /**
- * Fireflies of a render that one sample made: what stands out by many samples is no light met by chance, more of
+ * Fireflies of a render that one sample made: what stands out by many samples is no light found by chance, more of
  * them cure it, and that is grain.
  */
 import { channel, type Picture } from '../data/picture.ts';

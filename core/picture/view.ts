@@ -15,7 +15,7 @@ export interface View {
 }
 
 /** The trade's look for grain in the shadows: two stops up, gamma 1.25. */
-export const SHADOW_LIFT: View = { exposure: 2, gamma: 1.25 };
+export const SHADOW_BOOST: View = { exposure: 2, gamma: 1.25 };
 export const PLAIN_VIEW: View = { exposure: 0, gamma: 1 };
 
 /** Entries of a curve's table over 0–1; fine enough that no 8-bit step is skipped at the steep end. */

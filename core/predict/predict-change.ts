@@ -31,7 +31,7 @@ export interface Change {
   names: string[];
   /** Never the trial's. */
   seed: number;
-  /** Of a host that wants time foretold. */
+  /** Of a host that wants time forecast. */
   clock?: Clock | null;
 }
 

@@ -99,7 +99,7 @@ export function readSteps(
   const values: SweepValue[] = [];
   for (const word of text.split(/[\s,;]+/).filter(Boolean)) {
     const value = word === none ? null : Number(word);
-    if (Number.isNaN(value)) return { problem: `“${word}” is no number${none ? `, nor “${none}”` : ''}.` };
+    if (Number.isNaN(value)) return { problem: `“${word}” is not a number${none ? `, nor “${none}”` : ''}.` };
     if (value !== null && (value < min || value > max))
       return { problem: `${word} is outside ${tellRange(min, max)}.` };
     if (value !== null && isCount(control) && rounded(control, value) !== value)

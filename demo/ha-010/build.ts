@@ -5,7 +5,7 @@
  * What is wrong with it: a straight path through five empty jars passes 5 jars × 2 walls × 2 faces =
  * 20 faces, but paths end at 6 transmissions (and, behind that, at 9 events of all kinds): the jars
  * are black inside. Lids are black in the tray, for reflections end at the second. What light is left
- * is grainy after the shadow lift.
+ * is grainy with shadows boosted.
  */
 import type { Mesh } from '../../core/data/mesh.ts';
 import { lookAt, multiply, rotationX, rotationY, translation, type Transform } from '../../core/data/transform.ts';

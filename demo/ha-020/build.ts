@@ -1,7 +1,7 @@
 /**
  * HA-020, night lantern: a flame of a few millimetres, very bright, in a glass chimney on a table at night.
  *
- * What is wrong with it: the chimney lets no shadow ray through, so all its light on the table is met by chance,
+ * What is wrong with it: the chimney lets no shadow ray through, so all its light on the table is found by chance,
  * by paths that happen to refract into a flame of four millimetres: fireflies everywhere. The final sheet
  * carries somebody's cure, clamps, which take the flame's brightness with them.
  */

@@ -7,7 +7,7 @@ import { buildKernels } from './kernels.mjs';
 import { root } from './machine.mjs';
 import { say } from './say.mjs';
 
-const SOURCES = ['core', 'host', 'server', 'web', 'demo', 'scripts', 'package-lock.json', 'vite.config.ts'];
+const SOURCES = ['core', 'host', 'server', 'web', 'docs', 'demo', 'scripts', 'package-lock.json', 'vite.config.ts'];
 const ENTRIES = {
   main: 'server/main.ts',
   worker: 'server/worker.ts',

@@ -96,7 +96,7 @@ function refusal(name: string, lane: Lane, error: Error, seconds: number): Error
       `It took more than the ${Math.round(config.apartMemory / 2 ** 20)} MB of memory it may, and was stopped. Nothing was kept.`,
     );
   if (lane === 'ours') return error;
-  log.error({ error: error.stack, name }, 'what came in could not be read');
+  log.error({ error: error.stack, name }, 'an import could not be read');
   return new RequestError(400, 'It could not be read: something in it is not as its format says. Nothing was kept.');
 }
 

@@ -56,7 +56,7 @@ async function receiveFiles(request: Request, own: string, allowance: Allowance)
   } catch (error) {
     throw new RequestError(
       400,
-      `A shot comes in as a form with files (multipart/form-data): ${(error as Error).message}.`,
+      `A shot is uploaded as a form with files (multipart/form-data): ${(error as Error).message}.`,
     );
   }
   const archives: string[] = [];

@@ -25,7 +25,7 @@ export async function importShot(context: Context, { folder, beside, bytes, gone
   const { plan, ...made } = await apart('importFiles', task, { gone, bytes });
   const document = await readFile(beside, 'utf8');
   await context.db.transaction(async (tx) => {
-    const version = await addShot(context, tx, { ...made, document }, 'Came in');
+    const version = await addShot(context, tx, { ...made, document }, 'Imported');
     await createRender(context, tx, { version, purpose: 'base', sheet: 'preview', patch: [], region: null, plan });
   });
   return made.code;

@@ -35,11 +35,11 @@ describe('a remedy that makes files', function () {
     expect(line).to.include({ of: 'version', cause: 'normals.reversed', renderId: null, severity: 'caution' });
     const whole = await dusting.finding(line.id);
     expect(whole.remedies[0].change!.kind).to.equal('files');
-    expect(whole.remedies[0].predicted, 'foretold when it is tried').to.equal(null);
+    expect(whole.remedies[0].predicted, 'forecast when it is tried').to.equal(null);
     expect((await dusting.get(`/findings/${line.id}/mask`)).status).to.equal(404);
   });
 
-  it('is foretold before it is rendered, measured, kept with its files, and undone', async () => {
+  it('is forecast before it is rendered, measured, kept with its files, and undone', async () => {
     const { id } = (await found())!;
     const request = { finding: id, remedy: 'repair', region: { x: 8, y: 8, width: 48, height: 40 }, sheet: 'preview', values: null }; // prettier-ignore
     const made = await dusting.post<{ number: number }>(`/shots/${CODE}/trials`, request);

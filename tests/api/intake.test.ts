@@ -210,7 +210,7 @@ describe('intake', function () {
     expect((await state()).title).to.equal('As Plover has it');
     expect((await dusting.post('/profiles/show/Halfmoon', {}, 'DELETE')).status).to.equal(204);
     await checked();
-    expect((await intake()).profile).to.equal('Without a show');
+    expect((await intake()).profile).to.equal('No show');
   });
 
   it('holds it against the last that was chosen, however quickly they follow each other', async () => {

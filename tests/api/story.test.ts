@@ -97,7 +97,7 @@ describe('from finding to kept change', function () {
     const [measured, predicted] = [read(done.measured), read(remedy.predicted)];
     expect(measured.stops).to.be.closeTo(predicted.stops, 0.2);
     expect(measured.rays / predicted.rays).to.be.within(0.75, 1.25);
-    // Every figure that was measured was foretold, or it says why not.
+    // Every figure that was measured was forecast, or it says why not.
     for (const { id } of done.measured!.figures)
       expect(
         remedy.predicted!.figures.find((one) => one.id === id),

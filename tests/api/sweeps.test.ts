@@ -67,7 +67,7 @@ describe('sweeps', function () {
     });
   });
 
-  it('foretells each step before any of them is rendered', async () => {
+  it('forecasts each step before any of them is rendered', async () => {
     for (const { predicted, measured } of (await shot()).trials.filter((t) => t.sweepId !== null)) {
       expect(predicted).not.to.equal(null);
       expect(read(predicted).rays / read(measured).rays).to.be.within(0.85, 1.15);

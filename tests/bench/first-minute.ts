@@ -74,7 +74,7 @@ async function openFromList(page: Page, address: string): Promise<[number, numbe
   await page.getByRole('row', { name: new RegExp(SHOT) }).click();
   await page.waitForFunction(IS_DRAWN, undefined, { polling: 30 });
   const picture = performance.now() - began;
-  await page.getByText(/steps after the lift/).first().waitFor(); // prettier-ignore
+  await page.getByText(/steps with shadows boosted/).first().waitFor(); // prettier-ignore
   return [picture / 1000, (performance.now() - began) / 1000];
 }
 

@@ -38,6 +38,6 @@ export async function benchNoise(): Promise<void> {
       noise += visibleGrain((p + q) / 2, Math.abs(p - q) / Math.SQRT2, plainDisplay) / pixels;
     }
     const perPixel = rays / 2 / pixels;
-    console.log(`noise, ${code}: ${noise.toFixed(3)} steps with ${(perPixel / SAMPLES).toFixed(2)} rays a sample, ${(noise * Math.sqrt(perPixel)).toFixed(1)} at equal rays; ${Object.keys(document.lights).length} lights; ${seconds.toFixed(1)} s`); // prettier-ignore
+    console.log(`noise, ${code}: ${noise.toFixed(3)} steps with ${(perPixel / SAMPLES).toFixed(2)} rays per sample, ${(noise * Math.sqrt(perPixel)).toFixed(1)} at equal rays; ${Object.keys(document.lights).length} lights; ${seconds.toFixed(1)} s`); // prettier-ignore
   }
 }

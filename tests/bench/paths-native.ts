@@ -65,7 +65,7 @@ function benchScene(name: string, test: TestScene, native: string, file: string)
     rayRatios.push(rays / own / (theirRays / seconds));
     const seen = meanOf(film);
     const off = Math.abs(seen.mean - mean) / Math.hypot(seen.error, error);
-    told = `${k(SAMPLES / own)} against ${k(SAMPLES / seconds)} samples/s, ${(rays / SAMPLES).toFixed(2)} and ${(theirRays / SAMPLES).toFixed(2)} rays a sample, radiance ${seen.mean.toFixed(4)} and ${mean.toFixed(4)}, ${off.toFixed(1)} standard errors apart${off > 3 ? ': NOT THE SAME' : ''}`; // prettier-ignore
+    told = `${k(SAMPLES / own)} against ${k(SAMPLES / seconds)} samples/s, ${(rays / SAMPLES).toFixed(2)} and ${(theirRays / SAMPLES).toFixed(2)} rays per sample, radiance ${seen.mean.toFixed(4)} and ${mean.toFixed(4)}, ${off.toFixed(1)} standard errors apart${off > 3 ? ': NOT THE SAME' : ''}`; // prettier-ignore
   }
   const range = (list: number[], what: string) => `${ratio(`${name}: ${what} of Embree`, median(list))} (${Math.min(...list).toFixed(2)}–${Math.max(...list).toFixed(2)})`; // prettier-ignore
   console.log(`native, ${name}: samples ${range(ratios, 'samples')}, rays ${range(rayRatios, 'rays')}; ${told}`);

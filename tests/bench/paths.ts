@@ -70,7 +70,7 @@ export async function benchShots(): Promise<void> {
     console.log(`${code}: ${rate(ones)} path samples/s on one thread, ${rate(twos)} on two, ${median(gain).toFixed(2)} × (${Math.min(...gain).toFixed(2)}–${Math.max(...gain).toFixed(2)})`); // prettier-ignore
   }
   console.log(
-    `a second thread, median: ${ratio('a second thread', median(gains))}; ${filmBytes(NO_EXTRAS)} bytes a pixel`,
+    `a second thread, median: ${ratio('a second thread', median(gains))}; ${filmBytes(NO_EXTRAS)} bytes per pixel`,
   );
 }
 

@@ -18,7 +18,7 @@ export interface Fault {
 }
 
 const clearGlass = { baseColour: [1, 1, 1], transmission: 1, roughness: 0, ior: 1.5 };
-/** Share of what the shot has in samples for everything. */
+/** Share of what the shot has in samples per pixel. */
 const fewer = ({ sheet }: Draft, samples: number) => (sheet.samples = samples);
 
 /** A sky of bright and dark squares beyond everything, hidden from the camera; what stands before it shines evenly by itself. */
@@ -34,7 +34,7 @@ function surroundWithSquares(draft: Draft): void {
 
 /**
  * Not among them: too few transmission samples. Frosted balls and panes were tried before patterned skies; what a split costs
- * behind the first face was more than it saved, so that samples for everything were the cheaper cure in each.
+ * behind the first face was more than it saved, so that samples per pixel were the cheaper cure in each.
  */
 export const FAULTS: Fault[] = [
   {

@@ -1,5 +1,5 @@
 /** Draws cases, has them diagnosed, and says how well the truth was met. */
-import { grainWeight, liftedDisplay, plainDisplay, visibleGrain } from '../../core/data/grain.ts';
+import { grainWeight, boostedDisplay, plainDisplay, visibleGrain } from '../../core/data/grain.ts';
 import { channel } from '../../core/data/picture.ts';
 import { luminancePlane } from '../../core/picture/measured.ts';
 import type { FindingWithMask } from '../../core/contracts/finding.ts';
@@ -90,10 +90,10 @@ function drawOnce(seed: number, fault: Fault | null): BlindCase {
   return { seed, fault, shot: draft.shot };
 }
 
-/** Noise of the noisiest place, after the lift or without it, whichever shows more; display steps. */
+/** Noise of the noisiest place, with shadows boosted or without it, whichever shows more; display steps. */
 function worstNoise(shot: BenchShot): number {
   const picture = renderShot(shot);
-  return Math.max(...[liftedDisplay, plainDisplay].map((display) => noisiestPlace(picture, display).steps));
+  return Math.max(...[boostedDisplay, plainDisplay].map((display) => noisiestPlace(picture, display).steps));
 }
 
 export const judge = (of: BlindCase): Judged => {

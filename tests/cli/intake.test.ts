@@ -111,7 +111,7 @@ describe('dusting preflight, files and log', function () {
 
   it('tell what a renderer does not do, by a target that ships or one of one’s own', async () => {
     const heron = await run<{ losses: { id: string }[]; dials: { name: string; value: string }[] }>(targetCommand, at('shot'), '--target', 'heron'); // prettier-ignore
-    expect(heron.out.dials.find(({ name }) => name === 'rays a pixel')!.value).to.equal('64');
+    expect(heron.out.dials.find(({ name }) => name === 'camera paths')!.value).to.equal('64');
     put('tern.json', JSON.stringify({ schema: 'dusting.target/1', name: 'Tern', surfaces: { without: ['transmission'] } })); // prettier-ignore
     const tern = await run<{ losses: { id: string; items: { object: string }[] }[] }>(targetCommand, at('shot'), '--target', at('tern.json')); // prettier-ignore
     expect(tern.code).to.equal(3);

@@ -75,7 +75,7 @@ test('the page looks: lift, passes, pixel, finding, all of it in the address', a
   await expect.poll(() => brightness(page)).toBeGreaterThan(20);
   const plain = await brightness(page);
   await page.keyboard.press('l');
-  await expect(page.getByRole('button', { name: /Lift/ })).toHaveAttribute('aria-pressed', 'true');
+  await expect(page.getByRole('button', { name: 'Shadow boost' })).toHaveAttribute('aria-pressed', 'true');
   await expect.poll(() => brightness(page)).toBeGreaterThan(plain * 1.5);
   await page.getByRole('button', { name: /Crossings/ }).first().click();
   await expect(page).toHaveURL(/pass=crossings/);
@@ -87,9 +87,9 @@ test('the page looks: lift, passes, pixel, finding, all of it in the address', a
 
   const other = await context.newPage();
   await other.goto(page.url());
-  await expect(other.getByRole('button', { name: /Crossings/ }).first()).toHaveAttribute('aria-pressed', 'true');
-  // Counts are on a scale, where gamma means nothing: the lift is not offered, its exposure is kept.
-  await expect(other.getByRole('button', { name: /Lift/ })).toHaveCount(0);
+  await expect(other.getByRole('option', { name: /Crossings/ }).first()).toHaveAttribute('aria-selected', 'true');
+  // Counts are on a scale, where gamma means nothing: the boost is not offered, its exposure is kept.
+  await expect(other.getByRole('button', { name: 'Shadow boost' })).toHaveCount(0);
   await expect(other.getByLabel('Exposure')).toHaveValue('2.0 stops');
   await expect(other.getByRole('heading', { name: /Paths end after 2 specular events/ })).toBeVisible();
   await other.close();
@@ -172,9 +172,9 @@ test('a dial set by hand waits at the foot of the sheets, and is tried on a regi
 
 test('keys are listed in one place', async ({ page }) => {
   await page.goto(`${address()}/shots/HA-010`);
-  await expect(page.getByRole('button', { name: 'Keys' })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Page menu/ })).toBeVisible();
   await page.keyboard.press('?');
-  await expect(page.getByRole('dialog', { name: 'Keyboard' })).toContainText('Lift: two stops up');
+  await expect(page.getByRole('dialog', { name: 'Keyboard' })).toContainText('Shadow boost: two stops up');
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog', { name: 'Keyboard' })).toBeHidden();
 });

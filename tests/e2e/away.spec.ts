@@ -14,9 +14,9 @@ test('a page whose stream is refused for a while follows its shot again', async 
     route.fulfill({ status: 503, json: { error: 'The database is away for a moment.', problems: [] } }),
   );
   await page.goto(`${address()}/shots/AWAY-1`);
-  await expect(page.getByText('The server does not answer; connecting again')).toBeVisible();
+  await expect(page.getByText('Server not responding; reconnecting')).toBeVisible();
   await page.unroute('**/api/shots/AWAY-1/events');
-  await expect(page.getByText('The server does not answer; connecting again')).toHaveCount(0, { timeout: 15_000 });
+  await expect(page.getByText('Server not responding; reconnecting')).toHaveCount(0, { timeout: 15_000 });
   const { head } = await (await page.request.get(`${address()}/api/shots/AWAY-1`)).json();
   await page.request.post(`${address()}/api/shots/AWAY-1/dials`, { data: { base: head.id, sheets: ['preview'], values: { '/samples': 8 } } }); // prettier-ignore
   await expect(page.getByText('version 2', { exact: false }).first()).toBeVisible();

@@ -18,7 +18,7 @@ test('a shot that is broken is refused with every place that is wrong, and nothi
     document.objects.wall.material = 'gold';
     document.sheets.final.smaples = 3;
   });
-  await page.getByLabel('Bring in a zip archive, a scene file or pictures').setInputFiles({ name: 'broken.zip', mimeType: 'application/zip', buffer });
+  await page.getByLabel('Import a zip archive, a scene file or pictures').setInputFiles({ name: 'broken.zip', mimeType: 'application/zip', buffer });
   const refusal = page.getByRole('alert');
   await expect(refusal).toContainText('nothing was kept');
   await expect(refusal).toContainText('/sheets/preview/samples is -4, expected at least 4');
@@ -30,7 +30,7 @@ test('a shot that is broken is refused with every place that is wrong, and nothi
 test('a shot that is whole comes in, opens, renders, and has its causes found', async ({ page }) => {
   await page.goto(address());
   const buffer = await archive('E2E-2');
-  await page.getByLabel('Bring in a zip archive, a scene file or pictures').setInputFiles({ name: 'shot.zip', mimeType: 'application/zip', buffer });
+  await page.getByLabel('Import a zip archive, a scene file or pictures').setInputFiles({ name: 'shot.zip', mimeType: 'application/zip', buffer });
   await expect(page).toHaveURL(/shots\/E2E-2/);
   await expect(page.getByRole('heading', { name: 'A straight path crosses 6 faces; paths end at 2' })).toBeVisible({ timeout: 120_000 });
   await page.getByRole('button', { name: 'Dismiss …' }).click();

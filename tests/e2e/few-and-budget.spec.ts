@@ -7,18 +7,29 @@ const shotState = (page: Page) => stateOf(page, 'HA-010');
 
 test.beforeAll(examined);
 
+async function choosePreview(page: Page): Promise<void> {
+  await page.getByRole('combobox', { name: 'Sheet' }).click();
+  await page.getByRole('option', { name: 'preview', exact: true }).click();
+}
+
 test('a remedy is tried for one of two jars, and offered again for both', async ({ page }) => {
   test.setTimeout(180_000);
   await page.goto(`${address()}/shots/HA-010`);
   const findings = page.getByRole('region', { name: 'Findings' });
-  await findings.locator('button.row', { hasText: 'fireflies' }).click();
-  const remedy = findings.locator('.remedies > li', { hasText: 'Let light through' }).first();
+  await findings.getByRole('option', { name: /fireflies/ }).click();
+  const remedies = findings.getByRole('table', { name: 'Remedies' });
+  await remedies
+    .getByRole('row', { name: /Let light through/ })
+    .first()
+    .click();
+  // What can be chosen of it stands in the row that opens below it.
+  const remedy = remedies.locator('.detail');
   await remedy.getByText('for all 2').click();
   const boxes = remedy.getByRole('checkbox');
   await boxes.first().uncheck();
   // The last one cannot be left out: nothing would remain to try.
   await expect(boxes.nth(1)).toBeDisabled();
-  await expect(remedy).toContainText('for 1 of 2: foretold when it is tried');
+  await expect(remedy).toContainText('for 1 of 2: forecast when it is tried');
   await remedy.getByRole('button', { name: 'Try here' }).click();
   await expect(remedy.getByRole('button', { name: /^Trial \d+/ })).toBeVisible();
   const { trials } = await shotState(page);
@@ -50,7 +61,7 @@ test('frames are measured, and multiply with the farm that is told', async ({ pa
   test.setTimeout(120_000);
   await page.goto(`${address()}/shots/HA-010?panel=budget`);
   const budget = page.getByRole('region', { name: 'Budget' });
-  await budget.getByRole('combobox', { name: 'Sheet' }).selectOption('preview');
+  await choosePreview(page);
   await budget.getByRole('button', { name: 'Measure' }).click();
   const row = (name: RegExp) => budget.getByRole('row', { name });
   await expect(row(/^Machine hours in all/)).toBeVisible({ timeout: 60_000 });
@@ -69,6 +80,6 @@ test('frames are measured, and multiply with the farm that is told', async ({ pa
   await expect(row(/^Price/)).toBeVisible();
   await page.reload();
   await expect(frames).toHaveValue('1,000');
-  await budget.getByRole('combobox', { name: 'Sheet' }).selectOption('preview');
+  await choosePreview(page);
   expect(await rays()).toBe(first);
 });

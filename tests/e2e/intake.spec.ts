@@ -6,7 +6,7 @@ import { filesOf, smallShot } from '../api/small-shot.ts';
 import { zipped } from './zipped.ts';
 
 const address = () => process.env.DUSTING_TEST_ADDRESS!;
-const bringIn = 'Bring in a zip archive, a scene file or pictures';
+const bringIn = 'Import a zip archive, a scene file or pictures';
 
 test('a scene of an open format comes in, and says what of it was not understood', async ({ page }) => {
   await page.goto(address());
@@ -16,11 +16,11 @@ test('a scene of an open format comes in, and says what of it was not understood
   await page.getByLabel(bringIn).setInputFiles({ name: 'yard.zip', mimeType: 'application/zip', buffer });
   await expect(page).toHaveURL(/shots\/yard/);
   await page.getByRole('button', { name: /^Intake/ }).click();
-  await expect(page.getByRole('heading', { name: 'One thing stops this shot from being sent' })).toBeVisible({ timeout: 60_000 });
-  await expect(page.getByRole('button', { name: /Faces twice over/ })).toContainText('caution');
-  await page.getByRole('button', { name: /Names that nobody chose/ }).click();
-  await expect(page.getByRole('list', { name: 'Offenders of Names that nobody chose' })).toContainText('is called "Cube_003"');
-  await page.getByRole('button', { name: /As it came in/ }).click();
+  await expect(page.getByRole('heading', { name: 'One blocker before this shot can be sent' })).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole('row', { name: /Duplicate faces/ })).toContainText('warning');
+  await page.getByRole('row', { name: /Default names/ }).click();
+  await expect(page.getByRole('list', { name: 'Offenders of Default names' })).toContainText('is called "Cube_003"');
+  await page.getByRole('button', { name: /^Import/ }).click();
   await expect(page.getByText('BasisCurves "grass"')).toBeVisible();
   await expect(page.getByText('yard/yard.usda:7')).toBeVisible();
   await page.getByRole('button', { name: /^Files/ }).click();
@@ -31,7 +31,7 @@ test('a scene that cannot be read is refused by file and line, and nothing is ke
   await page.goto(address());
   const buffer = Buffer.from('v 0 0 0\nv nan 0 0\nf 1 2 1\n');
   await page.getByLabel(bringIn).setInputFiles({ name: 'bent.obj', mimeType: 'model/obj', buffer });
-  await expect(page.getByRole('alert')).toContainText('bent.obj:2: "nan" is not a finite number');
+  await expect(page.getByRole('alert')).toContainText('bent.obj:2: "nan" is not finite');
   await expect(page.getByRole('row', { name: /bent/ })).toHaveCount(0);
 });
 
@@ -43,17 +43,17 @@ test('preflight tells what is wrong, a repair is a version of its own and is und
   await page.getByLabel(bringIn).setInputFiles({ name: 'shot.zip', mimeType: 'application/zip', buffer });
   await expect(page).toHaveURL(/shots\/E2E-3/);
   await page.goto(`${address()}/shots/E2E-3/intake?check=limit-overridden`);
-  const row = page.getByRole('button', { name: /Limits that others override/ });
-  await expect(row).toContainText('caution', { timeout: 60_000 });
+  const row = page.getByRole('row', { name: /Overridden limits/ });
+  await expect(row).toContainText('warning', { timeout: 60_000 });
   await expect(page.getByText('transmission 6 needs an overall limit of 7; it is 4')).toBeVisible();
   const accessibility = await new AxeBuilder({ page }).analyze();
   expect(accessibility.violations.filter(({ impact }) => impact === 'serious' || impact === 'critical')).toEqual([]);
-  await page.keyboard.press('r');
+  await page.keyboard.press('Shift+R');
   await expect(page.getByText(/version 2/).first()).toBeVisible();
   await expect(row).toHaveCount(0, { timeout: 60_000 });
   await page.keyboard.press('Control+z');
-  await expect(row).toContainText('caution', { timeout: 60_000 });
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Page' }).click()]);
+  await expect(row).toContainText('warning', { timeout: 60_000 });
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Page', exact: true }).click()]);
   expect(readFileSync(await download.path(), 'utf8')).toContain('Preflight of E2E-3, version 1');
   await page.keyboard.press('/');
   await page.keyboard.type('nothing of this name');
@@ -68,9 +68,9 @@ test('a log that breaks off is read, says why, and remembers what is decided for
   await page.goto(`${address()}/shots/E2E-4/intake?section=log`);
   const log = ['. 5:00:00 <open> f=7 m=300 start', '! 5:00:01 <open> f=7 o=/set/pane0 cannot open texture "tex/lost.png"',
     ...[1, 2, 3, 4, 5, 6].map((i) => `. 5:0${i}:00 <trace> f=7 m=${300 * 2 ** i} tile ${i}`)].join('\n'); // prettier-ignore
-  await page.getByLabel('Bring in the log of a render').setInputFiles({ name: 'farm.log', mimeType: 'text/plain', buffer: Buffer.from(log) });
-  await expect(page.getByText(/breaks off at line 8 in "trace", in frame 7.*for want of memory: it was still rising, at 18\.8 GB/)).toBeVisible();
-  await expect(page.getByRole('heading', { name: '1 of 2 logs tells of a stop' })).toBeVisible();
+  await page.getByLabel('Import the log of a render').setInputFiles({ name: 'farm.log', mimeType: 'text/plain', buffer: Buffer.from(log) });
+  await expect(page.getByText(/ends without an end at line 8 in "trace", in frame 7.*for lack of memory: it was still rising, at 18\.8 GB/)).toBeVisible();
+  await expect(page.getByRole('heading', { name: '1 of 2 logs has a blocker' })).toBeVisible();
   await page.getByLabel('Harmless here because').fill('the pane is clear');
   await page.getByRole('button', { name: 'Decide for this shot' }).click();
   await expect(page.getByText('decided for this shot: the pane is clear')).toBeVisible();

@@ -52,6 +52,6 @@ test('asks again when the session ends under an open page', async ({ page }) => 
   await page.getByRole('button', { name: 'Sign in' }).click();
   await expect(page.getByRole('heading', { name: 'No shots yet' })).toBeVisible();
   await page.context().clearCookies();
-  await page.getByLabel('Bring in a zip archive, a scene file or pictures').setInputFiles({ name: 'a.obj', mimeType: 'text/plain', buffer: Buffer.from('v 0 0 0') });
+  await page.getByLabel('Import a zip archive, a scene file or pictures').setInputFiles({ name: 'a.obj', mimeType: 'text/plain', buffer: Buffer.from('v 0 0 0') });
   await expect(page.getByLabel('Server token')).toBeVisible();
 }); // prettier-ignore

@@ -9,7 +9,7 @@ const address = () => process.env.DUSTING_TEST_ADDRESS!;
 test('a shot is archived, taken out again, told by its parts and deleted', async ({ page }) => {
   await page.goto(address());
   const buffer = await zipped(filesOf(await smallShot('STORE-1')));
-  await page.getByLabel('Bring in a zip archive, a scene file or pictures').setInputFiles({ name: 'shot.zip', mimeType: 'application/zip', buffer });
+  await page.getByLabel('Import a zip archive, a scene file or pictures').setInputFiles({ name: 'shot.zip', mimeType: 'application/zip', buffer });
   await expect(page).toHaveURL(/shots\/STORE-1/);
   const state = async () => (await page.request.get(`${address()}/api/shots/STORE-1`)).json();
   // The demo's render may go before it; the first pixels of this one will do.
@@ -34,7 +34,7 @@ test('a shot is archived, taken out again, told by its parts and deleted', async
   await page.getByRole('menuitem', { name: 'Storage …' }).click();
   const dialog = page.getByRole('dialog', { name: 'Storage of STORE-1' });
   await expect(dialog.getByText(/Uses [\d.]+ [kM]B\. Deleting the shot frees/)).toBeVisible();
-  await expect(dialog.getByRole('row', { name: /Version 1: Came in.*Can’t be deleted: it is the current version/ })).toBeVisible();
+  await expect(dialog.getByRole('row', { name: /Version 1: Imported.*Can’t be deleted: it is the current version/ })).toBeVisible();
   const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa']).analyze();
   expect(violations.filter(({ impact }) => impact === 'serious' || impact === 'critical').map(({ id }) => id)).toEqual([]);
   await dialog.getByRole('button', { name: /Delete Render \d+/ }).click();

@@ -13,7 +13,7 @@ test('a light is found by a word, its intensity set and kept, and undone from th
   const scene = page.getByRole('region', { name: 'Scene' });
   await scene.getByRole('textbox', { name: /Find an item or a control/ }).fill('window');
   await scene
-    .getByRole('button', { name: /window/ })
+    .getByRole('option', { name: /window/ })
     .first()
     .click();
   const intensity = scene.getByRole('spinbutton', { name: 'Intensity' });
@@ -33,7 +33,7 @@ test('a control is found by what it does, and the page stays accessible', async 
   const scene = page.getByRole('region', { name: 'Scene' });
   await scene.getByRole('textbox', { name: /Find an item or a control/ }).fill('shadow distance');
   await scene
-    .getByRole('button', { name: /window/ })
+    .getByRole('option', { name: /window/ })
     .first()
     .click();
   await expect(scene.locator('.found')).toHaveText([/Shadow distance/]);
@@ -41,7 +41,7 @@ test('a control is found by what it does, and the page stays accessible', async 
   expect(violations.filter((v) => v.impact === 'serious' || v.impact === 'critical').map((v) => v.id)).toEqual([]);
   await scene.getByRole('textbox', { name: /Find an item or a control/ }).fill('nothing like this');
   await scene.getByRole('button', { name: /Lights/ }).click();
-  await expect(scene).toContainText('Nothing in the scene speaks of');
+  await expect(scene).toContainText('Nothing in the scene matches');
 });
 
 test('a dial of the sheets is found by a word, and can be switched off where it may', async ({ page }) => {

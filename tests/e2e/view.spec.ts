@@ -30,7 +30,12 @@ test.beforeAll(() => {
 test.afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
 const stage = (page: Page) => page.locator('.viewport canvas').first();
-const bring = (page: Page, ...files: string[]) => page.getByLabel('Picture files to bring in').setInputFiles(files);
+const bring = (page: Page, ...files: string[]) => page.getByLabel('Import pictures').setInputFiles(files);
+/** One of a list, by its name. */
+async function choose(page: Page, list: string, name: string): Promise<void> {
+  await page.getByRole('combobox', { name: list }).click();
+  await page.getByRole('option', { name, exact: true }).click();
+}
 /** Display bytes of the canvas at a share of its width and height. */
 const seen = (page: Page, x: number, y: number): Promise<number[]> =>
   stage(page).evaluate((canvas: HTMLCanvasElement, [u, v]) => [...canvas.getContext('2d')!.getImageData(Math.floor(canvas.width * u), Math.floor(canvas.height * v), 1, 1).data], [x, y]); // prettier-ignore
@@ -71,7 +76,7 @@ test('exposure, offset, channels and transforms change pixels as their formulas 
   await page.keyboard.press('o');
   await expect.poll(() => seen(page, 0.5, 0.2)).toEqual(shown(plain[0], plain[0], plain[0]));
   await page.keyboard.press('0');
-  await page.getByLabel('View transform').selectOption('none');
+  await choose(page, 'View transform', 'None');
   await expect.poll(() => seen(page, 0.5, 0.2)).toEqual([...plain.slice(0, 3).map((v) => Math.round(255 * v)), 255]);
 });
 
@@ -79,7 +84,7 @@ test('its passes are walked from the keyboard, beside each other and large', asy
   await page.goto(`${address()}/shots/HA-010/look`);
   await expect(stage(page)).toHaveAttribute('aria-label', 'beauty of mixed.exr');
   await page.keyboard.press('ArrowDown');
-  await expect(page.locator('.layers [aria-current=true]')).toHaveText('diffuse');
+  await expect(page.locator('.layers [aria-selected=true]')).toHaveText('diffuse');
   await expect.poll(() => seen(page, 0.5, 0.5)).toEqual(shown(box[4], box[5], box[6]));
   await page.keyboard.press('a');
   await expect(page.locator('.viewport canvas')).toHaveCount(6);
@@ -117,7 +122,7 @@ test('it is held against another one: wiped, subtracted, measured', async ({ pag
   await page
     .getByRole('listitem')
     .filter({ hasText: 'mixed.exr' })
-    .getByRole('button', { name: 'Hold against' })
+    .getByRole('button', { name: 'Compare', exact: true })
     .click();
   const compare = page.getByRole('region', { name: 'Compare' });
   // 576 of 5,184 pixels differ by the box's own values: √(mean square over three channels / 9).
@@ -140,18 +145,18 @@ test('it is held against another one: wiped, subtracted, measured', async ({ pag
   await page.keyboard.press('d');
   await expect.poll(() => seen(page, 0.5, 0.5)).toEqual(shown(box[0], box[1], box[2]));
   await expect.poll(() => seen(page, 0.5, 0.2)).toEqual([0, 0, 0, 255]);
-  await compare.getByLabel('Kind of difference').selectOption('stops');
+  await choose(page, 'Kind of difference', 'In stops');
   // The box of B is a stop darker, less the floor that keeps black from dividing: just below half of two stops, in blue.
   await expect.poll(() => seen(page, 0.5, 0.5)).toEqual([35, 65, 127, 255]);
-  await page.keyboard.press('t');
+  await page.keyboard.press('Shift+D');
   await expect(page.locator('.viewport canvas')).toHaveCount(2);
 });
 
 test('a view is named, and comes back from its own address', async ({ page }) => {
   await page.goto(`${address()}/shots/HA-010/look?exposure=1.5&layer=diffuse&panel=looks`);
   await expect(stage(page)).toHaveAttribute('aria-label', /^diffuse of/);
-  await page.getByLabel('Keep this view as').fill('the box, lifted');
-  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await page.getByLabel('Save this view as').fill('the box, lifted');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
   const kept = page.locator('.looks li', { hasText: 'the box, lifted' });
   await expect(kept).toContainText('diffuse, 1.5 stops');
   await page.goto(`${address()}/shots/HA-010/look?panel=looks`);
@@ -168,7 +173,7 @@ test('an upload goes on after a reload, and a file that cannot be read says why'
   await page.unroute('**/pictures?name=*');
   await page.reload();
   await expect(page.getByRole('listitem').filter({ hasText: 'lantern-push.####.exr' })).toContainText('3 frames, 4 missing, 1 cut short'); // prettier-ignore
-  await page.getByLabel('Picture files to bring in').setInputFiles({ name: 'torn.exr', mimeType: 'image/x-exr', buffer: Buffer.from('torn') }); // prettier-ignore
+  await page.getByLabel('Import pictures').setInputFiles({ name: 'torn.exr', mimeType: 'image/x-exr', buffer: Buffer.from('torn') }); // prettier-ignore
   await expect(page.getByRole('alert').first()).toContainText(
     'torn.exr: at byte 0: does not begin as an EXR file does',
   );
@@ -186,7 +191,7 @@ test('a sequence is stepped through and charted, its gaps named', async ({ page 
   await panel.getByRole('button', { name: 'Measure flicker' }).click();
   await expect(panel).toContainText(/Where nothing moves .* of its noise is new each time/);
   await page.keyboard.press(' ');
-  await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Pause', exact: true })).toBeVisible();
   await page.keyboard.press(' ');
 });
 
@@ -196,8 +201,8 @@ test('light groups are set against each other and kept, and a render of ours is 
   await page.goto(`${address()}/shots/HA-010/look?panel=lights`);
   await page.getByRole('listitem').filter({ hasText: 'lantern-push' }).getByRole('button').first().click();
   const lights = page.getByRole('region', { name: 'Lights' });
-  await lights.locator('.group', { hasText: 'flame' }).getByRole('button', { name: 'Off' }).click();
-  await lights.getByRole('button', { name: 'Keep with the shot' }).click();
+  await lights.locator('.group', { hasText: 'flame' }).getByRole('button', { name: 'Mute' }).click();
+  await lights.getByRole('button', { name: 'Save with the shot' }).click();
   await expect.poll(async () => (await (await page.request.get(`${address()}/api/shots/HA-010/pictures`)).json()).balance).toEqual({ lg_flame: { stops: 0, isMuted: true } }); // prettier-ignore
   await page.getByRole('listitem').filter({ hasText: /Version \d/ }).getByRole('button').first().click(); // prettier-ignore
   await expect(stage(page)).toHaveAttribute('aria-label', /^Beauty of Version/);
@@ -230,26 +235,26 @@ test('causes of a picture are found, and its plan is in numbers once its samples
   await page.getByRole('tab', { name: 'Causes' }).click();
   const causes = page.getByRole('region', { name: 'Causes' });
   await expect(causes).toContainText(
-    /Noise of \d+\.\d display steps in the midtones after the lift; diffuse carries \d+ % of it/,
+    /Noise of \d+\.\d of 255 in the midtones with shadows boosted; diffuse carries \d+ % of it/,
   );
   await expect(causes).toContainText('texture as fine as a pixel is taken for noise');
   const all = causes.getByRole('listitem').filter({ hasText: '× the samples of everything' });
-  await expect(all).toHaveText(/everything noise [\d.]+ → 2\.0 steps/);
+  await expect(all).toHaveText(/everything noise [\d.]+ → 2\.0 of 255/);
   await page.getByRole('tab', { name: 'Health' }).click();
-  await page.getByLabel('Samples a pixel').fill('64');
+  await page.getByLabel('Samples per pixel').fill('64');
   // What is typed stays while others change the shot.
   const balance = page.waitForResponse((response) => response.url().endsWith('/pictures'));
   await page.request.put(`${address()}/api/shots/HA-010/balance`, { data: { key: { stops: 1, isMuted: false } } });
   await balance;
-  await expect(page.getByLabel('Samples a pixel')).toHaveValue('64');
-  await page.getByLabel('Samples a pixel').press('Enter');
+  await expect(page.getByLabel('Samples per pixel')).toHaveValue('64');
+  await page.getByLabel('Samples per pixel').press('Enter');
   await page.getByRole('tab', { name: 'Causes' }).click();
   await expect(all).toHaveText(/everything: samples 64 → \d{3,} noise/);
   // In the dials of the renderer that the shot is for, which is chosen at intake.
   const choose = (target: string | null) => page.request.post(`${address()}/api/shots/HA-010/profiles`, { data: { show: null, target } }); // prettier-ignore
   expect((await choose('Heron')).ok()).toBe(true);
   await page.reload();
-  await expect(all).toHaveText(/everything: rays a pixel 64 → \d{3,} noise/);
+  await expect(all).toHaveText(/everything: camera paths 64 → \d{3,} noise/);
   await choose(null);
 });
 

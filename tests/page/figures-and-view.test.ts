@@ -75,9 +75,9 @@ describe('the view in the address', () => {
 
   it('lifts the shadows by two stops and gamma 1.25, and back (common practice, no source)', () => {
     const view = useView();
-    view.toggleLift();
-    expect([view.exposure, view.gamma, view.isLifted]).to.deep.equal([2, 1.25, true]);
-    view.toggleLift();
-    expect([view.exposure, view.gamma, view.isLifted]).to.deep.equal([0, 1, false]);
+    view.toggleBoost();
+    expect([view.exposure, view.gamma, view.isBoosted]).to.deep.equal([2, 1.25, true]);
+    view.toggleBoost();
+    expect([view.exposure, view.gamma, view.isBoosted]).to.deep.equal([0, 1, false]);
   });
 });

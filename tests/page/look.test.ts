@@ -52,9 +52,9 @@ describe('a look in the address', () => {
   it('is lifted and put back by the same switch', () => {
     const look = useLook();
     look.fromQuery({});
-    look.toggleLift();
-    expect([look.view.exposure, look.view.gamma, look.isLifted]).to.deep.equal([2, 1.25, true]);
-    look.toggleLift();
+    look.toggleBoost();
+    expect([look.view.exposure, look.view.gamma, look.isBoosted]).to.deep.equal([2, 1.25, true]);
+    look.toggleBoost();
     expect(look.query).to.deep.equal({});
   });
 });

@@ -125,7 +125,7 @@ export const tryRemedy = (shot: BenchShot, { finding, mask }: FindingWithMask, r
   tryOut(shot, valuesOf(remedy), finding.where.region!, finding.isElsewhereNext ? null : mask);
 
 /** What the same trial is predicted to measure, where no finding says it. */
-export function foretell(
+export function forecast(
   shot: BenchShot,
   values: ControlValues,
   region: Region,

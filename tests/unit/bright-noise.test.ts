@@ -1,4 +1,4 @@
-/** Noise that the shadow lift blows out: seen on the picture as it is, by the sRGB curve (IEC 61966-2-1) alone. */
+/** Noise that the shadow boost blows out: seen on the picture as it is, by the sRGB curve (IEC 61966-2-1) alone. */
 import { expect } from 'chai';
 import { plainDisplay } from '../../core/data/grain.ts';
 import { channel, type Picture, type Region } from '../../core/data/picture.ts';
@@ -36,7 +36,7 @@ function stepsOf(picture: Picture, region: Region): number {
 describe('noise of bright parts', function () {
   this.timeout(60_000);
 
-  it('is told where the lift does not show it, with samples that reach the target', async () => {
+  it('is told where the boost does not show it, with samples that reach the target', async () => {
     const shot = await whiteWall(2);
     const [found, ...rest] = examine(shot, [noise]);
     const { finding } = found;
@@ -68,12 +68,12 @@ describe('noise of bright parts', function () {
     expect(found).not.to.include('noise.bright');
   });
 
-  it('keeps samples that the lift alone would give away', async () => {
+  it('keeps samples that the boost alone would give away', async () => {
     const found = async (target: number) => examine(await whiteWall(target, 32, 2), [noise]).map(({ finding }) => finding); // prettier-ignore
     const shot = await whiteWall(4, 32, 2);
     const picture = renderShot(shot);
     const { region } = noisiestPlace(picture, plainDisplay);
-    // Half of the samples would reach a target of 4 after the lift, and not without it.
+    // Half of the samples would reach a target of 4 with shadows boosted, and not without it.
     const [generous] = await found(10);
     expect(generous.key).to.equal('noise.spare');
     expect(Number(/: ([\d.]+) steps/.exec(generous.sentence)![1]) * Math.SQRT2).to.be.below(4);

@@ -1,7 +1,7 @@
 /** Colour values against the standards, and what the display makes of them. */
 import { expect } from 'chai';
 import { linearFromSrgb, luminance, srgbFromLinear } from '../../core/data/colour.ts';
-import { SCALE, SHADOW_LIFT, viewColour, viewScale } from '../../core/picture/view.ts';
+import { SCALE, SHADOW_BOOST, viewColour, viewScale } from '../../core/picture/view.ts';
 
 describe('colour', () => {
   it('follows the sRGB curve (IEC 61966-2-1)', () => {
@@ -42,7 +42,7 @@ describe('view', () => {
   it('doubles light a stop and applies gamma on top of the curve', () => {
     expect(show(0.1, { exposure: 1, gamma: 1 })).to.deep.equal(show(0.2, { exposure: 0, gamma: 1 }));
     const exact = 255 * srgbFromLinear(0.04 * 4) ** (1 / 1.25);
-    expect(show(0.04, SHADOW_LIFT)[0]).to.be.closeTo(exact, 1);
+    expect(show(0.04, SHADOW_BOOST)[0]).to.be.closeTo(exact, 1);
   });
 
   it('clips what is outside the display and marks what is no number', () => {

@@ -79,7 +79,7 @@ describe('jar shelf', function () {
 
   it('noise: says which pass carries it, and asks for less the higher the target', async () => {
     const { finding } = find('noise');
-    expect(finding.headline).to.match(/^\d+ % of the visible noise here is (direct|indirect) \w+: [a-z ]+$/);
+    expect(finding.headline).to.match(/^\d+ % of the noise here is (direct|indirect) \w+: [a-z ]+$/);
     const cost = changeOf(finding.remedies[0].predicted!, 'rays')!;
     const relaxed = await jarShelf(shelf.document.sheets.preview.width, shelf.document.sheets.preview.height, {
       grainTarget: 10,

@@ -29,14 +29,14 @@ async function small(change: (shot: Small) => void = () => {}, sheet = {}): Prom
 describe('families of causes', function () {
   this.timeout(120_000);
 
-  it('are a folder and a line: the example is asked, foretold, tried and put in order like any other', async () => {
+  it('are a folder and a line: the example is asked, forecast, tried and put in order like any other', async () => {
     const shot = await small(() => {}, { motion: { samples: 4, shutter: 0.5 } });
     const found = examine(shot, checked([...FAMILIES, motion]));
     const own = found.find(({ finding }) => finding.family === 'motion')!;
     expect(own.finding.cause).to.equal('motion.samples-without-motion');
     expect(own.finding.causes).to.deep.equal([{ id: 'motion.samples-without-motion', share: 1 }]);
     const [remedy] = own.finding.remedies;
-    // Every figure is foretold, or it says why it is not.
+    // Every figure is forecast, or it says why it is not.
     expect(remedy.predicted!.figures.map(({ id }) => id)).to.deep.equal(FIGURES.map(({ id }) => id));
     for (const { id, after, why } of remedy.predicted!.figures)
       if (id !== 'most-changed') expect(after !== null || why !== undefined, id).to.equal(true);
@@ -57,7 +57,7 @@ describe('families of causes', function () {
     const found = examine(shot, [broken, ...FAMILIES]).map(({ finding }) => finding);
     const failed = found.find(({ cause }) => cause === 'motion.failed')!;
     expect([failed.sentence, failed.why]).to.deep.equal([
-      'Motion: this could not be looked for.',
+      'Motion: could not be examined.',
       'the scene has no clock',
     ]);
     expect(found.some(({ family }) => family === 'limits')).to.equal(true);

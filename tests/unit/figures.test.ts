@@ -23,7 +23,7 @@ import { passChannels } from '../../core/render/film/pass-list.ts';
 import type { FilmLayout } from '../../core/render/film/passes.ts';
 import { buildStoreRoom } from '../../demo/ha-040/build.ts';
 import { buildHiveYard } from '../../demo/ha-050/build.ts';
-import { benchShot, foretell, renderShot, tryOut } from './bench-shot.ts';
+import { benchShot, forecast, renderShot, tryOut } from './bench-shot.ts';
 import { randomNumbers } from './size.ts';
 
 const LAYOUT: FilmLayout = { groups: [], groupPasses: false, shadows: ['sun'], occlusion: true, channelErrors: false };
@@ -131,11 +131,11 @@ describe('figures', function () {
     expect(valueIn(moved, 'brightness')).to.include({ before: -3, after: -1 });
   });
 
-  it('of the store room’s occlusion distance are told of the occlusion pass, foretold as measured', async () => {
+  it('of the store room’s occlusion distance are told of the occlusion pass, forecast as measured', async () => {
     const shot = await benchShot(buildStoreRoom(), { width: 96, height: 54, samples: 16 });
     const region = { x: 0, y: 0, width: 96, height: 54 };
     const values = { '/occlusion/distance': 0.3 };
-    const [told, there] = [foretell(shot, values, region, renderShot(shot)), tryOut(shot, values, region)];
+    const [told, there] = [forecast(shot, values, region, renderShot(shot)), tryOut(shot, values, region)];
     for (const [what, effect] of Object.entries({ told, there })) {
       expect(valueIn(effect, 'changed')!.of, what).to.equal('occlusion');
       expect(sidesOf(effect, 'changed').after, what).to.be.above(0.8);
@@ -150,7 +150,7 @@ describe('figures', function () {
     const [sun] = Object.entries(shot.document.lights).find(([, light]) => light.shadowDistance !== null)!;
     const region = { x: 0, y: 0, width: 120, height: 68 };
     const values = { [`/lights/${sun}/shadowDistance`]: null };
-    const [told, there] = [foretell(shot, values, region, renderShot(shot)), tryOut(shot, values, region)];
+    const [told, there] = [forecast(shot, values, region, renderShot(shot)), tryOut(shot, values, region)];
     for (const [what, effect] of Object.entries({ told, there })) {
       expect(sidesOf(effect, 'changed').after, what).to.be.above(0.03);
       expect(

@@ -90,7 +90,7 @@ describe('films as pictures', () => {
     expect(() => pictureOf([film], region, ['sheen'])).to.throw(RangeError, 'no pass "sheen"');
   });
 
-  it('cost no more than 330 bytes a pixel', () => {
+  it('cost no more than 330 bytes per pixel', () => {
     const one = packFilm(createFilm({ x: 0, y: 0, width: 100, height: 100 })).length / 10_000;
     expect(one).to.be.below(330);
   });

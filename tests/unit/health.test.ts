@@ -75,7 +75,7 @@ describe('health of a picture', () => {
     const { findings } = healthOf(input);
     expect(findings.map(({ id }) => id)).to.include.members(['not-finite', 'negative', 'alpha-range', 'black-pass']);
     expect(findings[0].sentence).to.equal(
-      'R has 1 values that are no numbers and 0 that are infinite, the first at 5, 0.',
+      'R has 1 values that are NaN and 0 that are infinite, the first at 5, 0.',
     );
   });
 

@@ -32,14 +32,14 @@ describe('night lantern', function () {
     [found] = diagnoseRender(inputOf(shot, picture), [fireflies]);
   });
 
-  it('has fireflies all over, traced to the flame behind the chimney, met by chance', () => {
+  it('has fireflies all over, traced to the flame behind the chimney, found by chance', () => {
     const { finding, mask } = found;
     expect(mask!.reduce((a, b) => a + b, 0)).to.be.greaterThan(30);
     expect(finding.severity).to.equal('caution');
     expect(finding.sentence).to.match(/^\d+ fireflies.*: \d+ in (diffuse|specular) indirect\.$/);
     expect(finding.cause).to.equal('fireflies.emitter-in-shell');
     expect(finding.headline).to.match(
-      /^Light met by chance: camera → (table|wall), (bounced|mirrored) → chimney, through → .*→ flame$/,
+      /^Light found by chance: camera → (table|wall), (bounced|mirrored) → chimney, through → .*→ flame$/,
     );
     expect(finding.dials[0]).to.include({ pointer: '/clamps/bounced', note: 'off' });
     const samples = Number(/about ([\d,]+) a pixel/.exec(finding.why)![1].replaceAll(',', ''));
@@ -75,13 +75,13 @@ describe('night lantern', function () {
     expect(left.after).to.be.at.most(1);
   });
 
-  it('foretells the trials: rays within 15 %, noise within 25 %, and what the clamp takes', () => {
+  it('forecasts the trials: rays within 15 %, noise within 25 %, and what the clamp takes', () => {
     for (const id of [found.finding.remedies[0].id, 'clamp-indirect']) {
       const [told, there] = [remedy(id).predicted, trial(id)].map(read);
       expect(there.rays / told.rays, `${id}: rays`).to.be.within(0.85, 1.15);
       expect(there.noiseAfter / told.noiseAfter, `${id}: noise`).to.be.within(0.75, 1.25);
     }
-    // What comes by chance is no brightness to foretell; what is taken is.
+    // What comes by chance is no brightness to forecast; what is taken is.
     const most = (effect: Effect | null) => read(effect).mostChanged!.stops;
     expect(most(trial('clamp-indirect'))).to.be.closeTo(most(remedy('clamp-indirect').predicted), 1.5);
   });
@@ -92,14 +92,14 @@ describe('night lantern', function () {
   });
 
   it('traces guilty samples again: a clamp cleans them, a roughness floor does not', () => {
-    const cleaned = (id: string) => /Of (\d+) guilty pixels traced again, (\d+) are clean/.exec(remedy(id).note!)!.slice(1).map(Number); // prettier-ignore
+    const cleaned = (id: string) => /Of (\d+) affected pixels traced again, (\d+) are clean/.exec(remedy(id).note!)!.slice(1).map(Number); // prettier-ignore
     const [traced, clean] = cleaned('clamp-indirect');
     expect(clean).to.be.at.least(0.9 * traced);
     expect(cleaned('roughness-floor')[1]).to.be.at.most(0.1 * traced);
     expect(channel(picture, 'brightest.value').some((v) => v > 100)).to.equal(true);
   });
 
-  it('tells light that is met at once from light met later, as passes and clamps do', () => {
+  it('tells direct from indirect light, as passes and clamps do', () => {
     const [diffuse, transmission] = [0, 2];
     expect([0, extend(0, diffuse), extend(extend(0, transmission), transmission)].every(isDirect)).to.equal(true);
     expect([extend(extend(0, diffuse), transmission), extend(extend(0, transmission), diffuse)].some(isDirect)).to.equal(false); // prettier-ignore

@@ -93,7 +93,7 @@ describe('noise read from pictures', () => {
       // Of the mean of two.
       expect((found * Math.SQRT2) / sigma).to.be.within(0.95, 1.05);
     }
-    // Light that is met by chance: in a tenth of the pixels ten times as much, deviation 0.03 for a mean of 0.01.
+    // Light that is found by chance: in a tenth of the pixels ten times as much, deviation 0.03 for a mean of 0.01.
     const random = randomNumbers(6);
     const chance = () => plane(() => (random() < 0.1 ? 0.1 : 0));
     const halves: [Float32Array, Float32Array] = [chance(), chance()];

@@ -45,7 +45,7 @@ describe('noise of a picture without an error pass', () => {
     expect([0.01, 0.05, 0.5].map(zoneOf)).to.deep.equal([0, 1, 2]);
   });
 
-  it('is told as the picture is where the lift blows it out', () => {
+  it('is told as the picture is where the boost blows it out', () => {
     const { all } = noiseOf(
       picture(() => 0.6, 0.09),
       null,
@@ -78,7 +78,7 @@ describe('noise of a picture without an error pass', () => {
 });
 
 describe('noise of a picture that brings its error along', () => {
-  it('is that error, in display steps after the lift', () => {
+  it('is that error, in display steps with shadows boosted', () => {
     const y = new Float32Array(400).fill(0.1);
     const { all, isEstimated } = noiseOf(y, new Float32Array(400).fill(0.01), 20, 20);
     expect(isEstimated).to.equal(false);

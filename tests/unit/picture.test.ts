@@ -3,7 +3,7 @@ import { expect } from 'chai';
 import { evenEnvironment } from '../../core/document/defaults.ts';
 import { srgbFromLinear } from '../../core/data/colour.ts';
 import { channel, clipRegion, createPicture } from '../../core/data/picture.ts';
-import { grainOf, grainWeight, liftedDisplay, visibleGrain } from '../../core/data/grain.ts';
+import { grainOf, grainWeight, boostedDisplay, visibleGrain } from '../../core/data/grain.ts';
 import { boxMean, cropPlane, luminancePlane, percentile, strongestWindow } from '../../core/picture/measured.ts';
 import { passFigures } from '../../core/picture/pass-figures.ts';
 import { packPicture, unpackPicture } from '../../core/picture/planes.ts';
@@ -18,7 +18,7 @@ describe('visible grain (Conventions)', () => {
   // v(Y) = 255·sRGB(min(1, 4Y))^(1/1.25)
   const v = (y: number) => 255 * srgbFromLinear(Math.min(1, 4 * y)) ** (1 / 1.25);
 
-  it('is half the way that one error up and down moves the lifted display', () => {
+  it('is half the way that one error up and down moves the boosted display', () => {
     for (const [y, s] of [
       [0.05, 0.01],
       [0.2, 0.1],
@@ -30,8 +30,8 @@ describe('visible grain (Conventions)', () => {
   it('stops at black and at white', () => {
     expect(visibleGrain(0.01, 0.5)).to.be.closeTo((v(0.51) - v(0)) / 2, 1e-9);
     expect(visibleGrain(2, 0.1)).to.equal(0);
-    expect(liftedDisplay(0.25)).to.be.closeTo(255, 1e-9);
-    expect(liftedDisplay(-1)).to.equal(0);
+    expect(boostedDisplay(0.25)).to.be.closeTo(255, 1e-9);
+    expect(boostedDisplay(-1)).to.equal(0);
   });
 
   it('is taken over a region as a root mean square, and scales', () => {

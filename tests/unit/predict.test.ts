@@ -97,14 +97,14 @@ describe('sample plan', () => {
     }
   });
 
-  it('raises samples for everything in proportion to the variance', () => {
+  it('raises samples per pixel in proportion to the variance', () => {
     const model = sampleModel(made(0, 8, 0, 4), 8, single);
     expect(planFor(model, 1, single).samples).to.equal(32);
     expect(planFor(model, 0.25, single).samples).to.equal(128);
     expect(cheapestPlan(model, 0.25, single).extra).to.deep.equal(single);
   });
 
-  it('foretells noise and rays at other counts from one pilot, within 10 %', () => {
+  it('forecasts noise and rays at other counts from one pilot, within 10 %', () => {
     const test = glassAndFloor({ samples: 64 });
     const settings = settingsOf(test.document.sheets.preview);
     const scene = compiled(test);
@@ -137,7 +137,7 @@ const variation = (test: ReturnType<typeof scene>) => ({ sheet: test.document.sh
 const rendered = (film: Film): RenderedSide => ({ films: [film], layout: NO_EXTRAS, deciding: 0, seconds: null, bytes: null }); // prettier-ignore
 
 describe('any change', () => {
-  it('is measured and foretold by the samples each pixel has, where sampling is adaptive', () => {
+  it('is measured and forecast by the samples each pixel has, where sampling is adaptive', () => {
     const adaptive = { on: true, target: 3, least: 16 };
     const [fixed, spent] = [glassAndFloor({ samples: 256 }), glassAndFloor({ samples: 256, adaptive })];
     const [a, b] = [render(fixed), render(spent)];
@@ -157,7 +157,7 @@ describe('any change', () => {
     expect(told.rays / measured.rays).to.be.within(0.75, 1.25);
   });
 
-  it('is foretold by a paired pilot within 0.2 stops and 25 % of the rays, without the trial’s numbers', () => {
+  it('is forecast by a paired pilot within 0.2 stops and 25 % of the rays, without the trial’s numbers', () => {
     const before = glassAndFloor({
       width: 40,
       height: 32,

@@ -45,7 +45,7 @@ describe('reflections', function () {
   it('are cut into facets by normals of triangles, and the remedy is the switch', async () => {
     const [finding, ...rest] = await found(ball((document) => (document.objects.pane0.normals = 'flat')));
     expect(rest).to.deep.equal([]);
-    expect(finding.sentence).to.equal('Reflections of ball are cut into facets.');
+    expect(finding.sentence).to.equal('Reflections of ball are faceted.');
     expect(valuesOf(finding.remedies[0])).to.deep.equal({ '/objects/pane0/normals': 'smooth' });
     expect(read(finding.remedies[0].predicted).rays).to.be.within(0.8, 1.2);
   });

@@ -1,6 +1,6 @@
 /**
  * Every remedy of every family on a shot that has its cause: its trial, by other random numbers, within bounds of what was
- * foretold. DUSTING_TELL=1 prints the table.
+ * forecast. DUSTING_TELL=1 prints the table.
  */
 import { expect } from 'chai';
 import type { FindingWithMask } from '../../core/contracts/finding.ts';
@@ -43,7 +43,7 @@ const weave: Change = (document, files) => {
 };
 const generous = { diffuse: 2, specular: 4, transmission: 16, volume: 2, alpha: 16, overall: 24 };
 
-/** A lamp in a box of glass before the wall: light that is met by chance. */
+/** A lamp in a box of glass before the wall: light that is found by chance. */
 const inGlass =
   (put: Change): Change =>
   (document, files) => {
@@ -96,7 +96,7 @@ describe('remedies', function () {
   const tried = new Set<string>();
 
   for (const [name, build, keys] of SHOTS)
-    it(`of the ${name} do what was foretold`, async () => {
+    it(`of the ${name} do what was forecast`, async () => {
       const shot = await build();
       const found = examine(shot).filter(({ finding }) => keys.includes(finding.key));
       expect(found.map(({ finding }) => finding.key)).to.include.members(keys);
@@ -115,7 +115,7 @@ describe('remedies', function () {
         const noise = isSeen
           ? p.noiseAfter / m.noiseAfter / (finding.isElsewhereNext ? 1 : p.noiseBefore / m.noiseBefore)
           : 1;
-        // What cannot be foretold is not, and says why.
+        // What cannot be forecast is not, and says why.
         if (p.stops === null) expect(valueIn(remedy.predicted!, 'brightness')!.why, remedy.id).to.match(/by chance/);
         const told = `stops ${p.stops?.toFixed(2) ?? 'by chance'} / ${m.stops.toFixed(2)}  rays × ${p.rays.toFixed(2)} / ${m.rays.toFixed(2)}  noise ${p.noiseAfter.toFixed(1)} / ${m.noiseAfter.toFixed(1)}`;
         return {

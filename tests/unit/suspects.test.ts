@@ -45,14 +45,14 @@ function weave(document: ShotDocument, files: Map<string, Uint8Array>, filter: '
 describe('causes of noise that samples only hide', function () {
   this.timeout(120_000);
 
-  it('finds texture finer than pixels, whose mips take it away as foretold', async () => {
+  it('finds texture finer than pixels, whose mips take it away as forecast', async () => {
     const shot = await wall((document, files) => weave(document, files, 'nearest'));
     const of = found(shot);
     const { finding } = of;
     expect(finding.cause).to.equal('noise.fine-texture');
     expect(finding.headline).to.match(/texture finer than pixels/);
     const remedy = finding.remedies.find(({ id }) => id === 'mip-textures')!;
-    expect(remedy.title).to.equal('Mix texels by mips in weave');
+    expect(remedy.title).to.equal('Filter textures with mips in weave');
     const measured = read(tryRemedy(shot, of, remedy));
     expect(measured.noiseAfter).to.be.below(measured.noiseBefore / 2);
     expect(read(remedy.predicted).noiseAfter / measured.noiseAfter).to.be.within(0.85, 1.15);

@@ -122,7 +122,7 @@ describe('texels that a baked image needs', () => {
       const { repair, items } = (await loss(await board(away + 1e-6), 'maps-baked', baked))!;
       const texels = (repair!.work as { texels: Record<string, number> }).texels.lumps;
       expect(texels).to.equal(2 ** Math.ceil(Math.log2(needed - 1)));
-      expect(items[0].detail).to.include(`2048 texels a side in the final (the default of the final): ${(2048 / needed).toPrecision(2)} texels a pixel`); // prettier-ignore
+      expect(items[0].detail).to.include(`1536 texels per side in the final (the default of the final): ${(1536 / needed).toPrecision(2)} texels per pixel`); // prettier-ignore
     }
   }); // prettier-ignore
 
@@ -196,7 +196,7 @@ describe('our settings in a target’s own', () => {
     final.extraSamples.light = 9;
     const value = (target: Target, name: string) => dialsIn(target, final).find((dial) => dial.name === name)!.value;
     expect([value(named('Millrace'), 'pixel root'), value(named('Millrace'), 'light root')]).to.deep.equal(['20', '3']);
-    expect([value(named('Heron'), 'rays a pixel'), value(named('Heron'), 'splits at the first hit')]).to.deep.equal(['400', '9']); // prettier-ignore
+    expect([value(named('Heron'), 'camera paths'), value(named('Heron'), 'first-hit splits')]).to.deep.equal(['400', '9']); // prettier-ignore
     // One dial for both goes up to its most, and says so.
     expect(dialsIn(named('Plover'), final)[0]).to.deep.include({ name: 'quality', value: '256' });
     expect(dialsIn(named('Plover'), final)[0].from).to.include('the target goes to 256');

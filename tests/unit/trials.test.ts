@@ -11,7 +11,7 @@ import type { ControlValues } from '../../core/document/set-values.ts';
 import { buildJarShelf } from '../../demo/ha-010/build.ts';
 import { buildStoreRoom } from '../../demo/ha-040/build.ts';
 import { buildHiveYard } from '../../demo/ha-050/build.ts';
-import { benchShot, foretell, inputOf, renderShot, tryOut, tryRemedy } from './bench-shot.ts';
+import { benchShot, forecast, inputOf, renderShot, tryOut, tryRemedy } from './bench-shot.ts';
 import { atSize } from './size.ts';
 
 const CHANGES: Record<string, ControlValues> = {
@@ -32,7 +32,7 @@ describe('trials', function () {
       const region = { x: 0, y: 0, width: WIDTH, height: HEIGHT };
       const picture = renderShot(shot);
       for (const [change, values] of Object.entries(CHANGES)) {
-        const [told, there] = [foretell(shot, values, region, picture), tryOut(shot, values, region)];
+        const [told, there] = [forecast(shot, values, region, picture), tryOut(shot, values, region)];
         rows.push({ shot: shot.document.code, change, cost: [changeOf(told, 'rays')!, changeOf(there, 'rays')!], noise: [sidesOf(told, 'noise').after!, sidesOf(there, 'noise').after!] }); // prettier-ignore
       }
     }
@@ -47,7 +47,7 @@ describe('trials', function () {
     [buildHiveYard, 3, { light: 6, specular: 4 }, 240],
     [buildStoreRoom, 4, { light: 6, specular: 4 }, 128],
   ] as const)
-    it(`of the planned mixture are as clean as samples for everything at two thirds of the rays or less, where somebody raised what does not help: ${build.name}`, async () => {
+    it(`of the planned mixture are as clean as samples per pixel at two thirds of the rays or less, where somebody raised what does not help: ${build.name}`, async () => {
       const extraSamples = { ...defaultSheet().extraSamples, ...raised };
       const shot = await benchShot(build(), {
         width,

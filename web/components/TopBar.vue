@@ -1,5 +1,8 @@
 <script setup lang="ts">
 /** Which shot and version, where its work stands, and what is running. */
+import { Redo2, Undo2 } from '@lucide/vue';
+import ProgressBar from 'primevue/progressbar';
+import Button from 'primevue/button';
 import { computed, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import type { RenderSummary } from '../../core/contracts/events.ts';
@@ -8,6 +11,8 @@ import { useCurrent } from '../stores/current.ts';
 import { useShot } from '../stores/shot.ts';
 import { sweepProgress } from '../stores/sweep-progress.ts';
 import { useView } from '../stores/view.ts';
+import { useWorkDone } from '../work-done.ts';
+import PageMenu from './PageMenu.vue';
 
 const emit = defineEmits<{ keys: [] }>();
 const route = useRoute();
@@ -67,7 +72,7 @@ const stations = computed<Station[]>(() => {
   return [
     {
       name: 'Intake',
-      told: checked.value,
+      told: checked.value.split(',')[0],
       state: atIntake.value ? 'here' : preflight?.state === 'done' && preflight.stop === 0 ? 'done' : 'open',
       go: () => void router.push({ name: 'intake', params: { code: shot.state!.code } }),
     },
@@ -143,49 +148,61 @@ const left = computed(() => {
   if (!first || !last || last.at - first.at < 1500 || last.progress <= first.progress) return null;
   return duration(((1 - last.progress) * (last.at - first.at)) / 1000 / (last.progress - first.progress));
 });
+useWorkDone(computed(() => job.value?.what ?? null));
 </script>
 
 <template>
   <header v-if="shot.state" class="top">
     <div class="where">
       <RouterLink to="/" class="back" title="All shots">Shots</RouterLink>
-      <h1>
+      <h1 :title="`${shot.state.code} ${shot.state.name}`">
         {{ shot.state.code }} <span class="soft">{{ shot.state.name }}</span>
       </h1>
       <span class="dim num">frame {{ shot.state.document.frame }} · version {{ shot.state.head.number }}</span>
-      <button
-        class="flat"
+      <Button
+        severity="secondary"
+        variant="text"
+        aria-label="Undo"
         :disabled="!shot.state.undo"
         :title="shot.state.undo ? `Undo: ${shot.state.head.reason} (Ctrl+Z)` : 'Nothing to undo'"
         @click="shot.undo()"
       >
-        Undo
-      </button>
-      <button
-        class="flat"
+        <Undo2 :size="15" aria-hidden="true" />
+      </Button>
+      <Button
+        severity="secondary"
+        variant="text"
+        aria-label="Redo"
         :disabled="!shot.state.redo"
         :title="shot.state.redo ? `Redo: ${shot.state.redo.reason} (Ctrl+Shift+Z)` : 'Nothing to redo'"
         @click="shot.redo()"
       >
-        Redo
-      </button>
+        <Redo2 :size="15" aria-hidden="true" />
+      </Button>
     </div>
-    <ol class="stations">
-      <li v-for="station in stations" :key="station.name" :class="station.state">
-        <button class="bare" @click="station.go()">
-          {{ station.name }} <em>{{ station.told }}</em>
-        </button>
-      </li>
-    </ol>
-    <span v-if="!shot.connected" class="tag" role="status">The server does not answer; connecting again …</span>
+    <nav aria-label="Stations">
+      <ol class="stations">
+        <li v-for="station in stations" :key="station.name" :class="station.state">
+          <Button
+            unstyled
+            class="bare"
+            :aria-current="station.state === 'here' ? 'step' : undefined"
+            @click="station.go()"
+          >
+            {{ station.name }} <em>{{ station.told }}</em>
+          </Button>
+        </li>
+      </ol>
+    </nav>
+    <span v-if="!shot.connected" class="tag" role="status">Server not responding; reconnecting …</span>
     <div v-else-if="job" class="run" role="status">
-      <progress :value="job.progress" max="1" :aria-label="job.what"></progress>
-      <span class="num">{{ percent(job.progress) }}</span> {{ job.what }}
-      <span v-if="left" class="dim num">{{ left }} left</span>
-      <button class="flat" :aria-label="`Stop ${job.what}`" @click="job.stop()">Stop</button>
+      <ProgressBar :value="Math.round(100 * job.progress)" :show-value="false" :aria-label="job.what" />
+      <span class="num">{{ percent(job.progress) }}</span> <span class="what">{{ job.what }}</span>
+      <span v-if="left" class="dim num left">{{ left }} left</span>
+      <Button severity="secondary" variant="text" :aria-label="`Cancel ${job.what}`" @click="job.stop()">Cancel</Button>
     </div>
-    <span v-else class="dim">nothing running</span>
-    <button class="flat" title="Keyboard (?)" @click="emit('keys')">Keys</button>
+    <span v-else class="dim idle">idle</span>
+    <PageMenu @keys="emit('keys')" />
   </header>
 </template>
 
@@ -202,11 +219,21 @@ const left = computed(() => {
 }
 .where {
   display: flex;
-  gap: 8px;
-  align-items: baseline;
+  gap: 4px 8px;
+  align-items: center;
+  min-width: 0;
 }
 .where h1 {
-  font-size: 13px;
+  font-size: 1rem;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.where .p-button {
+  padding-inline: 0.3rem;
+}
+nav {
+  flex: 1 1 360px;
+  max-width: 640px;
 }
 .where h1 span {
   font-weight: 400;
@@ -222,14 +249,13 @@ const left = computed(() => {
 }
 .stations {
   display: flex;
-  flex: 1;
-  max-width: 520px;
 }
 .stations li {
   flex: 1;
   position: relative;
-  padding-top: 12px;
-  font-size: 12px;
+  min-width: 0;
+  padding: 12px 8px 0 0;
+  font-size: var(--small);
   color: var(--dim);
 }
 .stations li::before {
@@ -263,6 +289,11 @@ const left = computed(() => {
   background: var(--text);
   border-color: var(--text);
 }
+nav :deep(button) {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  max-width: 100%;
+}
 em {
   font-style: normal;
   color: var(--dim);
@@ -273,7 +304,16 @@ em {
   gap: 8px;
   align-items: center;
 }
-.run + * {
-  margin-left: 0;
+.run :deep(.p-progressbar) {
+  width: 74px;
+}
+.idle {
+  margin-left: auto;
+}
+@media (max-width: 1180px) {
+  .what,
+  .left {
+    display: none;
+  }
 }
 </style>

@@ -52,6 +52,8 @@ export interface Cell {
   key: string;
   layer: string;
   screen: Screen;
+  /** Where the scale of a one-channel layer ends; null: at its own greatest values. */
+  top: number | null;
   /** Held against another picture. */
   against: { key: string; kind: DifferenceKind; times: number } | null;
   /** Light groups set against each other; empty for what is no beauty. */

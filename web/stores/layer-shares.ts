@@ -51,7 +51,7 @@ export const useLayerShares = defineStore('layer-shares', () => {
   function tell(name: string): string {
     const own = shares.value[name];
     if (!own) return '';
-    return `${percent(own.light)} of the light${own.noise === null ? '' : `, ${percent(own.noise)} of the visible noise`}`;
+    return `${percent(own.light)} of the light${own.noise === null ? '' : `, ${percent(own.noise)} of the noise`}`;
   }
 
   /** For labels: as short as it goes. */

@@ -18,12 +18,12 @@ import { missingFrames } from '../../core/picture/sequence/names.ts';
 import { SPACES, type SpaceId } from '../../core/picture/spaces.ts';
 import { plural } from '../../core/intake/preflight/tell.ts';
 import { TRANSFORMS, type TransformId } from '../../core/picture/transforms/registry.ts';
-import { SHADOW_LIFT } from '../../core/picture/view.ts';
-import { filmLayout } from '../../core/render/film/film-layout.ts';
-import { passList, type PassInfo } from '../../core/render/film/pass-list.ts';
+import { SHADOW_BOOST } from '../../core/picture/view.ts';
+
 import type { DeskLayer, Opened, SourceRef } from '../picture/desk-messages.ts';
 import { passName } from '../format.ts';
 import { desk } from '../picture/desk.ts';
+import { renderKey, renderRef } from '../picture/render-source.ts';
 import { getJson, post, remove } from '../remote/client.ts';
 import { useMessages } from './messages.ts';
 import { useShot } from './shot.ts';
@@ -33,6 +33,8 @@ export interface LookSource {
   key: string;
   label: string;
   told: string;
+  /** Another one says that it is to be looked at anew. */
+  stamp: string;
   ref: SourceRef;
   set: PictureSet | null;
   picture: BroughtPicture | null;
@@ -57,7 +59,6 @@ export type Panel = keyof typeof PANELS;
 /** As layers are listed and walked. */
 export const ROLE_ORDER: LayerRole[] = ['beauty', 'light', 'light group', 'data', 'matte', 'noise', 'other'];
 const SOLOS: Solo[] = ['colour', 'red', 'green', 'blue', 'alpha', 'luminance'];
-const ROLES: Record<PassInfo['group'], LayerRole> = { Light: 'light', 'Light groups': 'light group', Data: 'data', Shadow: 'data', 'Noise and cost': 'noise', Cut: 'noise', 'Brightest sample': 'noise' }; // prettier-ignore
 
 export const useLook = defineStore('look', () => {
   const shot = useShot();
@@ -99,10 +100,11 @@ export const useLook = defineStore('look', () => {
         const trial = state!.trials.find((t) => t.beforeRenderId === render.id || t.afterRenderId === render.id);
         const side = trial ? (trial.afterRenderId === render.id ? 'after' : 'before') : '';
         return {
-          key: `r${render.id}`,
+          key: renderKey(render),
           label: trial ? `Trial ${trial.number}, ${side}` : `Version ${render.version}, ${render.sheet}`,
           told: `${render.width} × ${render.height}, ${Math.round(render.samplesDone)} samples${render.state === 'active' ? ', going on' : ''}`,
-          ref: { kind: 'render', id: render.id, revision: revisionOf(render), layers: renderLayers(render), frame: frameOf(render) }, // prettier-ignore
+          stamp: stampOf(render),
+          ref: renderRef(render, state!.document),
           set: null,
           picture: null,
           render,
@@ -110,24 +112,8 @@ export const useLook = defineStore('look', () => {
       });
   }
 
-  /** A render that goes on is looked at anew at each tenth of it. */
-  const revisionOf = (render: RenderSummary) => (render.state === 'active' ? -Math.floor(render.progress * 10) - 1 : render.revision); // prettier-ignore
-  const frameOf = ({ width, height }: RenderSummary) => ({ minX: 0, minY: 0, maxX: width - 1, maxY: height - 1 });
-
-  function renderLayers(render: RenderSummary): DeskLayer[] {
-    const { document } = shot.state!;
-    const { x, y, width, height } = render.region;
-    const dataWindow = { minX: x, minY: y, maxX: x + width - 1, maxY: y + height - 1 };
-    return passList(filmLayout(document, document.sheets[render.sheet])).map((pass) => ({
-      name: pass.name,
-      role: pass.name === 'beauty' ? 'beauty' : ROLES[pass.group],
-      channels: pass.channels,
-      shown: pass.channels,
-      look: pass.look,
-      alpha: null,
-      dataWindow,
-    }));
-  }
+  /** A render that goes on is looked at anew at each tenth of it, not at each tile. */
+  const stampOf = (render: RenderSummary) => `r${render.id} ${render.state === 'active' ? Math.floor(render.progress * 10) : render.revision}`; // prettier-ignore
 
   const ofPictures = (): LookSource[] =>
     (brought.value?.sets ?? []).flatMap((set) =>
@@ -137,6 +123,7 @@ export const useLook = defineStore('look', () => {
           key: `p${picture.id}`,
           label: `${picture.name}${set.take > 1 ? `, take ${set.take}` : ''}`,
           told: `${w.maxX - w.minX + 1} × ${w.maxY - w.minY + 1}, ${plural(picture.facts.layers.length, 'layer')}`,
+          stamp: `p${picture.id}`,
           ref: { kind: 'picture', id: picture.id, name: picture.name },
           set,
           picture,
@@ -173,9 +160,9 @@ export const useLook = defineStore('look', () => {
   /** As a person corrected it, where somebody did. */
   const beautyName = computed(() => layers.value.find(({ role }) => role === 'beauty')?.name ?? null);
 
-  const isLifted = computed(() => view.exposure === SHADOW_LIFT.exposure && view.gamma === SHADOW_LIFT.gamma);
-  function toggleLift(): void {
-    Object.assign(view, isLifted.value ? { exposure: 0, gamma: 1 } : SHADOW_LIFT);
+  const isBoosted = computed(() => view.exposure === SHADOW_BOOST.exposure && view.gamma === SHADOW_BOOST.gamma);
+  function toggleBoost(): void {
+    Object.assign(view, isBoosted.value ? { exposure: 0, gamma: 1 } : SHADOW_BOOST);
   }
 
   /** Ours by the names people know, those of files as the file has them. */
@@ -321,9 +308,9 @@ export const useLook = defineStore('look', () => {
 
   return {
     brought, opened, failures, rows, a, others, mode, layer, view, wipe, blinksB, difference, region, panel, guides,
-    isNormalised, mask, pins, place, balance, scaleTop, sources, shown, against, information, layers, shownLayer, beautyName, isLifted,
+    isNormalised, mask, pins, place, balance, scaleTop, sources, shown, against, information, layers, shownLayer, beautyName, isBoosted,
     groups, sequence, query,
-    layerTitle, sourceOf, ofGroup, open, read, reset, show, toggleOther, toggleLift, fromQuery,
+    layerTitle, sourceOf, ofGroup, open, read, reset, show, toggleOther, toggleBoost, fromQuery,
     keepBalance: () => attempt(post(`/shots/${code()}/balance`, balance.value satisfies BalanceRequest, 'PUT')),
     keepLook: (look: LookRequest) => attempt(post(`/shots/${code()}/looks`, look)),
     dropLook: (id: number) => attempt(remove(`/looks/${id}`)),

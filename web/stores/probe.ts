@@ -1,37 +1,67 @@
-/** The pixel under the pointer: all its measured values, read from the server shortly after it rests there. */
+/** The pixel under the pointer, or a small area about it, of whatever is looked at: every channel's value. */
 import { defineStore } from 'pinia';
-import { ref, shallowRef } from 'vue';
+import { computed, ref, shallowRef, watch } from 'vue';
 import type { RenderSummary } from '../../core/contracts/events.ts';
+import { desk } from '../picture/desk.ts';
+import type { Values } from '../picture/desk-messages.ts';
 import { getJson } from '../remote/client.ts';
 
 const REST_MS = 60;
 
+/** What a pixel is read from: a render of ours on the server, where all its passes are; a file here, where it is decoded. */
+export interface Probed {
+  key: string;
+  label: string;
+  render: RenderSummary | null;
+}
+
 export const useProbe = defineStore('probe', () => {
-  const at = ref<{ x: number; y: number; renderId: number } | null>(null);
-  const values = shallowRef<Record<string, number> | null>(null);
+  const at = ref<{ x: number; y: number; key: string } | null>(null);
+  /** Stays when the pointer leaves, so that it can be read. */
+  const values = shallowRef<(Values & { source: Probed }) | null>(null);
+  /** Pixels on either side that are taken with it. */
+  const radius = ref(0);
+  const isHeld = ref(false);
   let timer: ReturnType<typeof setTimeout> | null = null;
 
-  function look(render: RenderSummary | null, x: number, y: number): void {
-    if (!render) return leave();
-    if (at.value && at.value.x === x && at.value.y === y && at.value.renderId === render.id) return;
-    const place = { x, y, renderId: render.id };
-    at.value = place;
+  function look(source: Probed, x: number, y: number): void {
+    if (isHeld.value || (at.value?.x === x && at.value.y === y && at.value.key === source.key)) return;
+    at.value = { x, y, key: source.key };
     if (timer) clearTimeout(timer);
-    timer = setTimeout(async () => {
-      try {
-        const read = await getJson<Record<string, number>>(`/renders/${render.id}/pixel?x=${x}&y=${y}`);
-        if (at.value === place || (at.value?.x === x && at.value.y === y)) values.value = read;
-      } catch {
-        values.value = null;
-      }
-    }, REST_MS);
+    timer = setTimeout(() => void read(source, x, y), REST_MS);
   }
+
+  async function read(source: Probed, x: number, y: number): Promise<void> {
+    const found = await (source.render
+      ? ofRender(source.render.id, x, y, radius.value)
+      : desk.ask('values', { key: source.key, x, y, radius: radius.value }).catch(() => null));
+    if (at.value?.x === x && at.value.y === y)
+      values.value = found && found.channels.length ? { ...found, source } : null;
+  }
+
+  /** Another area about the pixel that stands there, held or not. */
+  watch(radius, () => {
+    const now = values.value;
+    if (!now) return;
+    at.value = { x: now.x, y: now.y, key: now.source.key };
+    void read(now.source, now.x, now.y);
+  });
 
   function leave(): void {
     if (timer) clearTimeout(timer);
-    at.value = null;
-    values.value = null;
+    if (!isHeld.value) at.value = null;
   }
 
-  return { at, values, look, leave };
+  /** The values by channel; null where nothing is read. */
+  const byChannel = computed<Record<string, number> | null>(
+    () => values.value && Object.fromEntries(values.value.channels.map(({ name, mean }) => [name, mean])),
+  );
+
+  return { at, values, byChannel, radius, isHeld, look, leave };
 });
+
+async function ofRender(id: number, x: number, y: number, radius: number): Promise<Values | null> {
+  const path = `/renders/${id}/area?x=${x}&y=${y}&radius=${radius}`;
+  const channels = await getJson<Values['channels']>(path).catch(() => null);
+  return channels && { x, y, channels, named: [] };
+}

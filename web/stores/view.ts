@@ -7,7 +7,7 @@ import { computed, ref } from 'vue';
 import type { LocationQuery } from 'vue-router';
 import type { Region } from '../../core/data/picture.ts';
 import { isOfDocument } from '../../core/document/pointers.ts';
-import { PLAIN_VIEW, SHADOW_LIFT } from '../../core/picture/view.ts';
+import { PLAIN_VIEW, SHADOW_BOOST } from '../../core/picture/view.ts';
 
 const PANELS = ['findings', 'sheets', 'scene', 'budget'] as const;
 type Panel = (typeof PANELS)[number];
@@ -31,15 +31,15 @@ export const useView = defineStore('view', () => {
   /** Dial to point at in the sheets panel. */
   const dial = ref<string | null>(null);
 
-  const isLifted = computed(
-    () => exposure.value === SHADOW_LIFT.exposure && gamma.value === SHADOW_LIFT.gamma,
+  const isBoosted = computed(
+    () => exposure.value === SHADOW_BOOST.exposure && gamma.value === SHADOW_BOOST.gamma,
   );
 
   function setView(view: { exposure: number; gamma: number }): void {
     exposure.value = view.exposure;
     gamma.value = view.gamma;
   }
-  const toggleLift = () => setView(isLifted.value ? PLAIN_VIEW : SHADOW_LIFT);
+  const toggleBoost = () => setView(isBoosted.value ? PLAIN_VIEW : SHADOW_BOOST);
 
   /** Item of the scene whose controls are shown, by its pointer. */
   const item = ref<string | null>(null);
@@ -89,6 +89,6 @@ export const useView = defineStore('view', () => {
 
   return {
     renderId, findingId, trialId, sweepId, pass, exposure, gamma, region, showMask, wipe, panel, dial, item,
-    isLifted, query, setView, toggleLift, showDial, fromQuery,
+    isBoosted, query, setView, toggleBoost, showDial, fromQuery,
   };
 }); // prettier-ignore

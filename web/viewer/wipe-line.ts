@@ -34,18 +34,21 @@ export function isFirst({ normal, x, y }: WipeLine, point: Point): boolean {
   return (point.x - x) * normal.x + (point.y - y) * normal.y < 0;
 }
 
-/** `clip-path` that leaves of the second picture what is on its side. */
-export function wipeClip({ normal, x, y }: WipeLine, size: Size): string {
+/** Corners of the side of the second picture, screen pixels; far outside the screen but for the line. */
+export function wipePart({ normal, x, y }: WipeLine, size: Size): [number, number][] {
   const far = 4 * (size.width + size.height);
   const along = { x: -normal.y, y: normal.x };
-  const corners = [
+  return [
     [x + along.x * far, y + along.y * far],
     [x + (along.x + normal.x) * far, y + (along.y + normal.y) * far],
     [x + (normal.x - along.x) * far, y + (normal.y - along.y) * far],
     [x - along.x * far, y - along.y * far],
   ];
-  return `polygon(${corners.map(([px, py]) => `${px.toFixed(1)}px ${py.toFixed(1)}px`).join(', ')})`;
 }
+
+/** `clip-path` that leaves of the second picture what is on its side. */
+export const wipeClip = (line: WipeLine, size: Size): string =>
+  `polygon(${wipePart(line, size).map(([px, py]) => `${px.toFixed(1)}px ${py.toFixed(1)}px`).join(', ')})`; // prettier-ignore
 
 /** @returns `at` of the line through a point */
 export function wipeThrough(point: Point, size: Size, angle: number): number {

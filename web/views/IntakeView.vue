@@ -1,7 +1,9 @@
 <script setup lang="ts">
 /** The first station of a shot: whether it can be sent at all. The picture stays as a corner. */
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
-import { useRoute, useRouter } from 'vue-router';
+import InputText from 'primevue/inputtext';
+import Button from 'primevue/button';
+import { computed, onBeforeUnmount, ref, watch } from 'vue';
+import { useRoute, useRouter, type LocationQuery } from 'vue-router';
 import CameInList from '../components/intake/CameInList.vue';
 import ChainTree from '../components/intake/ChainTree.vue';
 import CheckDetail from '../components/intake/CheckDetail.vue';
@@ -13,11 +15,14 @@ import ProfilePick from '../components/intake/ProfilePick.vue';
 import TargetPanel from '../components/intake/TargetPanel.vue';
 import LogDetail from '../components/intake/LogDetail.vue';
 import LogPanel from '../components/intake/LogPanel.vue';
-import KeysDialog from '../components/KeysDialog.vue';
-import PictureThumb from '../components/PictureThumb.vue';
+import KeysDialog from '../components/shared/KeysDialog.vue';
+import PictureThumb from '../components/shared/PictureThumb.vue';
 import TopBar from '../components/TopBar.vue';
 import { number } from '../format.ts';
-import { pressKey, type Key } from '../keys.ts';
+import { countSeverities, severityName } from '../severity-words.ts';
+import { useAddress, useKeys } from '../station.ts';
+import { useCommands, type Command } from '../stores/commands.ts';
+import { usePageTitle } from '../work-done.ts';
 import { filesOfDrop } from '../remote/dropped-files.ts';
 import { useIntake } from '../stores/intake.ts';
 import { useProfiles } from '../stores/profiles.ts';
@@ -32,8 +37,6 @@ const store = useIntake();
 const logs = useLogs();
 const profiles = useProfiles();
 const table = ref<InstanceType<typeof CheckTable> | null>(null);
-const search = ref<HTMLInputElement | null>(null);
-const isListingKeys = ref(false);
 const find = ref('');
 const showAll = ref(false);
 
@@ -52,13 +55,6 @@ watch(
 );
 onBeforeUnmount(() => shot.close());
 if (Number(route.query.log)) logs.logId = Number(route.query.log);
-watch([section, chosen, () => logs.logId], () => {
-  const query: Record<string, string> = {};
-  if (section.value !== 'preflight') query.section = section.value;
-  if (section.value === 'log' && logs.logId !== null) query.log = String(logs.logId);
-  if (section.value === 'preflight' && chosen.value) query.check = chosen.value;
-  if (route.name === 'intake') void router.replace({ query });
-});
 
 const intake = computed(() => store.intake);
 const check = computed(() => intake.value?.checks.find(({ id }) => id === chosen.value) ?? null);
@@ -75,26 +71,26 @@ const isChecking = computed(() => intake.value?.state === 'waiting' || intake.va
 const headline = computed(() => {
   const { stop, caution } = store.counts;
   if (section.value === 'log') {
-    if (logs.logs?.length && logs.stops === 0) return 'No log of this shot tells of a stop';
+    if (logs.logs?.length && logs.stops === 0) return 'No log of this shot has a blocker';
     return logs.stops
-      ? `${logs.stops} of ${logs.logs!.length} logs ${logs.stops === 1 ? 'tells' : 'tell'} of a stop`
+      ? `${logs.stops} of ${logs.logs!.length} logs ${logs.stops === 1 ? 'has' : 'have'} a blocker`
       : 'Logs';
   }
   if (section.value === 'files')
     return broken.value
-      ? `${many(broken.value, 'file')} will not travel as ${broken.value === 1 ? 'it is' : 'they are'}`
-      : 'Every file travels';
+      ? `${many(broken.value, 'file')} can’t be sent as ${broken.value === 1 ? 'it is' : 'they are'}`
+      : 'Every file can be sent';
   if (section.value === 'target') {
-    if (!fit.value) return 'For no renderer in particular';
+    if (!fit.value) return 'No target renderer chosen';
     const n = fit.value.losses.length;
     return n
-      ? `${many(n, 'thing')} of this shot ${fit.value.target} does not do`
-      : `${fit.value.target} does all of this shot`;
+      ? `${many(n, 'feature')} of this shot ${fit.value.target} does not support`
+      : `${fit.value.target} supports all of this shot`;
   }
-  if (section.value === 'came-in') return 'How the shot came in';
-  if (stop) return `${many(stop, 'thing')} ${stop === 1 ? 'stops' : 'stop'} this shot from being sent`;
-  if (caution) return `Nothing stops this shot; ${many(caution, 'thing')} ${caution === 1 ? 'wants' : 'want'} a look`;
-  return 'This shot is clear to be sent';
+  if (section.value === 'came-in') return 'How the shot was imported';
+  if (stop) return `${many(stop, 'blocker')} before this shot can be sent`;
+  if (caution) return `No blockers; ${many(caution, 'warning')} to check`;
+  return 'Clear to send';
 });
 const many = (n: number, what: string): string => `${n === 1 ? 'One' : number(n)} ${what}${n === 1 ? '' : 's'}`;
 const summary = computed(() => {
@@ -108,16 +104,20 @@ const summary = computed(() => {
   const n = repairs.value;
   const offered = n ? ` ${n} ${n === 1 ? 'has a repair' : 'have a repair'} that can be undone.` : '';
   const took = number(intake.value?.seconds ?? 0, 1);
-  return `${all} checks in ${took} s: ${stop} stop, ${caution} caution, ${clear} clear, ${notRun} could not run.${offered}`;
+  const found = countSeverities(store.counts);
+  return `${all} checks in ${took} s: ${found ? `${found}, ` : ''}${clear} clear, ${notRun} not run.${offered}`;
 });
 const sections = computed(() => [
-  { id: 'log' as const, name: 'Log', told: logs.stops ? `${logs.stops} stop` : String(logs.logs?.length || '') },
-  { id: 'preflight' as const, name: 'Preflight', told: told(store.counts.stop, store.counts.caution) },
+  {
+    id: 'log' as const,
+    name: 'Log',
+    told: logs.stops ? countSeverities({ stop: logs.stops, caution: 0 }) : String(logs.logs?.length || ''),
+  },
+  { id: 'preflight' as const, name: 'Preflight', told: countSeverities(store.counts).split(',')[0] },
   { id: 'files' as const, name: 'Files', told: broken.value ? String(broken.value) : '' },
   { id: 'target' as const, name: 'Target', told: String(fit.value?.losses.length || '') },
-  { id: 'came-in' as const, name: 'As it came in', told: String(intake.value?.cameIn?.notUnderstood.length || '') },
+  { id: 'came-in' as const, name: 'Import', told: String(intake.value?.cameIn?.notUnderstood.length || '') },
 ]);
-const told = (stops: number, cautions: number) => [stops, cautions].filter(Boolean).join(' · ');
 
 /** Files are dropped where files are listed; a log has a place of its own. */
 const isOver = ref(false);
@@ -139,24 +139,41 @@ function repairShown(): void {
     void store.repair(`target:${loss.value.id}`, loss.value.repair.label);
 }
 
-const keys: Key[] = [
-  { keys: ['j', 'ArrowDown'], shown: 'J', does: 'Next check', run: () => table.value?.step(1) },
-  { keys: ['k', 'ArrowUp'], shown: 'K', does: 'Check before', run: () => table.value?.step(-1) },
-  { keys: ['r'], shown: 'R', does: 'Carry out the repair that is shown', run: repairShown },
-  { keys: ['c'], shown: 'C', does: 'Files as a table or as a chain', run: () => (asChain.value = !asChain.value) },
-  { keys: ['a'], shown: 'A', does: 'Show checks that are clear, too', run: () => (showAll.value = !showAll.value) },
-  { keys: ['s'], shown: 'S', does: 'Next list: log, preflight, files, target, as it came in', run: () => (section.value = SECTIONS[(SECTIONS.indexOf(section.value) + 1) % SECTIONS.length]) },
-  { keys: ['/'], shown: '/', does: 'Find a check, a file, an object', run: () => search.value?.focus() },
-  { keys: ['Ctrl+z'], shown: 'Ctrl Z', does: 'Undo the last kept change', run: () => void shot.undo() },
-  { keys: ['Ctrl+Shift+z', 'Ctrl+y'], shown: 'Ctrl Shift Z', does: 'Redo it', run: () => void shot.redo() },
-  { keys: ['?', 'Shift+?'], shown: '?', does: 'This list', run: () => (isListingKeys.value = !isListingKeys.value) },
-]; // prettier-ignore
-const onKey = (event: KeyboardEvent) => pressKey(event, keys);
-onMounted(() => window.addEventListener('keydown', onKey));
-onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
+const { keys, isListingKeys } = useKeys({
+  next: () => table.value?.step(1),
+  before: () => table.value?.step(-1),
+  repair: repairShown,
+  chain: () => (asChain.value = !asChain.value),
+  allPasses: () => (showAll.value = !showAll.value),
+  nextPanel: () => stepSection(1),
+  panelBefore: () => stepSection(-1),
+  find: () => document.getElementById('intake-find')?.focus(),
+  otherStation: () => void router.push({ name: 'shot', params: { code: props.code } }),
+  undo: () => void shot.undo(),
+  redo: () => void shot.redo(),
+});
+function stepSection(by: number): void {
+  section.value = SECTIONS[(SECTIONS.indexOf(section.value) + by + SECTIONS.length) % SECTIONS.length];
+}
+const query = computed(() => {
+  const out: Record<string, string> = {};
+  if (section.value !== 'preflight') out.section = section.value;
+  if (section.value === 'log' && logs.logId !== null) out.log = String(logs.logId);
+  if (section.value === 'preflight' && chosen.value) out.check = chosen.value;
+  return out;
+});
+function fromQuery(from: LocationQuery): void {
+  section.value = SECTIONS.find((one) => one === from.section) ?? 'preflight';
+  chosen.value = typeof from.check === 'string' ? from.check : null;
+  if (Number(from.log)) logs.logId = Number(from.log);
+}
+useAddress({ name: 'intake', query: () => query.value, fromQuery, steps: ['section'] });
+useCommands().provide(() => [
+  ...(intake.value?.checks ?? []).map(({ id, title, state }): Command => ({ id: `check ${id}`, group: 'Findings', name: title, detail: severityName(state), run: () => { section.value = 'preflight'; showAll.value = true; chosen.value = id; } })),
+  ...sections.value.map(({ id, name }): Command => ({ id: `section ${id}`, group: 'Go to', name, run: () => (section.value = id) })),
+]); // prettier-ignore
 
-const title = computed(() => `Intake of ${shot.state?.code ?? props.code} · Dusting`);
-watch(title, (now) => (document.title = now), { immediate: true });
+usePageTitle(computed(() => `Intake of ${shot.state?.code ?? props.code} · Dusting`));
 </script>
 
 <template>
@@ -168,16 +185,17 @@ watch(title, (now) => (document.title = now), { immediate: true });
     <TopBar @keys="isListingKeys = true" />
     <div class="columns">
       <nav aria-label="Intake">
-        <button
+        <Button
           v-for="one in sections"
           :key="one.id"
+          unstyled
           class="bare"
           :class="{ on: section === one.id }"
           :aria-pressed="section === one.id"
           @click="section = one.id"
         >
           {{ one.name }} <span class="num">{{ one.told }}</span>
-        </button>
+        </Button>
         <template v-if="intake?.state === 'done'">
           <h3>Report</h3>
           <p class="reports">
@@ -207,60 +225,62 @@ watch(title, (now) => (document.title = now), { immediate: true });
             <p class="soft">{{ summary }}</p>
           </div>
           <label class="find">
-            <input
-              ref="search"
+            <InputText
+              id="intake-find"
               v-model="find"
               type="search"
+              size="small"
               placeholder="Find a check, file, object"
               aria-label="Find a check, a file or an object"
-              @keydown.esc="search?.blur()"
+              @keydown.esc="($event.target as HTMLElement).blur()"
             />
             <kbd>/</kbd>
           </label>
-          <button
+          <Button
             v-if="section === 'preflight'"
-            class="flat"
-            :class="{ on: showAll }"
+            severity="secondary"
+            variant="text"
             :aria-pressed="showAll"
             @click="showAll = !showAll"
           >
             All checks
-          </button>
-          <button
+          </Button>
+          <Button
             v-if="section === 'files'"
-            class="flat"
-            :class="{ on: asChain }"
+            severity="secondary"
+            variant="text"
             :aria-pressed="asChain"
             @click="asChain = !asChain"
           >
             As a chain
-          </button>
+          </Button>
         </header>
         <div v-if="section === 'preflight' || section === 'target'" class="against">
           <ProfilePick
             v-if="section === 'preflight'"
             kind="show"
-            label="Expected by"
-            none="Without a show"
+            label="Show"
+            none="No show"
             :chosen="profiles.chosen.show"
             @choose="profiles.choose({ show: $event })"
           />
           <ProfilePick
             v-else
             kind="target"
-            label="For"
-            none="no renderer in particular"
+            label="Target"
+            none="none"
             :chosen="profiles.chosen.target"
             @choose="profiles.choose({ target: $event })"
           />
           <span class="gap"></span>
-          <button
+          <Button
             v-if="section === 'preflight' && repairs > 1 && !isChecking"
-            class="plain"
+            severity="secondary"
+            variant="outlined"
             @click="store.repair(null, `${repairs} repairs`)"
           >
-            Carry out all {{ repairs }} repairs
-          </button>
+            Apply all {{ repairs }} repairs
+          </Button>
         </div>
         <div v-else></div>
         <LogPanel v-if="section === 'log'" :find="find" />
@@ -317,7 +337,7 @@ watch(title, (now) => (document.title = now), { immediate: true });
 .intake {
   height: 100%;
   display: grid;
-  grid-template-rows: 44px minmax(0, 1fr);
+  grid-template: 44px minmax(0, 1fr) / minmax(0, 1fr);
 }
 .columns {
   display: grid;
@@ -342,7 +362,7 @@ nav button.on {
   box-shadow: inset 2px 0 var(--act);
 }
 nav h3 {
-  font-size: 11px;
+  font-size: var(--small);
   font-weight: 400;
   color: var(--dim);
   padding: 16px 12px 4px;
@@ -384,22 +404,14 @@ main > header > div {
 .find {
   position: relative;
 }
-.find input {
-  font: inherit;
-  color: var(--text);
-  background: none;
-  border: 0;
-  border-bottom: 1px solid #777;
-  width: 190px;
-  padding: 3px 22px 3px 0;
-}
-.find input::placeholder {
-  color: var(--dim);
+.find :deep(input) {
+  width: 210px;
+  padding-right: 24px;
 }
 .find kbd {
   position: absolute;
-  right: 0;
-  top: 4px;
+  right: 6px;
+  top: 6px;
 }
 aside {
   background: var(--panel);

@@ -1,5 +1,13 @@
 <script setup lang="ts">
 /** Looking: the picture in the middle, whoever made it; its layers beside it, what is known of it, and whatever it can be held against. */
+import Checkbox from 'primevue/checkbox';
+import SelectButton from 'primevue/selectbutton';
+import Tab from 'primevue/tab';
+import TabList from 'primevue/tablist';
+import TabPanel from 'primevue/tabpanel';
+import TabPanels from 'primevue/tabpanels';
+import Tabs from 'primevue/tabs';
+import Button from 'primevue/button';
 import Splitter from 'primevue/splitter';
 import SplitterPanel from 'primevue/splitterpanel';
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
@@ -16,17 +24,19 @@ import LooksPanel from '../components/look/LooksPanel.vue';
 import LookStage from '../components/look/LookStage.vue';
 import ProbePanel from '../components/look/ProbePanel.vue';
 import SourceStrip from '../components/look/SourceStrip.vue';
-import KeysDialog from '../components/KeysDialog.vue';
+import KeysDialog from '../components/shared/KeysDialog.vue';
 import TopBar from '../components/TopBar.vue';
 import { PLAIN_LOOK } from '../../core/picture/look.ts';
 import { ZONES } from '../../core/picture/noise.ts';
 import { percent, radiance } from '../format.ts';
-import { pressKey, type Key } from '../keys.ts';
+import { useAddress, useKeys } from '../station.ts';
+import { useCommands, type Command } from '../stores/commands.ts';
+import { usePageTitle } from '../work-done.ts';
 import { desk } from '../picture/desk.ts';
 import { useUploads } from '../picture/uploads.ts';
 import { filesOfDrop } from '../remote/dropped-files.ts';
 import { MODES, PANELS, useLook, type Mode, type Panel } from '../stores/look.ts';
-import { useLookProbe } from '../stores/look-probe.ts';
+import { useProbe } from '../stores/probe.ts';
 import { useMessages } from '../stores/messages.ts';
 import { useShot } from '../stores/shot.ts';
 
@@ -35,12 +45,11 @@ const route = useRoute();
 const router = useRouter();
 const shot = useShot();
 const look = useLook();
-const probe = useLookProbe();
+const probe = useProbe();
 const uploads = useUploads();
 const messages = useMessages();
 const stage = ref<InstanceType<typeof LookStage> | null>(null);
 const strip = ref<InstanceType<typeof SourceStrip> | null>(null);
-const isListingKeys = ref(false);
 const isOver = ref(false);
 
 watch(
@@ -56,12 +65,6 @@ watch(
   () => shot.state && `${shot.state.code} ${shot.state.lookRevision}`,
   () => shot.state?.code === props.code && void look.read(props.code),
   { immediate: true },
-);
-watch(
-  () => look.query,
-  (query) => {
-    if (route.name === 'look') void router.replace({ query });
-  },
 );
 onMounted(() => {
   void uploads.goOn();
@@ -114,55 +117,64 @@ const SOLOS = ['colour', 'red', 'green', 'blue', 'alpha', 'luminance'] as const;
 const cycled = <T,>(list: readonly T[], now: T) => list[(list.indexOf(now) + 1) % list.length];
 const expose = (by: number) => (look.view.exposure = Math.max(-20, Math.min(20, look.view.exposure + by)));
 
-const keys: Key[] = [
-  { keys: ['ArrowDown', 'p'], shown: '↓ P', does: 'Next layer', run: () => stepLayer(1) },
-  { keys: ['ArrowUp', 'Shift+P', 'Shift+p'], shown: '↑ Shift P', does: 'Layer before', run: () => stepLayer(-1) },
-  { keys: ['ArrowRight'], shown: '→', does: 'Next frame of the sequence', run: () => strip.value?.step(1) },
-  { keys: ['ArrowLeft'], shown: '←', does: 'Frame before', run: () => strip.value?.step(-1) },
-  { keys: [' '], shown: 'Space', does: 'Play the sequence, or stop', run: () => strip.value?.play() },
-  { keys: ['b'], shown: 'B', does: 'Back to the beauty', run: () => (look.layer = '') },
-  { keys: ['a'], shown: 'A', does: 'All passes beside each other', run: () => toggleMode('passes') },
-  { keys: ['e'], shown: 'E', does: 'Each pass by its own brightest, or all at one exposure', run: () => (look.isNormalised = !look.isNormalised) },
-  { keys: ['Enter'], shown: 'Enter', does: 'The chosen pass large', run: () => (look.mode = 'one') },
-  { keys: ['l'], shown: 'L', does: 'Lift: two stops up, gamma 1.25', run: () => look.toggleLift() },
-  { keys: ['['], shown: '[', does: 'Half a stop darker', run: () => expose(-0.5) },
-  { keys: [']'], shown: ']', does: 'Half a stop brighter', run: () => expose(0.5) },
-  { keys: ['0'], shown: '0', does: 'Looked at as it is', run: () => Object.assign(look.view, { ...PLAIN_LOOK, transform: look.view.transform, space: look.view.space }) },
-  { keys: ['c'], shown: 'C', does: 'Holds the next picture against this one', run: stepOther },
-  { keys: ['w'], shown: 'W', does: 'Wipe', run: () => toggleMode('wipe') },
-  { keys: ['d'], shown: 'D', does: 'Difference', run: () => toggleMode('difference') },
-  { keys: ['k'], shown: 'K', does: 'Blink', run: () => toggleMode('blink') },
-  { keys: ['t'], shown: 'T', does: 'Side by side', run: () => toggleMode('side') },
-  { keys: ['n'], shown: 'N', does: 'Next picture', run: () => stepSource(1) },
-  { keys: ['Shift+n'], shown: 'Shift N', does: 'Picture before', run: () => stepSource(-1) },
-  { keys: ['o'], shown: 'O', does: 'Next channel alone: red, green, blue, alpha, luminance', run: () => (look.view.solo = cycled(SOLOS, look.view.solo)) },
-  { keys: ['s'], shown: 'S', does: 'Luminance in stops', run: () => (look.view.isInStops = !look.view.isInStops) },
-  { keys: ['x'], shown: 'X', does: 'Marks on what clips and what is below 0', run: () => (look.view.marks = !look.view.marks) },
-  { keys: ['v'], shown: 'V', does: 'What is behind: nothing, checks, grey', run: () => (look.view.behind = cycled(BEHIND, look.view.behind)) },
-  { keys: ['u'], shown: 'U', does: 'Guides: thirds, centre, safe areas', run: () => (look.guides = cycled(GUIDES, look.guides)) },
-  { keys: ['g'], shown: 'G', does: 'Draw a region', run: () => stage.value?.draw() },
-  { keys: ['Shift+g'], shown: 'Shift G', does: 'The whole frame again', run: () => (look.region = null) },
-  { keys: ['f'], shown: 'F', does: 'Fit the picture', run: () => stage.value?.fit() },
-  { keys: ['1'], shown: '1', does: 'One pixel of the picture on one of the screen', run: () => stage.value?.actual() },
-  { keys: ['+', '=', 'Shift++'], shown: '+', does: 'Nearer', run: () => stage.value?.zoom(1.5) },
-  { keys: ['-'], shown: '−', does: 'Further away', run: () => stage.value?.zoom(1 / 1.5) },
-  { keys: ['Shift+ArrowLeft'], shown: 'Shift ←→↑↓', does: 'Move over the picture', run: () => stage.value?.pan(-0.2, 0) },
-  { keys: ['Shift+ArrowRight'], shown: '', does: '', run: () => stage.value?.pan(0.2, 0) },
-  { keys: ['Shift+ArrowUp'], shown: '', does: '', run: () => stage.value?.pan(0, -0.2) },
-  { keys: ['Shift+ArrowDown'], shown: '', does: '', run: () => stage.value?.pan(0, 0.2) },
-  { keys: ['h'], shown: 'H', does: 'Holds the pixel that is read', run: () => (probe.isHeld = !probe.isHeld) },
-  { keys: ['.'], shown: '.', does: 'Next panel: probe, health, causes, compare, lights, frames, cost, looks', run: () => nextPanel(1) },
-  { keys: [','], shown: ',', does: 'Panel before', run: () => nextPanel(-1) },
-  { keys: ['Escape'], shown: 'Esc', does: 'One picture, without a mask', run: () => { look.mode = 'one'; look.mask = null; } },
-  { keys: ['?', 'Shift+?'], shown: '?', does: 'This list', run: () => (isListingKeys.value = !isListingKeys.value) },
-]; // prettier-ignore
-const onKey = (event: KeyboardEvent) => {
-  // Enter and Space press the button that has the focus.
-  if ((event.key === 'Enter' || event.key === ' ') && (event.target as HTMLElement).tagName === 'BUTTON') return;
-  pressKey(event, keys);
-};
-onMounted(() => window.addEventListener('keydown', onKey));
-onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
+const { keys, isListingKeys, isAlone } = useKeys({
+  boost: () => look.toggleBoost(),
+  darker: () => expose(-0.5),
+  brighter: () => expose(0.5),
+  plain: () => Object.assign(look.view, { ...PLAIN_LOOK, transform: look.view.transform, space: look.view.space }),
+  region: () => stage.value?.draw(),
+  noRegion: () => (look.region = null),
+  fit: () => stage.value?.fit(),
+  actual: () => stage.value?.actual(),
+  nearer: () => stage.value?.zoom(1.5),
+  further: () => stage.value?.zoom(1 / 1.5),
+  panLeft: () => stage.value?.pan(-0.2, 0),
+  panRight: () => stage.value?.pan(0.2, 0),
+  panUp: () => stage.value?.pan(0, -0.2),
+  panDown: () => stage.value?.pan(0, 0.2),
+  guides: () => (look.guides = cycled(GUIDES, look.guides)),
+  nextPass: () => stepLayer(1),
+  passBefore: () => stepLayer(-1),
+  beauty: () => (look.layer = ''),
+  allPasses: () => toggleMode('passes'),
+  normalise: () => (look.isNormalised = !look.isNormalised),
+  large: () => (look.mode = 'one'),
+  channel: () => (look.view.solo = cycled(SOLOS, look.view.solo)),
+  stops: () => (look.view.isInStops = !look.view.isInStops),
+  marks: () => (look.view.marks = !look.view.marks),
+  behind: () => (look.view.behind = cycled(BEHIND, look.view.behind)),
+  hold: () => (probe.isHeld = !probe.isHeld),
+  next: () => stepSource(1),
+  before: () => stepSource(-1),
+  wipe: () => toggleMode('wipe'),
+  compare: stepOther,
+  difference: () => toggleMode('difference'),
+  blink: () => toggleMode('blink'),
+  side: () => toggleMode('side'),
+  nextFrame: () => strip.value?.step(1),
+  frameBefore: () => strip.value?.step(-1),
+  play: () => strip.value?.play(),
+  nextPanel: () => nextPanel(1),
+  panelBefore: () => nextPanel(-1),
+  leave: () => {
+    look.mode = 'one';
+    look.mask = null;
+  },
+  otherStation: () => void router.push({ name: 'shot', params: { code: props.code } }),
+  undo: () => void shot.undo(),
+  redo: () => void shot.redo(),
+});
+useAddress({
+  name: 'look',
+  query: () => look.query,
+  fromQuery: (query) => look.fromQuery(query),
+  steps: ['a', 'b', 'mode', 'layer', 'panel'],
+});
+useCommands().provide(() => [
+  ...look.layers.map(({ name, role }): Command => ({ id: `layer ${name}`, group: 'Passes', name: look.layerTitle(name), detail: role, run: () => (look.layer = name) })),
+  ...look.sources.map(({ key, label, told }): Command => ({ id: `source ${key}`, group: 'Go to', name: label, detail: told, run: () => look.show(key) })),
+  ...Object.entries(PANELS).map(([id, name]): Command => ({ id: `panel ${id}`, group: 'Go to', name: `${name} panel`, run: () => (look.panel = id as Panel) })),
+]); // prettier-ignore
 
 const read = computed(() => {
   const { values } = probe;
@@ -171,23 +183,29 @@ const read = computed(() => {
   const found = layer.channels.flatMap((name) => values.channels.find((one) => one.name === name) ?? []);
   return found.map(({ mean }) => (Number.isInteger(mean) ? String(mean) : radiance(mean))).join('  ');
 });
-/** What the lift shows, as figures. */
-const lifted = ref('');
+/** What the boost shows, as figures. */
+const boosted = ref('');
 watch(
-  () => (look.isLifted && look.information?.done === 1 && look.shownLayer?.look === 'light' ? `${look.shown!.key} ${look.shownLayer.name}` : ''), // prettier-ignore
+  () => (look.isBoosted && look.information?.done === 1 && look.shownLayer?.look === 'light' ? `${look.shown!.key} ${look.shownLayer.name}` : ''), // prettier-ignore
   async (now) => {
-    lifted.value = '';
+    boosted.value = '';
     if (!now) return;
     const found = await desk.ask('noise', { key: look.shown!.key, layer: look.shownLayer!.name, region: null }).catch(() => null); // prettier-ignore
     if (!found) return;
     const zones = ZONES.filter((zone) => found.zones[zone].share > 0.001).map((zone) => `${zone} ${found.zones[zone].grain.toFixed(1)}`); // prettier-ignore
-    lifted.value = zones.join(', ');
+    boosted.value = zones.join(', ');
   },
   { immediate: true },
 );
-const listed = computed(() => keys.filter(({ shown }) => shown));
-const title = computed(() => (shot.state ? `${shot.state.code} look · Dusting` : 'Dusting'));
-watch(title, (now) => (document.title = now), { immediate: true });
+/** Comparing takes a second picture. */
+const modes = computed(() =>
+  Object.entries(MODES).map(([id, name]) => ({
+    id,
+    name,
+    isDisabled: id !== 'one' && id !== 'passes' && look.sources.length < 2,
+  })),
+);
+usePageTitle(computed(() => (shot.state ? `${shot.state.code} look · Dusting` : 'Dusting')));
 </script>
 
 <template>
@@ -198,7 +216,7 @@ watch(title, (now) => (document.title = now), { immediate: true });
   <div
     v-else-if="shot.state"
     class="look"
-    :class="{ over: isOver }"
+    :class="{ over: isOver, alone: isAlone }"
     @dragover.prevent="isOver = true"
     @dragleave.self="isOver = false"
     @drop.prevent="drop"
@@ -211,24 +229,27 @@ watch(title, (now) => (document.title = now), { immediate: true });
           <SplitterPanel :size="53" :min-size="30">
             <main class="stage">
               <div class="tabs">
-                <button
-                  v-for="(name, id) in MODES"
-                  :key="id"
-                  class="bare"
-                  :class="{ on: look.mode === id }"
-                  :aria-pressed="look.mode === id"
-                  :disabled="id !== 'one' && id !== 'passes' && look.sources.length < 2"
-                  @click="setMode(id)"
-                >
-                  {{ name }}
-                </button>
+                <SelectButton
+                  :model-value="look.mode"
+                  :options="modes"
+                  option-label="name"
+                  option-value="id"
+                  option-disabled="isDisabled"
+                  :allow-empty="false"
+                  aria-label="View"
+                  @update:model-value="setMode($event)"
+                />
                 <span class="gap"></span>
                 <label v-if="look.mode === 'passes'" class="dim"
-                  ><input v-model="look.isNormalised" type="checkbox" /> each by its own brightest</label
+                  ><Checkbox v-model="look.isNormalised" binary size="small" /> each by its own brightest</label
                 >
                 <span class="num dim">{{ stage ? percent(stage.scale) : '' }}</span>
-                <button class="flat" title="Fit the picture (F)" @click="stage?.fit()">Fit</button>
-                <button class="flat" title="Draw a region (G)" @click="stage?.draw()">Region</button>
+                <Button severity="secondary" variant="text" title="Fit the picture (F)" @click="stage?.fit()"
+                  >Fit</Button
+                >
+                <Button severity="secondary" variant="text" title="Draw a region (G)" @click="stage?.draw()"
+                  >Region</Button
+                >
               </div>
               <LookStage ref="stage">
                 <template #empty>
@@ -247,44 +268,40 @@ watch(title, (now) => (document.title = now), { immediate: true });
                   ><b>{{ probe.values.x }}, {{ probe.values.y }}</b> <span class="values">{{ read }}</span></template
                 >
                 <span v-else class="dim">Point at a pixel to read it.</span>
-                <span v-if="lifted" class="lifted" title="Display steps of 255 after the lift">
-                  seen noise: {{ lifted }}
+                <span
+                  v-if="boosted"
+                  class="boosted"
+                  title="Of 255, with shadows boosted: under 1 unseen, 2 hard to see, 5 plain"
+                >
+                  noise {{ boosted }}
                 </span>
               </p>
             </main>
           </SplitterPanel>
           <SplitterPanel :size="30" :min-size="20">
             <aside>
-              <div class="choice" role="tablist" aria-label="Panel">
-                <button
-                  v-for="(name, id) in PANELS"
-                  :key="id"
-                  class="bare"
-                  role="tab"
-                  :aria-selected="look.panel === id"
-                  :class="{ on: look.panel === id }"
-                  @click="look.panel = id"
-                >
-                  {{ name }}
-                </button>
-              </div>
-              <div class="panel">
-                <ProbePanel v-if="look.panel === 'probe'" />
-                <HealthPanel v-else-if="look.panel === 'health'" />
-                <CausesPanel v-else-if="look.panel === 'causes'" />
-                <ComparePanel v-else-if="look.panel === 'compare'" />
-                <LightsPanel v-else-if="look.panel === 'lights'" />
-                <FramesPanel v-else-if="look.panel === 'frames'" />
-                <CostPanel v-else-if="look.panel === 'cost'" />
-                <LooksPanel v-else @pin="stage?.pin()" />
-              </div>
+              <Tabs v-model:value="look.panel" lazy scrollable class="panels">
+                <TabList aria-label="Panel">
+                  <Tab v-for="(name, id) in PANELS" :key="id" :value="id">{{ name }}</Tab>
+                </TabList>
+                <TabPanels>
+                  <TabPanel value="probe"><ProbePanel /></TabPanel>
+                  <TabPanel value="health"><HealthPanel /></TabPanel>
+                  <TabPanel value="causes"><CausesPanel /></TabPanel>
+                  <TabPanel value="compare"><ComparePanel /></TabPanel>
+                  <TabPanel value="lights"><LightsPanel /></TabPanel>
+                  <TabPanel value="frames"><FramesPanel /></TabPanel>
+                  <TabPanel value="cost"><CostPanel /></TabPanel>
+                  <TabPanel value="looks"><LooksPanel @pin="stage?.pin()" /></TabPanel>
+                </TabPanels>
+              </Tabs>
             </aside>
           </SplitterPanel>
         </Splitter>
       </SplitterPanel>
       <SplitterPanel :size="18" :min-size="8"><SourceStrip ref="strip" /></SplitterPanel>
     </Splitter>
-    <KeysDialog v-if="isListingKeys" :keys="listed" @closed="isListingKeys = false" />
+    <KeysDialog v-if="isListingKeys" :keys="keys" @closed="isListingKeys = false" />
   </div>
   <p v-else class="missing dim" role="status">Opening {{ code }} …</p>
 </template>
@@ -293,10 +310,26 @@ watch(title, (now) => (document.title = now), { immediate: true });
 .look {
   height: 100%;
   display: grid;
-  grid-template-rows: 44px minmax(0, 1fr);
+  grid-template: 44px minmax(0, 1fr) / minmax(0, 1fr);
 }
 .look.over {
   box-shadow: inset 0 0 0 2px var(--act);
+}
+.alone {
+  grid-template-rows: 0 minmax(0, 1fr);
+}
+.alone > header,
+.alone .rows > :not(:first-child),
+.alone .columns > :not(:nth-child(3)) {
+  display: none;
+}
+.alone .rows > :first-child,
+.alone .columns > :nth-child(3) {
+  flex-basis: 100% !important;
+}
+/* Names of passes are read whole, however narrow the window. */
+.columns > :deep(.p-splitterpanel:first-child) {
+  min-width: 208px;
 }
 .rows,
 .columns {
@@ -321,27 +354,14 @@ watch(title, (now) => (document.title = now), { immediate: true });
   height: 32px;
   background: var(--panel);
   border-bottom: 1px solid var(--line);
-  font-size: 12px;
+  font-size: var(--small);
   white-space: nowrap;
   overflow: hidden;
   flex: none;
 }
-.tabs .bare,
-.choice button {
-  color: var(--dim);
-  padding: 6px 0;
-}
-.tabs .on,
-.choice .on {
-  color: var(--text);
-  box-shadow: 0 2px var(--act);
-}
-.tabs .bare:disabled {
-  opacity: 0.4;
-}
 .told {
   background: var(--panel);
-  font-size: 12px;
+  font-size: var(--small);
   padding: 2px 12px 6px;
   flex: none;
   overflow: hidden;
@@ -350,7 +370,7 @@ watch(title, (now) => (document.title = now), { immediate: true });
   display: flex;
   gap: 8px;
 }
-.lifted {
+.boosted {
   margin-left: auto;
 }
 .values {
@@ -359,26 +379,6 @@ watch(title, (now) => (document.title = now), { immediate: true });
 aside {
   height: 100%;
   background: var(--panel);
-  display: grid;
-  grid-template-rows: 32px minmax(0, 1fr);
-}
-.choice {
-  display: flex;
-  justify-content: space-between;
-  gap: 4px;
-  padding: 0 10px;
-  border-bottom: 1px solid var(--line);
-  align-items: center;
-  font-size: 12px;
-  overflow: hidden;
-}
-.choice button {
-  font-weight: 600;
-  outline-offset: -2px;
-}
-.panel {
-  min-height: 0;
-  overflow: auto;
 }
 .none {
   position: absolute;

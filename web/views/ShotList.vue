@@ -1,6 +1,16 @@
 <script setup lang="ts">
+/** All shots: where each stands, and the way in for new ones. */
+import { useLocalStorage } from '@vueuse/core';
+import { FolderInput, Import } from '@lucide/vue';
 import Button from 'primevue/button';
 import Checkbox from 'primevue/checkbox';
+import Column from 'primevue/column';
+import DataTable from 'primevue/datatable';
+import InputText from 'primevue/inputtext';
+import Message from 'primevue/message';
+import MultiSelect from 'primevue/multiselect';
+import ProgressBar from 'primevue/progressbar';
+import Skeleton from 'primevue/skeleton';
 import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef } from 'vue';
 import { useRouter } from 'vue-router';
 import type { RenderSummary, ShotSummary } from '../../core/contracts/events.ts';
@@ -10,16 +20,33 @@ import { sendFiles, type Sending, type UploadFile } from '../remote/client.ts';
 import { filesOfDrop, filesOfInput } from '../remote/dropped-files.ts';
 import { followShots } from '../stores/list.ts';
 import { useUploads } from '../picture/uploads.ts';
+import { useKeys } from '../station.ts';
 import { useMessages } from '../stores/messages.ts';
+import { usePageTitle } from '../work-done.ts';
 import { useSession } from '../stores/session.ts';
-import PictureThumb from '../components/PictureThumb.vue';
+import KeysDialog from '../components/shared/KeysDialog.vue';
+import PageMenu from '../components/PageMenu.vue';
+import FilePick from '../components/shared/FilePick.vue';
+import PictureThumb from '../components/shared/PictureThumb.vue';
+import SeverityTag from '../components/shared/SeverityTag.vue';
 import DiskFigure from '../components/storage/DiskFigure.vue';
 import ShotMenu from '../components/storage/ShotMenu.vue';
 
 const { state: all, connected } = followShots();
 const showsArchived = ref(false);
 const archived = computed(() => all.value?.filter((shot) => shot.archived).length ?? 0);
-const shots = computed(() => all.value?.filter((shot) => showsArchived.value || !shot.archived) ?? null);
+const find = ref('');
+const shots = computed(() => {
+  const words = find.value.toLowerCase().split(/\s+/).filter(Boolean);
+  const isFound = ({ code, name }: ShotSummary) =>
+    words.every((word) => `${code} ${name}`.toLowerCase().includes(word));
+  return all.value?.filter((shot) => (showsArchived.value || !shot.archived) && isFound(shot)) ?? null;
+});
+
+/** Columns that can be hidden; the choice stays with this browser. */
+const COLUMNS = ['Intake', 'Render', 'Findings', 'Pictures', 'Trials', 'Rays', 'Version'];
+const columns = useLocalStorage('dusting.list.columns', COLUMNS);
+const shows = (name: string) => columns.value.includes(name);
 const disk = useTemplateRef('disk');
 const session = useSession();
 const router = useRouter();
@@ -46,7 +73,7 @@ async function bringIn(files: UploadFile[]): Promise<void> {
   upload.value = sendFiles(files, (share) => (sent.value = share));
   try {
     const { code } = await upload.value.done;
-    messages.done(`${code} came in. Its first render has begun.`);
+    messages.done(`${code} imported. Its first render is running.`);
     await router.push({ name: 'shot', params: { code } });
   } catch (error) {
     const { message, body } = error as {
@@ -55,7 +82,7 @@ async function bringIn(files: UploadFile[]): Promise<void> {
     };
     const problems = body?.problems ?? [];
     refusal.value = {
-      text: problems.length ? 'The shot was not brought in; nothing was kept. Mend these and send it again:' : message,
+      text: problems.length ? 'The shot was not imported; nothing was kept. Fix these and import it again:' : message,
       problems: problems.map((p) => `${p.path || '/'} is ${p.value}, expected ${p.expected}`),
     };
   } finally {
@@ -63,10 +90,12 @@ async function bringIn(files: UploadFile[]): Promise<void> {
   }
 }
 
+const { keys, isListingKeys } = useKeys({ find: () => document.getElementById('find-shot')?.focus() });
+usePageTitle(ref('Dusting'));
 onMounted(() => {
   void uploads.goOn();
   uploads.onArrived(({ code, picture }) => {
-    messages.done(`The picture came in, into ${code}.`);
+    messages.done(`Picture imported into ${code}.`);
     void router.push({ name: 'look', params: { code }, query: { a: `p${picture}` } });
   });
 });
@@ -77,22 +106,28 @@ const drop = async (event: DragEvent) => {
   isOver.value = false;
   await bringIn(await filesOfDrop(event));
 };
-const choose = (event: Event) => {
-  const input = event.target as HTMLInputElement;
-  const files = filesOfInput(input);
-  input.value = '';
-  void bringIn(files);
-};
+const choose = (input: HTMLInputElement) => void bringIn(filesOfInput(input));
 
 function renderTold(render: RenderSummary | null): string {
-  if (!render) return 'no render of this version';
+  if (!render) return 'not rendered';
   const at = `${render.sheet} ${render.width} × ${render.height}`;
   if (render.state === 'active') return `${at}, ${percent(render.progress)}`;
   if (render.state === 'done')
-    return `${at}, ${render.samples} samples${render.examined === 'waiting' ? ', looking for causes' : ''}`;
+    return `${at}, ${render.samples} samples${render.examined === 'waiting' ? ', examining' : ''}`;
   if (render.state === 'stopped') return `${at}, stopped at ${number(render.samplesDone)} samples`;
   return `${at}, failed`;
 }
+
+/** Worst first, then most. */
+const RANKS = ['stop', 'caution', 'note'];
+const rows = computed(() =>
+  (shots.value ?? []).map((shot) => ({
+    ...shot,
+    rays: shot.render?.rays ?? 0,
+    rank: shot.worst ? (RANKS.length - RANKS.indexOf(shot.worst)) * 1e6 + shot.open : shot.open,
+    blockers: (shot.preflight?.stop ?? 0) * 1e6 + (shot.preflight?.caution ?? 0),
+  })),
+);
 
 /** A shot that began with pictures is looked at. */
 const placeOf = ({ code, render, pictures }: ShotSummary) => ({
@@ -100,9 +135,13 @@ const placeOf = ({ code, render, pictures }: ShotSummary) => ({
   params: { code },
 });
 
+/** "3, 1 kept". */
+const trialsTold = ({ trials, kept }: ShotSummary) =>
+  trials ? (kept ? `${trials}, ${kept} kept` : String(trials)) : '';
+
 function openTold(shot: ShotSummary): string {
   if (shot.open > 0) return `${shot.open} open`;
-  return shot.render?.examined === 'done' ? 'nothing found' : '';
+  return shot.render?.examined === 'done' ? 'none' : '';
 }
 </script>
 
@@ -116,117 +155,151 @@ function openTold(shot: ShotSummary): string {
   >
     <header>
       <h1>Dusting</h1>
-      <span class="dim">Measure, find the cause, change one thing, prove it.</span>
+      <span class="dim slogan">Measure, find the cause, change one thing, prove it.</span>
       <span class="gap"></span>
-      <span v-if="!connected" class="tag" role="status">The server does not answer; connecting again …</span>
-      <label class="pick"
-        ><button class="plain" type="button" tabindex="-1">Bring in a folder</button
-        ><input type="file" webkitdirectory aria-label="Bring in a shot folder" @change="choose"
-      /></label>
-      <label class="pick"
-        ><button class="plain act" type="button" tabindex="-1">Bring in a file</button
-        ><input
-          type="file"
-          multiple
-          accept=".zip,.glb,.gltf,.obj,.usda,.usd,.exr,.hdr,.pfm,.png,.jpg,.jpeg,.tif,.tiff"
-          aria-label="Bring in a zip archive, a scene file or pictures"
-          @change="choose"
-      /></label>
-      <Button v-if="session.needed" label="Sign out" text severity="secondary" size="small" @click="signOut" />
+      <span v-if="!connected" class="tag" role="status">Server not responding; reconnecting …</span>
+      <FilePick label="Import a shot folder" folder @pick="choose"
+        ><FolderInput :size="15" aria-hidden="true" /> Import folder</FilePick
+      >
+      <FilePick
+        label="Import a zip archive, a scene file or pictures"
+        primary
+        multiple
+        accept=".zip,.glb,.gltf,.obj,.usda,.usd,.exr,.hdr,.pfm,.png,.jpg,.jpeg,.tif,.tiff"
+        @pick="choose"
+        ><Import :size="15" aria-hidden="true" /> Import files</FilePick
+      >
+      <PageMenu @keys="isListingKeys = true" />
+      <Button v-if="session.needed" label="Sign out" variant="text" severity="secondary" @click="signOut" />
     </header>
     <main>
       <div v-if="upload" class="sending" role="status">
-        <span>Sending the shot … {{ percent(sent) }}{{ sent >= 1 ? ', being checked' : '' }}</span>
-        <progress :value="sent" max="1"></progress>
-        <button class="flat" @click="upload.cancel()">Cancel</button>
+        <span>Uploading the shot … {{ percent(sent) }}{{ sent >= 1 ? ', being checked' : '' }}</span>
+        <ProgressBar :value="Math.round(100 * sent)" :show-value="false" aria-label="Uploading the shot" />
+        <Button severity="secondary" variant="text" @click="upload.cancel()">Cancel</Button>
       </div>
       <div v-if="uploads.waiting.length" class="sending" role="status">
-        <span>Sending {{ uploads.waiting[0].file.name }} … {{ percent(uploads.waiting[0].sent) }}</span>
-        <progress :value="uploads.waiting[0].sent" max="1"></progress>
-        <button class="flat" @click="uploads.cancel()">Cancel</button>
+        <span>Uploading {{ uploads.waiting[0].file.name }} … {{ percent(uploads.waiting[0].sent) }}</span>
+        <ProgressBar
+          :value="Math.round(100 * uploads.waiting[0].sent)"
+          :show-value="false"
+          aria-label="Uploading pictures"
+        />
+        <Button severity="secondary" variant="text" @click="uploads.cancel()">Cancel</Button>
       </div>
-      <div v-for="one in uploads.refused" :key="one.key" class="refusal" role="alert">
+      <Message v-for="one in uploads.refused" :key="one.key" severity="error" role="alert">
         <p>{{ one.error }}</p>
-        <button class="flat" @click="uploads.dismiss(one.key)">Dismiss</button>
-      </div>
-      <div v-if="refusal" class="refusal" role="alert">
+        <Button severity="secondary" variant="text" @click="uploads.dismiss(one.key)">Dismiss</Button>
+      </Message>
+      <Message v-if="refusal" severity="error" role="alert">
         <p>{{ refusal.text }}</p>
         <ul>
           <li v-for="problem in refusal.problems" :key="problem">{{ problem }}</li>
         </ul>
-        <button class="flat" @click="refusal = null">Dismiss</button>
-      </div>
-      <p v-if="shots === null" class="dim empty">Loading the shots …</p>
-      <div v-else-if="shots.length === 0" class="empty">
+        <Button severity="secondary" variant="text" @click="refusal = null">Dismiss</Button>
+      </Message>
+      <Skeleton v-if="all === null" height="320px" aria-label="Loading the shots" />
+      <div v-else-if="all.length === 0" class="empty">
         <h2>No shots yet</h2>
         <p class="soft">
-          Drop a shot folder, a scene (glTF, OBJ or USD text, with its files), a zip archive of either, or pictures of
-          any renderer here. The layout of a shot folder is described in docs/shot-document.md.
+          Drop a shot folder, a scene (glTF, OBJ or USD text, with its files), a zip archive of either, or pictures from
+          any renderer here. <RouterLink to="/help/shot-document">How a shot folder is laid out</RouterLink>
         </p>
       </div>
-      <table v-else>
-        <thead>
-          <tr>
-            <th></th>
-            <th>Shot</th>
-            <th>Intake</th>
-            <th>Newest render</th>
-            <th>Findings</th>
-            <th class="right">Pictures</th>
-            <th class="right">Trials</th>
-            <th class="right">Kept</th>
-            <th class="right">Rays</th>
-            <th class="right">Version</th>
-            <th><span class="unseen">More</span></th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="shot in shots" :key="shot.code" @click="router.push(placeOf(shot))">
-            <td class="face"><PictureThumb v-if="shot.render" :render="shot.render" /></td>
-            <td>
-              <RouterLink :to="placeOf(shot)"
-                ><b>{{ shot.code }}</b> {{ shot.name }}</RouterLink
+      <template v-else>
+        <div class="tools">
+          <InputText id="find-shot" v-model="find" placeholder="Find a shot" aria-label="Find a shot" size="small" />
+          <MultiSelect
+            v-model="columns"
+            :options="COLUMNS"
+            :max-selected-labels="0"
+            selected-items-label="Columns"
+            placeholder="Columns"
+            aria-label="Columns"
+            size="small"
+          />
+          <label v-if="archived" class="soft"
+            ><Checkbox v-model="showsArchived" binary size="small" /> Show {{ archived }} archived</label
+          >
+          <span class="gap"></span>
+          <DiskFigure ref="disk" />
+        </div>
+        <DataTable
+          :value="rows"
+          data-key="code"
+          row-hover
+          removable-sort
+          @row-click="({ data }) => router.push(placeOf(data))"
+        >
+          <template #empty>No shot is called “{{ find }}”.</template>
+          <Column header="" class="face">
+            <template #body="{ data }">
+              <PictureThumb v-if="data.render" :render="data.render" />
+            </template>
+          </Column>
+          <Column field="code" header="Shot" sortable>
+            <template #body="{ data }">
+              <RouterLink :to="placeOf(data)"
+                ><b>{{ data.code }}</b> {{ data.name }}</RouterLink
               >
-              <span v-if="shot.archived" class="tag">archived</span>
-            </td>
-            <td>
-              <RouterLink :to="{ name: 'intake', params: { code: shot.code } }" class="soft" @click.stop>{{
-                tellPreflight(shot.preflight)
+              <span v-if="data.archived" class="tag"> archived</span>
+            </template>
+          </Column>
+          <Column v-if="shows('Intake')" sort-field="blockers" header="Intake" sortable>
+            <template #body="{ data }">
+              <RouterLink :to="{ name: 'intake', params: { code: data.code } }" class="soft" @click.stop>{{
+                tellPreflight(data.preflight)
               }}</RouterLink>
-            </td>
-            <td class="num soft">{{ renderTold(shot.render) }}</td>
-            <td>
-              <span v-if="shot.worst" class="severity" :class="shot.worst">{{ shot.worst }}</span>
-              <span class="soft open">{{ openTold(shot) }}</span>
-            </td>
-            <td class="right num">
+            </template>
+          </Column>
+          <Column v-if="shows('Render')" field="render.createdAt" header="Latest render" sortable>
+            <template #body="{ data }">
+              <span class="soft">{{ renderTold(data.render) }}</span>
+              <ProgressBar
+                v-if="data.render?.state === 'active'"
+                :value="Math.round(100 * data.render.progress)"
+                :show-value="false"
+                :aria-label="`Rendering ${data.code}`"
+              />
+            </template>
+          </Column>
+          <Column v-if="shows('Findings')" sort-field="rank" header="Findings" sortable>
+            <template #body="{ data }">
+              <SeverityTag v-if="data.worst" :severity="data.worst" />
+              <span class="soft open">{{ openTold(data) }}</span>
+            </template>
+          </Column>
+          <Column v-if="shows('Pictures')" field="pictures" header="Pictures" sortable class="right">
+            <template #body="{ data }">
               <RouterLink
-                v-if="shot.pictures"
-                :to="{ name: 'look', params: { code: shot.code } }"
+                v-if="data.pictures"
+                :to="{ name: 'look', params: { code: data.code } }"
                 class="soft"
                 @click.stop
-                >{{ shot.pictures }}</RouterLink
+                >{{ data.pictures }}</RouterLink
               >
-            </td>
-            <td class="right num">{{ shot.trials }}</td>
-            <td class="right num">{{ shot.kept }}</td>
-            <td class="right num">{{ shot.render ? count(shot.render.rays) : '' }}</td>
-            <td class="right num">{{ shot.version }}</td>
-            <td class="more" @click.stop><ShotMenu :shot="shot" @changed="disk?.look()" /></td>
-          </tr>
-        </tbody>
-      </table>
-      <div v-if="all?.length" class="foot">
-        <DiskFigure ref="disk" />
-        <label v-if="archived" class="soft"
-          ><Checkbox v-model="showsArchived" binary size="small" /> Show {{ archived }} archived</label
-        >
-      </div>
-      <p v-if="shots?.length" class="dim hint">
-        Drop a shot folder, a scene (.gltf, .glb, .obj, .usda, with its files), a zip archive, or pictures anywhere on
-        this page to bring them in.
-      </p>
+            </template>
+          </Column>
+          <Column v-if="shows('Trials')" field="trials" header="Trials" sortable class="right">
+            <template #body="{ data }">{{ trialsTold(data) }}</template>
+          </Column>
+          <Column v-if="shows('Rays')" field="rays" header="Rays" sortable class="right">
+            <template #body="{ data }">{{ data.render ? count(data.render.rays) : '' }}</template>
+          </Column>
+          <Column v-if="shows('Version')" field="version" header="Version" sortable class="right" />
+          <Column header="" class="more">
+            <template #body="{ data }"
+              ><span @click.stop><ShotMenu :shot="data" @changed="disk?.look()" /></span
+            ></template>
+          </Column>
+        </DataTable>
+        <p class="dim hint">
+          Drop a shot folder, a scene (.gltf, .glb, .obj, .usda, with its files), a zip archive, or pictures anywhere on
+          this page to import them.
+        </p>
+      </template>
     </main>
+    <KeysDialog v-if="isListingKeys" :keys="keys" @closed="isListingKeys = false" />
   </div>
 </template>
 
@@ -248,60 +321,47 @@ header {
   background: var(--panel);
   border-bottom: 1px solid var(--line);
 }
+.slogan {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
 main {
   overflow: auto;
-  padding: 16px;
+  padding: 12px 16px;
 }
-.pick {
-  position: relative;
+.tools {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  margin-bottom: 10px;
 }
-.pick input {
-  position: absolute;
-  inset: 0;
-  opacity: 0;
-  cursor: pointer;
-  width: 100%;
+.tools label {
+  display: flex;
+  gap: 6px;
+  align-items: center;
 }
-.pick:focus-within button {
-  outline: 2px solid var(--act);
-  outline-offset: 1px;
-}
-table {
-  width: 100%;
-  border-collapse: collapse;
-  background: var(--panel);
-}
-th {
-  font-weight: 400;
-  font-size: 11px;
-  color: var(--dim);
-  text-align: left;
-  padding: 6px 12px;
-  border-bottom: 1px solid var(--line);
-}
-td {
-  padding: 8px 12px;
-  border-bottom: 1px solid var(--up);
-}
-tbody tr {
+:deep(tbody tr) {
   cursor: pointer;
 }
-tbody tr:hover,
-tbody tr:focus-within {
-  background: var(--up);
-}
-td a {
+:deep(td a) {
   text-decoration: none;
 }
-.severity + .open {
+.open {
   margin-left: 8px;
 }
-.right {
+:deep(.right) {
   text-align: right;
 }
-.face {
+:deep(.right .p-datatable-column-header-content) {
+  justify-content: flex-end;
+}
+:deep(.face) {
   width: 130px;
-  padding: 6px 12px;
+}
+:deep(.more) {
+  width: 36px;
+  padding-inline: 4px;
 }
 .empty {
   max-width: 560px;
@@ -309,26 +369,10 @@ td a {
   display: grid;
   gap: 8px;
 }
-.foot {
-  display: flex;
-  gap: 18px;
-  align-items: center;
-  margin-top: 12px;
-}
-.foot label {
-  display: flex;
-  gap: 6px;
-  align-items: center;
-}
-.more {
-  padding: 0 4px;
-  width: 36px;
-}
 .hint {
   margin-top: 12px;
 }
-.sending,
-.refusal {
+.sending {
   background: var(--up);
   padding: 10px 14px;
   margin-bottom: 12px;
@@ -336,13 +380,10 @@ td a {
   gap: 14px;
   align-items: center;
 }
-.refusal {
-  display: block;
-  border-left: 3px solid var(--stop);
+.sending :deep(.p-progressbar) {
+  width: 120px;
 }
-.refusal li {
-  font-size: 12px;
-  color: var(--soft);
-  padding: 2px 0;
+.p-message {
+  margin-bottom: 12px;
 }
 </style>

@@ -60,6 +60,6 @@ form {
   border: 1px solid var(--line);
 }
 h1 {
-  font-size: 15px;
+  font-size: 1.2rem;
 }
 </style>

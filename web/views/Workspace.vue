@@ -1,12 +1,17 @@
 <script setup lang="ts">
 /** A shot's bench: the picture in the middle, and around it everything that is known and can be done about it. */
+import Tab from 'primevue/tab';
+import TabList from 'primevue/tablist';
+import TabPanel from 'primevue/tabpanel';
+import TabPanels from 'primevue/tabpanels';
+import Tabs from 'primevue/tabs';
 import Splitter from 'primevue/splitter';
 import SplitterPanel from 'primevue/splitterpanel';
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { computed, onBeforeUnmount, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import BudgetPanel from '../components/trials/BudgetPanel.vue';
 import FindingsPanel from '../components/findings/FindingsPanel.vue';
-import KeysDialog from '../components/KeysDialog.vue';
+import KeysDialog from '../components/shared/KeysDialog.vue';
 import PassRail from '../components/stage/PassRail.vue';
 import PictureStage from '../components/stage/PictureStage.vue';
 import ScenePanel from '../components/controls/ScenePanel.vue';
@@ -14,7 +19,13 @@ import SheetsPanel from '../components/controls/SheetsPanel.vue';
 import TopBar from '../components/TopBar.vue';
 import TrialLedger from '../components/trials/TrialLedger.vue';
 import { PLAIN_VIEW } from '../../core/picture/view.ts';
-import { pressKey, type Key } from '../keys.ts';
+import { DIALS } from '../../core/document/dials.ts';
+import { itemsOf } from '../../core/document/controls.ts';
+import { passName } from '../format.ts';
+import { severityName } from '../severity-words.ts';
+import { useAddress, useKeys } from '../station.ts';
+import { useCommands, type Command } from '../stores/commands.ts';
+import { usePageTitle } from '../work-done.ts';
 import { useUploads } from '../picture/uploads.ts';
 import { filesOfDrop } from '../remote/dropped-files.ts';
 import { useCurrent } from '../stores/current.ts';
@@ -33,7 +44,6 @@ const current = useCurrent();
 const live = useLive();
 const pending = usePending();
 const stage = ref<InstanceType<typeof PictureStage> | null>(null);
-const isListingKeys = ref(false);
 
 watch(
   () => props.code,
@@ -45,12 +55,6 @@ watch(
     shot.open(code);
   },
   { immediate: true },
-);
-watch(
-  () => view.query,
-  (query) => {
-    if (route.name === 'shot') void router.replace({ query });
-  },
 );
 onBeforeUnmount(() => {
   live.end();
@@ -91,15 +95,15 @@ function leave(): void {
 }
 
 const PANELS = [
-  { id: 'findings', name: 'Findings' },
-  { id: 'sheets', name: 'Sheets' },
-  { id: 'scene', name: 'Scene' },
-  { id: 'budget', name: 'Budget' },
+  { id: 'findings', name: 'Findings', shows: FindingsPanel },
+  { id: 'sheets', name: 'Sheets', shows: SheetsPanel },
+  { id: 'scene', name: 'Scene', shows: ScenePanel },
+  { id: 'budget', name: 'Budget', shows: BudgetPanel },
 ] as const;
 
-function nextPanel(): void {
+function stepPanel(by: number): void {
   const at = PANELS.findIndex((panel) => panel.id === view.panel);
-  view.panel = PANELS[(at + 1) % PANELS.length].id;
+  view.panel = PANELS[(at + by + PANELS.length) % PANELS.length].id;
 }
 
 /** Pictures that are dropped are looked at beside the shot. */
@@ -107,7 +111,7 @@ async function drop(event: DragEvent): Promise<void> {
   const files = await filesOfDrop(event);
   const taken = await useUploads().add(props.code, files);
   if (taken) await router.push({ name: 'look', params: { code: props.code } });
-  else if (files.length) useMessages().failed('Only pictures can be dropped here. Files of the scene are brought in at Intake.'); // prettier-ignore
+  else if (files.length) useMessages().failed('Only pictures can be dropped here. Import scene files under Intake.'); // prettier-ignore
 }
 
 async function tryFirst(): Promise<void> {
@@ -118,40 +122,51 @@ async function tryFirst(): Promise<void> {
   if (trial) view.trialId = trial.id;
 }
 
-const keys: Key[] = [
-  { keys: ['l'], shown: 'L', does: 'Lift: two stops up, gamma 1.25', run: () => view.toggleLift() },
-  { keys: ['['], shown: '[', does: 'Half a stop darker', run: () => (view.exposure = Math.max(-10, view.exposure - 0.5)) },
-  { keys: [']'], shown: ']', does: 'Half a stop brighter', run: () => (view.exposure = Math.min(10, view.exposure + 0.5)) },
-  { keys: ['0'], shown: '0', does: 'Exposure and gamma as rendered', run: () => view.setView(PLAIN_VIEW) },
-  { keys: ['m'], shown: 'M', does: 'The mask of the finding, or of the object whose controls are open', run: () => (view.showMask = !view.showMask) },
-  { keys: ['p'], shown: 'P', does: 'Next pass', run: () => stepPass(1) },
-  { keys: ['Shift+p'], shown: 'Shift P', does: 'Pass before', run: () => stepPass(-1) },
-  { keys: ['b'], shown: 'B', does: 'Back to the beauty', run: () => (view.pass = 'beauty') },
-  { keys: ['j'], shown: 'J', does: 'Next finding', run: () => stepFinding(1) },
-  { keys: ['k'], shown: 'K', does: 'Finding before', run: () => stepFinding(-1) },
-  { keys: ['t'], shown: 'T', does: "Try the finding's first remedy on the region", run: () => void tryFirst() },
-  { keys: ['.'], shown: '.', does: 'Next trial', run: () => stepTrial(1) },
-  { keys: [','], shown: ',', does: 'Trial before', run: () => stepTrial(-1) },
-  { keys: ['w'], shown: 'W', does: 'Blink between before and after of a trial', run: () => (view.wipe = view.wipe < 0.5 ? 1 : 0) },
-  { keys: ['Escape'], shown: 'Esc', does: 'Leave the trial, then its sweep, back to the picture', run: leave },
-  { keys: ['e'], shown: 'E', does: 'Live look: render the region in this browser while values are set', run: toggleLive },
-  { keys: ['g'], shown: 'G', does: 'Draw a region', run: () => stage.value?.draw() },
-  { keys: ['f'], shown: 'F', does: 'Fit the picture', run: () => stage.value?.fit() },
-  { keys: ['1'], shown: '1', does: 'One pixel of the picture on one of the screen', run: () => stage.value?.actual() },
-  { keys: ['s'], shown: 'S', does: 'Next panel: findings, sheets, scene, budget', run: nextPanel },
-  { keys: ['v'], shown: 'V', does: 'Look: all passes, pictures, comparisons', run: () => void router.push({ name: 'look', params: { code: props.code } }) },
-  { keys: ['r'], shown: 'R', does: 'Render the present version anew', run: () => void shot.renderSheet(current.sheetName).then((done) => done && (view.renderId = null)) },
-  { keys: ['Ctrl+z'], shown: 'Ctrl Z', does: 'Undo the last kept change', run: () => void shot.undo() },
-  { keys: ['Ctrl+Shift+z', 'Ctrl+y'], shown: 'Ctrl Shift Z', does: 'Redo it', run: () => void shot.redo() },
-  { keys: ['?', 'Shift+?'], shown: '?', does: 'This list', run: () => (isListingKeys.value = !isListingKeys.value) },
-]; // prettier-ignore
+const { keys, isListingKeys, isAlone } = useKeys({
+  boost: () => view.toggleBoost(),
+  darker: () => (view.exposure = Math.max(-10, view.exposure - 0.5)),
+  brighter: () => (view.exposure = Math.min(10, view.exposure + 0.5)),
+  plain: () => view.setView(PLAIN_VIEW),
+  mask: () => (view.showMask = !view.showMask),
+  region: () => stage.value?.draw(),
+  noRegion: () => (view.region = null),
+  fit: () => stage.value?.fit(),
+  actual: () => stage.value?.actual(),
+  nearer: () => stage.value?.zoom(1.5),
+  further: () => stage.value?.zoom(1 / 1.5),
+  live: toggleLive,
+  nextPass: () => stepPass(1),
+  passBefore: () => stepPass(-1),
+  beauty: () => (view.pass = 'beauty'),
+  next: () => stepFinding(1),
+  before: () => stepFinding(-1),
+  tryFirst: () => void tryFirst(),
+  nextTrial: () => stepTrial(1),
+  trialBefore: () => stepTrial(-1),
+  wipe: () => (view.wipe = view.wipe < 0.5 ? 1 : 0),
+  nextPanel: () => stepPanel(1),
+  panelBefore: () => stepPanel(-1),
+  leave,
+  otherStation: () => void router.push({ name: 'look', params: { code: props.code } }),
+  render: () => void shot.renderSheet(current.sheetName).then((done) => done && (view.renderId = null)),
+  undo: () => void shot.undo(),
+  redo: () => void shot.redo(),
+});
+useAddress({
+  name: 'shot',
+  query: () => view.query,
+  fromQuery: (query) => view.fromQuery(query),
+  steps: ['render', 'finding', 'trial', 'sweep', 'pass', 'panel', 'item'],
+});
 
-const onKey = (event: KeyboardEvent) => pressKey(event, keys);
-onMounted(() => window.addEventListener('keydown', onKey));
-onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
+useCommands().provide(() => [
+  ...current.findings.map((one): Command => ({ id: `finding ${one.id}`, group: 'Findings', name: one.sentence, detail: severityName(one.severity), run: () => { view.panel = 'findings'; view.findingId = one.id; view.region = null; view.trialId = null; } })),
+  ...current.passes.map(({ name, group }): Command => ({ id: `pass ${name}`, group: 'Passes', name: passName(name), detail: group, run: () => (view.pass = name) })),
+  ...DIALS.map(({ pointer, label, group }): Command => ({ id: `dial ${pointer}`, group: 'Controls', name: label, detail: group, run: () => view.showDial(pointer) })),
+  ...(shot.state ? itemsOf(shot.state.document) : []).map(({ pointer, name, group }): Command => ({ id: `item ${pointer}`, group: 'Controls', name, detail: group, run: () => view.showDial(pointer) })),
+]); // prettier-ignore
 
-const title = computed(() => (shot.state ? `${shot.state.code} ${shot.state.name} · Dusting` : 'Dusting'));
-watch(title, (now) => (document.title = now), { immediate: true });
+usePageTitle(computed(() => (shot.state ? `${shot.state.code} ${shot.state.name} · Dusting` : 'Dusting')));
 </script>
 
 <template>
@@ -159,32 +174,25 @@ watch(title, (now) => (document.title = now), { immediate: true });
     <h1>{{ shot.missing }}</h1>
     <p class="soft">It may have another code by now. <RouterLink to="/">All shots</RouterLink></p>
   </main>
-  <div v-else-if="shot.state" class="workspace" @dragover.prevent @drop.prevent="drop">
+  <div v-else-if="shot.state" class="workspace" :class="{ alone: isAlone }" @dragover.prevent @drop.prevent="drop">
     <TopBar @keys="isListingKeys = true" />
     <Splitter layout="vertical" state-key="dusting.rows" state-storage="local" class="rows">
       <SplitterPanel :size="82" :min-size="40">
         <Splitter state-key="dusting.columns" state-storage="local" class="columns">
-          <SplitterPanel :size="15" :min-size="10"><PassRail /></SplitterPanel>
-          <SplitterPanel :size="55" :min-size="30"><PictureStage ref="stage" /></SplitterPanel>
+          <SplitterPanel :size="17" :min-size="10"><PassRail /></SplitterPanel>
+          <SplitterPanel :size="53" :min-size="30"><PictureStage ref="stage" /></SplitterPanel>
           <SplitterPanel :size="30" :min-size="20">
             <aside>
-              <div class="choice" role="tablist" aria-label="Panel">
-                <button
-                  v-for="panel in PANELS"
-                  :key="panel.id"
-                  class="bare"
-                  role="tab"
-                  :aria-selected="view.panel === panel.id"
-                  :class="{ on: view.panel === panel.id }"
-                  @click="view.panel = panel.id"
-                >
-                  {{ panel.name }}
-                </button>
-              </div>
-              <FindingsPanel v-if="view.panel === 'findings'" class="panel" />
-              <SheetsPanel v-else-if="view.panel === 'sheets'" class="panel" />
-              <ScenePanel v-else-if="view.panel === 'scene'" class="panel" />
-              <BudgetPanel v-else class="panel" />
+              <Tabs v-model:value="view.panel" lazy class="panels">
+                <TabList aria-label="Panel">
+                  <Tab v-for="panel in PANELS" :key="panel.id" :value="panel.id">{{ panel.name }}</Tab>
+                </TabList>
+                <TabPanels>
+                  <TabPanel v-for="panel in PANELS" :key="panel.id" :value="panel.id">
+                    <component :is="panel.shows" />
+                  </TabPanel>
+                </TabPanels>
+              </Tabs>
             </aside>
           </SplitterPanel>
         </Splitter>
@@ -200,7 +208,11 @@ watch(title, (now) => (document.title = now), { immediate: true });
 .workspace {
   height: 100%;
   display: grid;
-  grid-template-rows: 44px minmax(0, 1fr);
+  grid-template: 44px minmax(0, 1fr) / minmax(0, 1fr);
+}
+/* Names of passes are read whole, however narrow the window. */
+.columns > :deep(.p-splitterpanel:first-child) {
+  min-width: 208px;
 }
 .rows,
 .columns {
@@ -210,28 +222,18 @@ watch(title, (now) => (document.title = now), { immediate: true });
 aside {
   height: 100%;
   background: var(--panel);
-  display: grid;
-  grid-template-rows: 32px minmax(0, 1fr);
 }
-.choice {
-  display: flex;
-  gap: 18px;
-  padding: 0 14px;
-  border-bottom: 1px solid var(--line);
-  align-items: center;
+.alone {
+  grid-template-rows: 0 minmax(0, 1fr);
 }
-.choice button {
-  color: var(--dim);
-  padding: 6px 0;
-  font-weight: 600;
+.alone > header,
+.alone .rows > :not(:first-child),
+.alone .columns > :not(:nth-child(3)) {
+  display: none;
 }
-.choice button.on {
-  color: var(--text);
-  box-shadow: 0 2px var(--act);
-}
-.panel {
-  min-height: 0;
-  overflow: auto;
+.alone .rows > :first-child,
+.alone .columns > :nth-child(3) {
+  flex-basis: 100% !important;
 }
 .missing {
   padding: 40px;

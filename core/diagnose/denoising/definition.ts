@@ -39,15 +39,15 @@ export const denoising: Family = {
 
 function tell({ before, after, fireflyLeft, boiling, still, sequence }: DenoisedCase): Words {
   const told = [
-    `${before.toFixed(1)} → ${after.toFixed(1)} steps of noise`,
+    `${before.toFixed(1)} → ${after.toFixed(1)} of 255 noise`,
     fireflyLeft === null ? '' : `${percent(fireflyLeft)} of a firefly’s light beyond its surroundings is left`,
-    boiling === null ? '' : `${boiling.toFixed(1)} steps change from frame to frame`,
+    boiling === null ? '' : `${boiling.toFixed(1)} of 255 change from frame to frame`,
   ];
   const motion =
     sequence === null ? '' : sequence ? ', and is calm in motion' : `, ${still ? 'but' : 'and'} would boil in motion`;
   return {
     sentence: `${still ? 'Would denoise' : 'Would not denoise'} as a still${motion}: ${told.filter(Boolean).join('; ')}.`,
     headline: still ? 'Noise alone, which a denoiser takes away' : 'A denoiser leaves what is seen',
-    why: 'Judged by a stand-in on the noisiest window: what it leaves, others leave more or less of.',
+    why: 'Judged by a stand-in denoiser on the noisiest window; others leave more or less.',
   };
 }

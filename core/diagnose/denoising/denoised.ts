@@ -15,7 +15,7 @@ import type { PictureInput } from '../picture-input.ts';
 
 /** Side of the window, pixels. */
 const WINDOW = 160;
-/** Display steps after the lift that are hard to see in a still; what boils is seen from half of that on. */
+/** Display steps with shadows boosted that are hard to see in a still; what boils is seen from half of that on. */
 const CLEAN = 2;
 const BOILS = 1;
 

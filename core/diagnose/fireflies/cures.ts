@@ -31,7 +31,7 @@ const UNSEEN = 0.25;
 const DARK = 0.05;
 const LEAST = 1e-3;
 
-export function foretellCure(
+export function forecastCure(
   { input, at, here, region }: FireflyCase,
   { dulls, stopsIn }: FireflyProposal,
   effect: Effect,
@@ -50,7 +50,10 @@ export function foretellCure(
   // How many there are is known. Those that a second look finds again are left, and the small render tells of new ones.
   const left = Math.max(1 - cured / traced, n !== null && after !== null && n > 0 ? after / n : 0);
   figures.push({ id: 'fireflies', before: here, after: Math.round(here * left) });
-  return { effect: withFigures(effect, figures), note: `Of ${traced} guilty pixels traced again, ${cured} are clean.` };
+  return {
+    effect: withFigures(effect, figures),
+    note: `Of ${traced} affected pixels traced again, ${cured} are clean.`,
+  };
 }
 
 /** The best cures with a clamp or a roughness floor on top. */

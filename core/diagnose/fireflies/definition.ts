@@ -14,7 +14,7 @@ import { mirrorCaustic } from './causes/mirror-caustic.ts';
 import { smallEmitter } from './causes/small-emitter.ts';
 import { unclampedBounce } from './causes/unclamped-bounce.ts';
 import { CLAMP_PASSES, enoughOf } from './clamp-curve.ts';
-import { cureTheRest, foretellCure } from './cures.ts';
+import { cureTheRest, forecastCure } from './cures.ts';
 import { curveOf } from './evidence.ts';
 import { casesOf } from './find.ts';
 import { inPictures } from './in-pictures.ts';
@@ -37,7 +37,7 @@ export const fireflies: Family = {
     cases: casesOf,
     causes: [emitterInShell, smallEmitter, glassCaustic, mirrorCaustic, brightEnvironmentPixel, unclampedBounce],
     remedies,
-    foretell: foretellCure,
+    forecast: forecastCure,
     smallPasses: CLAMP_PASSES,
     further: cureTheRest,
     rank: (_, proposed) => byHurt(proposed),
@@ -59,7 +59,7 @@ function tell({ at, here, region, ways, kind, own, curve, sheet, energy }: Firef
   const held = energy >= 0.005 ? `, holding ${percent(energy)} of the light` : '';
   return {
     sentence: `${at.length} fireflies${held}: ${first.pixels === at.length ? 'all' : first.pixels} in ${first.pass.replace('.', ' ')}.`,
-    headline: `Light met by chance: ${first.told}`,
+    headline: `Light found by chance: ${first.told}`,
     why: `${told.join('; ')}${more}. Samples alone would cure them at about ${enough.toLocaleString('en')} a pixel; fewer make each fainter and find more of them. A clamp of ${tellClamp(chosen.clamp)} on ${TOLD_KIND[kind]} leaves ${percent(chosen.left)} of the ${own.length} that came so and takes ${percent(chosen.taken)} of the picture’s light.`,
   };
 }

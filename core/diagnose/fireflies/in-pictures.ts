@@ -33,7 +33,7 @@ export const inPictures: Reading<PictureInput, PictureFireflies> = {
     const carried = first ? `; ${first.pass} carries ${first.pixels} of them` : '';
     return {
       sentence: `${many} as fireflies, ${stops.toFixed(1)} stops above their surroundings${carried}${held}.`,
-      headline: first ? `Light met by chance in ${first.pass}` : 'Light met by chance',
+      headline: first ? `Light found by chance in ${first.pass}` : 'Light found by chance',
       why: 'A single sample of a pixel met a light that others around it missed. Which one is told by the scene alone.',
     };
   },

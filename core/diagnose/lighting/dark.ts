@@ -2,7 +2,7 @@
  * A frame that is black all over. What could light it is gone through light by light: each is off, hidden, at zero or linked
  * away, or shines and does not get there; and whether the camera sees anything at all.
  */
-import { liftedDisplay } from '../../data/grain.ts';
+import { boostedDisplay } from '../../data/grain.ts';
 import { channel } from '../../data/picture.ts';
 import type { LightSpec, ShotDocument } from '../../document/schema.ts';
 import type { ControlValues } from '../../document/set-values.ts';
@@ -24,12 +24,12 @@ export interface DarkCase extends Case {
   on: string[];
 }
 
-/** Display steps after the shadow lift below which nobody sees anything. */
+/** Steps of 255 with shadows boosted below which nobody sees anything. */
 const SEEN = 1;
 
 export function darkCases(input: RenderInput): DarkCase[] {
   const { document, picture } = input;
-  if (luminancePlane(picture, 'beauty').some((y) => liftedDisplay(y) >= SEEN)) return [];
+  if (luminancePlane(picture, 'beauty').some((y) => boostedDisplay(y) >= SEEN)) return [];
   const isEmpty = channel(picture, 'coverage').every((share) => share === 0);
   const lights = Object.entries(document.lights).map(([id, light]) => ({
     id,

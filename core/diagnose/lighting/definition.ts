@@ -53,11 +53,11 @@ function tellDark({ document, isEmpty, off, on }: DarkCase): Words {
     return {
       sentence: 'The frame is black: the camera sees no object.',
       headline: `Nothing stands before ${name || document.camera}`,
-      why: 'No sample met a surface. The camera looks away, stands inside something, or everything is hidden from it.',
+      why: 'No sample hit a surface: the camera looks away, is inside something, or everything is hidden from it.',
     };
   const each = (why: string, names: string[]) => (names.length ? `${capital(listed(names))} ${names.length === 1 ? 'is' : 'are'} ${why}.` : ''); // prettier-ignore
   const reasons = (['hidden', 'at zero', 'linked away'] as const).map((why) => each(why === 'linked away' ? 'linked to no object' : why, off.filter((one) => one.why === why).map((one) => one.name))); // prettier-ignore
-  const shining = on.length ? `${capital(listed(on))} should shine, and none of it arrives.` : '';
+  const shining = on.length ? `${capital(listed(on))} is on, and none of its light arrives.` : '';
   return {
     sentence: 'The frame is black: no light gets to what the camera sees.',
     headline: off.length + on.length === 0 ? 'There is no light, no glowing surface and no environment' : on.length === 0 ? 'Every light is switched off by a control of its own' : 'Light that is there does not arrive', // prettier-ignore
@@ -70,6 +70,6 @@ function tellCoarse({ objects, texels, texel, pixel }: CoarseCase): Words {
   return {
     sentence: `The environment is coarser than the frame: a texel of it is ${(texel / pixel).toFixed(0)} pixels wide where ${listed(objects)} ${objects.length === 1 ? 'mirrors' : 'mirror'} it.`,
     headline: `${texels} texels around: ${texel.toFixed(2)}° each, and ${pixel.toFixed(3)}° a pixel`,
-    why: `What is sharp out there is soft or stepped in flat mirrors, whatever the samples. An image of about ${needed} texels around has one for each pixel.`,
+    why: `Sharp detail in it is soft or stepped in flat mirrors, whatever the samples. An image of about ${needed} texels around has one for each pixel.`,
   };
 }

@@ -33,7 +33,7 @@ export function withSamples(
 ): FigureValue[] {
   const noiseOf: Record<string, [number, number]> = { noise: to.noise, 'bright-noise': to.brightNoise };
   const out = figures.map((value): FigureValue => {
-    if (value.id === 'fireflies') return { ...value, after: null, why: 'how many are met by chance is not known' };
+    if (value.id === 'fireflies') return { ...value, after: null, why: 'how many are found by chance is not known' };
     if (value.before === null) return value;
     if (value.id === 'rays') return { ...value, after: value.before * to.rays };
     const [before, after] = noiseOf[value.id] ?? [value.before, value.after];

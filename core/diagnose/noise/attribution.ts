@@ -17,7 +17,7 @@ export interface Share {
 
 /** Parts that are told by name; the rest stands together. */
 const TOLD = 4;
-/** Display tones at which shadows end and highlights begin, after no lift: a fifth and two thirds of white. */
+/** Display tones at which shadows end and highlights begin, without shadow boost: a fifth and two thirds of white. */
 const SHADOWS = 0.2 ** 2.2;
 const HIGHLIGHTS = 0.66 ** 2.2;
 

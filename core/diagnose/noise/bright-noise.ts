@@ -1,5 +1,5 @@
 /**
- * Noise in bright parts. The shadow lift blows out what is brighter than a quarter of white, so that its noise is not in the
+ * Noise in bright parts. The shadow boost blows out what is brighter than a quarter of white, so that its noise is not in the
  * measure; on the picture as it is it is seen all the same.
  */
 import { grainOf, grainWeight, plainDisplay } from '../../data/grain.ts';
@@ -14,19 +14,19 @@ import { MOST_SAMPLES, scaleFor } from './plans.ts';
 export interface BrightCase extends Case {
   kind: 'bright';
   input: RenderInput;
-  /** Display steps without the lift: as rendered, and what the sheet is to reach. */
+  /** Display steps without shadow boost: as rendered, and what the sheet is to reach. */
   steps: number;
   target: number;
   /** The pass with most of it. */
   worst: Share;
-  /** Samples a pixel that reach the target, and what is left of the noise then, as a factor. */
+  /** Samples per pixel that reach the target, and what is left of the noise then, as a factor. */
   samples: number;
   left: number;
   y: Float32Array;
   sigma: Float32Array;
 }
 
-/** Null where it is within the target, or where the lift shows it as well. */
+/** Null where it is within the target, or where the boost shows it as well. */
 export function brightCase(input: RenderInput, { region, steps, visible }: NoisyPlace): BrightCase | null {
   const { picture, sheet } = input;
   const target = sheet.grainTarget;

@@ -1,8 +1,8 @@
 /**
- * Where noise is: the noisiest part of the frame after the shadow lift, the noisiest as the picture is, which the lift blows
+ * Where noise is: the noisiest part of the frame with shadows boosted, the noisiest as the picture is, which the boost blows
  * out, or, where there is less than anyone sees, all of it.
  */
-import { liftedDisplay, plainDisplay } from '../../data/grain.ts';
+import { boostedDisplay, plainDisplay } from '../../data/grain.ts';
 import type { Region } from '../../data/picture.ts';
 import type { Case, RenderInput } from '../family.ts';
 import { byPass, type Share } from './attribution.ts';
@@ -26,7 +26,7 @@ export type NoiseCase = OverCase | BrightCase | SpareCase;
 
 export function casesOf(input: RenderInput): NoiseCase[] {
   const { picture, sheet } = input;
-  const { region, steps: now, visible } = noisiestPlace(picture, liftedDisplay);
+  const { region, steps: now, visible } = noisiestPlace(picture, boostedDisplay);
   const bright = noisiestPlace(picture, plainDisplay);
   const ofBright = brightCase(input, bright);
   if (now > sheet.grainTarget) return [overCase(input, region, now, visible), ...(ofBright ? [ofBright] : [])];

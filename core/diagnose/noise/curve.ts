@@ -9,7 +9,7 @@ const POINTS = 24;
 /** Times the rays from which on the axis is logarithmic. */
 const WIDE = 12;
 
-/** @param plain the plan that reaches the target by samples for everything */
+/** @param plain the plan that reaches the target by samples per pixel */
 export function curveOf(plans: Plans, plain: Plan, model: SampleModel): Evidence {
   const { sheet } = plans.input;
   const now = sheet.samples;
@@ -27,11 +27,11 @@ export function curveOf(plans: Plans, plain: Plan, model: SampleModel): Evidence
   const knee = kneeOf(points);
   return {
     kind: 'curve',
-    title: `Visible noise against rays, target ${sheet.grainTarget.toFixed(1)}`,
+    title: `Noise against rays, target ${sheet.grainTarget.toFixed(1)}`,
     x: { label: 'times the rays', unit: '×', scale: most > WIDE ? 'logarithmic' : 'linear' },
-    y: { label: 'noise', unit: 'steps', max: Math.ceil(points[0][1]) },
+    y: { label: 'noise', unit: 'of 255', max: Math.ceil(points[0][1]) },
     series: [
-      { label: 'samples for everything', points },
+      { label: 'samples per pixel', points },
       { label: 'the cheapest mixture', points: mixture },
     ],
     marks: [

@@ -1,5 +1,5 @@
 /**
- * Noise that shows after the shadow lift. Whose it is by pass, light, dial, object and tone; what reaches the sheet's target:
+ * Noise that shows with shadows boosted. Whose it is by pass, light, dial, object and tone; what reaches the sheet's target:
  * more samples for all, the cheapest mixture of kinds (Neyman 1934), samples by need; causes that more samples only hide; and
  * where there is more than anyone sees, what can be taken away. Of pictures by themselves: how much, in which pass, and how
  * many times the samples it would take.
@@ -20,7 +20,7 @@ import { tell } from './telling.ts';
 export const noise: Family = {
   id: 'noise',
   title: 'Noise',
-  healthy: 'Noise is within the target, after the lift and without it.',
+  healthy: 'Noise is within the target, with shadows boosted and without it.',
   render: ofRenders<NoiseCase>({
     needs: () => [
       'beauty',
@@ -45,7 +45,7 @@ export const noise: Family = {
       of.kind !== 'over'
         ? []
         : [
-            { kind: 'shares', title: 'Whose the noise is', bars: barsOf(of.plans) },
+            { kind: 'shares', title: 'Where the noise comes from', bars: barsOf(of.plans) },
             curveOf(of.plans, of.plans.plain(of.plans.scale), of.plans.model),
           ], // prettier-ignore
   }),

@@ -1,5 +1,5 @@
 /**
- * Noise of a picture by itself: how much is seen after the shadow lift, which pass carries it, and how many times the samples
+ * Noise of a picture by itself: how much is seen with shadows boosted, which pass carries it, and how many times the samples
  * it would take to be clean. Variance of means falls as 1/N.
  */
 import type { FigureValue } from '../../contracts/figures.ts';
@@ -19,13 +19,13 @@ export interface PictureNoiseCase extends Case {
   /** The zone where most is seen, and how much that is, display steps. */
   worst: Zone | null;
   shown: number;
-  /** It is seen without the lift more than after it. */
+  /** It is seen without shadow boost more than after it. */
   isBright: boolean;
   /** Variances that are seen, by pass, most first. */
   sources: { pass: string; share: number }[];
 }
 
-/** Display steps after the lift: what is hard to see, and what anybody sees. */
+/** Display steps with shadows boosted: what is hard to see, and what anybody sees. */
 const CLEAN = 2;
 const SEEN = 5;
 /** Share of the picture below which a zone is no matter. */
@@ -56,16 +56,16 @@ export const inPictures: Reading<PictureInput, PictureNoiseCase> = {
   })),
   remedies: [carrierAlone, everything],
   tell({ shown, worst, isBright, sources, reading }) {
-    const look = isBright ? 'as the picture is' : 'after the lift';
+    const look = isBright ? 'without shadow boost' : 'with shadows boosted';
     const [carrier] = sources;
     const told = carrier ? `; ${carrier.pass} carries ${percent(carrier.share)} of it` : '';
     return {
       sentence:
         shown < CLEAN
-          ? `Clean: noise of ${shown.toFixed(1)} display steps ${look} is hard to see${told}.`
-          : `Noise of ${shown.toFixed(1)} display steps in the ${worst ?? 'picture'} ${look}${told}.`,
+          ? `Clean: noise ${shown.toFixed(1)} of 255 ${look} is hard to see${told}.`
+          : `Noise ${shown.toFixed(1)} of 255 in the ${worst ?? 'picture'} ${look}${told}.`,
       headline: carrier ? `Too few samples in ${carrier.pass}` : 'Too few samples',
-      why: `The noise as it was read: ${reading.told}.`,
+      why: `How the noise was read: ${reading.told}.`,
     };
   },
   evidence: ({ sources, noise }) => [
@@ -74,8 +74,8 @@ export const inPictures: Reading<PictureInput, PictureNoiseCase> = {
       : []),
     {
       kind: 'table',
-      title: 'Noise by tone, display steps',
-      columns: ['tone', 'share of the picture', 'after the lift', 'as it is'],
+      title: 'Noise by tone, of 255',
+      columns: ['tone', 'share of the picture', 'shadows boosted', 'as it is'],
       rows: ZONES.map((zone) => [zone, percent(noise.zones[zone].share), +noise.zones[zone].grain.toFixed(2), +noise.zones[zone].plain.toFixed(2)]),
     },
   ], // prettier-ignore
@@ -89,7 +89,7 @@ export const inPictures: Reading<PictureInput, PictureNoiseCase> = {
   }),
 };
 
-/** After the lift or as the picture is, whichever shows more. */
+/** With shadows boosted or as the picture is, whichever shows more. */
 const shownIn = ({ grain, plain }: ZoneNoise): number => Math.max(grain, plain);
 
 function casesOf(input: PictureInput): PictureNoiseCase[] {
@@ -149,7 +149,7 @@ function everything(of: PictureNoiseCase): Proposal | null {
 function plan({ shown, input: { renderedWith } }: PictureNoiseCase, factor: number, pass: string | null): Proposal {
   const told = renderedWith && inNumbers(renderedWith, factor, pass);
   const title = `${factor >= 10 ? factor.toFixed(0) : factor.toFixed(1)} × the samples of ${pass === null ? 'everything' : `${pass}, the rest as they are`}`;
-  const foretold: FigureValue[] = [
+  const forecast: FigureValue[] = [
     { id: 'noise', before: shown, after: CLEAN },
     ...(pass === null ? [{ id: 'rays', before: 1, after: factor }] : []),
   ];
@@ -159,7 +159,7 @@ function plan({ shown, input: { renderedWith } }: PictureNoiseCase, factor: numb
     id: pass === null ? 'everything' : 'carrier',
     title: told ? `${title}: ${told.name} ${told.from} → ${told.to}${note}` : title,
     change: null,
-    foretold,
+    forecast,
     numbers,
   };
 }

@@ -20,7 +20,7 @@ export interface NoisyPlace {
 export const noisiest = (picture: Picture, visible: Float32Array): Region =>
   regionOf(picture, visible.map((v) => v * v), REGION); // prettier-ignore
 
-/** @param display value, 0–255, of a luminance: after the shadow lift, or as the picture is */
+/** @param display value, 0–255, of a luminance: with shadows boosted, or as the picture is */
 export function noisiestPlace(picture: Picture, display: (y: number) => number): NoisyPlace {
   const planes = [luminancePlane(picture, 'beauty'), channel(picture, 'error.beauty')];
   const visible = planes[0].map((y, i) => visibleGrain(y, planes[1][i], display));

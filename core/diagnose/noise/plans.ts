@@ -1,6 +1,6 @@
 /** Plans of samples for the noisiest region of a picture: what each would cost, and what grain it would leave. */
 import type { FigureValue } from '../../contracts/figures.ts';
-import { grainOf, grainWeight, liftedDisplay, plainDisplay } from '../../data/grain.ts';
+import { grainOf, grainWeight, boostedDisplay, plainDisplay } from '../../data/grain.ts';
 import { channel, type Region } from '../../data/picture.ts';
 import { objectNames } from '../../document/object-names.ts';
 import { changeOf, sidesOf } from '../../figures/effect.ts';
@@ -41,7 +41,7 @@ export const MOST_SAMPLES = 65536;
  * What is known of the noisiest region, and what plans would make of it.
  *
  * A pixel's own mean and error are too noisy to be put through the display's curve: both are taken as
- * means over small squares first. Measured on the jar shelf, 32 samples foretell the grain of 512 within
+ * means over small squares first. Measured on the jar shelf, 32 samples forecast the grain of 512 within
  * 3 to 7 % that way, and 18 to 20 % too low without.
  */
 export class Plans {
@@ -100,7 +100,7 @@ export class Plans {
   /** Factor on the noise that brings the region to another target below the sheet's. */
   scaleTo = (target: number): number => scaleFor(this.y, this.sigma, target, this.scale);
 
-  /** Whether more samples of a kind lower noise for fewer rays than samples for everything do. */
+  /** Whether more samples of a kind lower noise for fewer rays than samples per pixel do. */
   isWorthRaising(kind: PlannedKind): boolean {
     const { extraSamples } = this.input.sheet;
     const cost = (extra: ExtraSamples) => this.model.variance(extra) * this.model.rays(extra);
@@ -147,7 +147,7 @@ export class Plans {
       id,
       title,
       change: { kind: 'values', values: valuesOf(sheet.samples, sheet.extraSamples, plan) },
-      foretold: withSamples(this.present, { noise: [now, this.grainAt(plan)], brightNoise: [brightNow, brightNow * bright], rays: plan.rays / raysNow }), // prettier-ignore
+      forecast: withSamples(this.present, { noise: [now, this.grainAt(plan)], brightNoise: [brightNow, brightNow * bright], rays: plan.rays / raysNow }), // prettier-ignore
       isWhole: true,
     };
   }
@@ -162,22 +162,22 @@ export class Plans {
     const frame = { x: 0, y: 0, width: picture.width, height: picture.height };
     const ceiling = Math.min(MOST_SAMPLES, Math.max(2 * plan.samples, sheet.adaptive.least));
     const extra = valuesOf(plan.samples, sheet.extraSamples, plan);
-    const foretell = (where: Region, target: number) => {
+    const forecast = (where: Region, target: number) => {
       const values = { ...extra, '/adaptive/on': true, '/adaptive/target': target, '/samples': ceiling };
       const change = { before: { scene, sheet }, region: where, mask: null, picture, names: objectNames(document), seed: pilotSeed, clock }; // prettier-ignore
       return { values, effect: predictChange({ ...change, after: input.vary(values) }) };
     };
-    const asked = sidesOf(foretell(region, sheet.grainTarget).effect, 'noise').after ?? sheet.grainTarget;
+    const asked = sidesOf(forecast(region, sheet.grainTarget).effect, 'noise').after ?? sheet.grainTarget;
     const lower = sheet.grainTarget * Math.min(1, sheet.grainTarget / asked);
     const target = Math.max(0.1, Number(lower.toFixed(1)));
-    const { values, effect } = foretell(region, target);
+    const { values, effect } = forecast(region, target);
     const told = tellExtra(sheet.extraSamples, plan);
-    const frameRays = changeOf(foretell(frame, target).effect, 'rays')!;
+    const frameRays = changeOf(forecast(frame, target).effect, 'rays')!;
     return {
       id,
-      title: `Samples by need, ${ceiling} at most${told && `, with ${told}`}`,
+      title: `Adaptive sampling, ${ceiling} at most${told && `, with ${told}`}`,
       change: { kind: 'values', values },
-      foretold: effect.figures.map((value) => (value.id === 'rays' ? { ...value, frame: frameRays } : value)),
+      forecast: effect.figures.map((value) => (value.id === 'rays' ? { ...value, frame: frameRays } : value)),
       isWhole: true,
     };
   }
@@ -219,7 +219,7 @@ const tellExtra = (extra: ExtraSamples, plan: Plan): string =>
 
 export function titleOf(extra: ExtraSamples, plan: Plan): string {
   const told = tellExtra(extra, plan);
-  return told ? `${plan.samples} samples, with ${told}` : `${plan.samples} samples for everything`;
+  return told ? `${plan.samples} samples, with ${told}` : `${plan.samples} samples per pixel`;
 }
 
 /** Factor on the noise that brings a region to a target. @param most greatest factor that is looked at */
@@ -228,7 +228,7 @@ export const scaleFor = (
   sigma: ArrayLike<number>,
   target: number,
   most: number,
-  display = liftedDisplay,
+  display = boostedDisplay,
 ): number => bisect((s) => grainOf(y, sigma, s, display) - target, 0, most);
 
 function bisect(f: (x: number) => number, low: number, high: number): number {

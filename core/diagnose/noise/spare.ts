@@ -1,4 +1,4 @@
-/** More samples than anyone sees: what can be taken away. */
+/** More samples than needed: what can be taken away. */
 import { planFor, type Plan } from '../../predict/sample-plan.ts';
 import type { Region } from '../../data/picture.ts';
 import type { Case, RenderInput } from '../family.ts';
@@ -19,7 +19,7 @@ const WORTH = 0.8;
 
 /**
  * Null where too little can be taken away to be worth it.
- * @param bright steps of noise that the lift does not show
+ * @param bright steps of noise that the boost does not show
  */
 export function spareCase(input: RenderInput, region: Region, now: number, bright: number): SpareCase | null {
   const { sheet, picture } = input;

@@ -54,8 +54,8 @@ function tellOver(of: OverCase, causes: Explained, remedies: Remedy[]): Words {
   const rays = first?.predicted && first.id !== 'target' ? frameChangeOf(first.predicted, 'rays') : null;
   const cheaper = rays === null ? '' : `, or ${tellTimes(rays)} of the frame’s rays by the first of these`;
   return {
-    sentence: `Noise in ${passName(worst.label)}: ${now.toFixed(1)} steps after the lift, target ${target.toFixed(1)}.`,
-    headline: `${percent(worst.share)} of the visible noise here is ${passName(worst.label)}: ${headline}`,
+    sentence: `Noise in ${passName(worst.label)}: ${now.toFixed(1)} of 255, target ${target.toFixed(1)}.`,
+    headline: `${percent(worst.share)} of the noise here is ${passName(worst.label)}: ${headline}`,
     why: `${others}${why} Four times the samples halve the noise; the target asks for ×${times} everywhere${cheaper}.${clampedBy(of)}${hasErrors(input.picture) ? '' : ` ${ESTIMATED}`}`,
   };
 }
@@ -101,7 +101,7 @@ function kindOf(
   return { headline, why: `${own.why}${proved}${byLight}${atEdges}` };
 }
 
-/** A clamp hides what it takes: more light that is met by chance would be noise again. */
+/** A clamp hides what it takes: more light that is found by chance would be noise again. */
 function clampedBy({ input: { picture, sheet }, region }: OverCase): string {
   if (Object.values(sheet.clamps).every((clamp) => clamp === null)) return '';
   const sum = (plane: Float32Array) => cropPlane(picture, plane, region).reduce((all, value) => all + value, 0);
@@ -111,17 +111,17 @@ function clampedBy({ input: { picture, sheet }, region }: OverCase): string {
 }
 
 const tellBright = ({ steps, target, worst }: BrightCase): Words => ({
-  sentence: `Noise where it is bright: ${steps.toFixed(1)} steps as the picture is, target ${target.toFixed(1)}.`,
+  sentence: `Noise in bright parts: ${steps.toFixed(1)} of 255, target ${target.toFixed(1)}.`,
   headline: `${percent(worst.share)} of it is ${passName(worst.label)}`,
-  why: 'The shadow lift blows out what is brighter than a quarter of white, and its noise with it: look without the lift. Four times the samples halve it.',
+  why: 'The shadow boost blows out what is brighter than a quarter of white, and its noise with it: look with the boost off. Four times the samples halve it.',
 });
 
 function tellSpare({ now, target }: SpareCase, [{ predicted }]: Remedy[]): Words {
   const ratio = ({ before, after }: Pick<FigureValue, 'before' | 'after'>) => after! / before!;
   const saved = 1 - ratio(valueIn(predicted!, 'rays')!);
   return {
-    sentence: `More samples than anyone sees: ${now.toFixed(1)} steps of noise at its worst, ${target.toFixed(1)} are good enough.`,
+    sentence: `More samples than needed: noise ${now.toFixed(1)} of 255 at its worst, ${target.toFixed(1)} is good enough.`,
     headline: `${percent(saved)} of the rays can be saved`,
-    why: `The noisiest place of the frame would have ${valueIn(predicted!, 'noise')!.after!.toFixed(1)} steps.`,
+    why: `The noisiest place of the frame would have noise ${valueIn(predicted!, 'noise')!.after!.toFixed(1)} of 255.`,
   };
 }

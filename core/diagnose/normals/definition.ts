@@ -9,7 +9,7 @@ import { smoothNormals } from './remedies/smooth-normals.ts';
 export const normals: Family = {
   id: 'normals',
   title: 'Normals',
-  healthy: 'No mirror is cut into facets.',
+  healthy: 'No faceted reflections.',
   isEarly: true,
   render: ofRenders<FacetCase>({
     needs: () => ['beauty', 'error.beauty', ...MIRROR_PASSES],
@@ -35,7 +35,7 @@ function tell({ objects, flat, coarse, same }: FacetCase): Words {
     'More samples would only make the edges cleaner.',
   ];
   return {
-    sentence: `Reflections of ${listed(objects)} are cut into facets.`,
+    sentence: `Reflections of ${listed(objects)} are faceted.`,
     headline: `Facets, and not too few samples, break the edges that ${listed(objects)} ${objects.length === 1 ? 'mirrors' : 'mirror'}`,
     why: why.filter(Boolean).join(' '),
   };

@@ -41,7 +41,7 @@ export const Sheet = Type.Object(
     adaptive: Type.Object(
       {
         on: flag('samples go where noise is'),
-        target: number(0.1, 50, 'visible noise at which a pixel is done, display steps of 255 after the lift'),
+        target: number(0.1, 50, 'noise at which a pixel is done, of 255 with shadows boosted'),
         least: Type.Integer({ minimum: 16, maximum: 65536, multipleOf: 4, description: 'samples per pixel, in fours' }),
       },
       closed,
@@ -52,8 +52,8 @@ export const Sheet = Type.Object(
     roulette: flag('weak paths may end early, at no bias'),
     clamps: Type.Object(
       {
-        direct: numberOrNone(0, 1e9, 'most luminance of one contribution of light met at once; null: off'),
-        indirect: numberOrNone(0, 1e9, 'most luminance of one contribution of light met later; null: off'),
+        direct: numberOrNone(0, 1e9, 'most luminance of one contribution of direct light; null: off'),
+        indirect: numberOrNone(0, 1e9, 'most luminance of one contribution of indirect light; null: off'),
         bounced: numberOrNone(
           0,
           1e9,
@@ -97,7 +97,7 @@ export const Sheet = Type.Object(
       closed,
     ),
     seed: whole(0, 4294967295, 'another seed gives other noise'),
-    grainTarget: number(0.1, 50, 'visible noise that is good enough, display steps of 255 after the lift'),
+    grainTarget: number(0.1, 50, 'noise that is good enough, of 255 with shadows boosted'),
   },
   closed,
 );

@@ -59,7 +59,7 @@ export function readObjGeometry(text: string, reading: SceneReading): ObjGeometr
   const at = () => `${file}:${line}`;
   const numberIn = (word: string | undefined): number => {
     const value = word === undefined ? NaN : Number(word);
-    if (!Number.isFinite(value)) throw new RangeError(`${at()}: "${word ?? ''}" is not a finite number`);
+    if (!Number.isFinite(value)) throw new RangeError(`${at()}: "${word ?? ''}" is not finite`);
     return value;
   };
   const named = (map: Map<string, number>, list: { name: string; line: number }[], name: string): number => {

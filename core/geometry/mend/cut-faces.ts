@@ -1,4 +1,4 @@
-/** Faces of more than four corners cut into the triangles that the renderer would trace anyway. */
+/** Faces of more than four vertices cut into the triangles that the renderer would trace anyway. */
 import { faceStarts, trianglesOf, type CornerLayer, type PolyMesh } from '../../data/poly-mesh.ts';
 
 /** @example topologyOf(withFacesCut(poly)).ngons.length;   // 0 */

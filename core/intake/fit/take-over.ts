@@ -61,7 +61,7 @@ export function takeOver(scene: SourceScene, { document, notUnderstood }: MadeSh
     {
       aspect: 'sampling',
       fate: 'default',
-      detail: `${sheet.samples} samples a pixel, as a new shot has; formats say nothing that holds for another renderer`,
+      detail: `${sheet.samples} samples per pixel, as a new shot has; formats say nothing that holds for another renderer`,
     },
     {
       aspect: 'integrator',

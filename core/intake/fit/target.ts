@@ -70,7 +70,11 @@ export const TargetSchema = Type.Object(
     ),
     bake: Type.Object(
       {
-        preview: Type.Integer({ minimum: 1, maximum: 16384, description: 'texels a side where nothing else is said' }),
+        preview: Type.Integer({
+          minimum: 1,
+          maximum: 16384,
+          description: 'texels per side where nothing else is said',
+        }),
         final: Type.Integer({ minimum: 1, maximum: 16384 }),
         /** A map's own size, by its id. */
         own: Type.Record(Type.String(), Type.Integer({ minimum: 1, maximum: 16384 })),
@@ -130,7 +134,7 @@ export const ableTarget = (): Target => ({
   about: '',
   surfaces: { without: [] },
   maps: { baked: [], dropped: [], uvSets: null },
-  bake: { preview: 512, final: 2048, own: {}, wins: 'own', most: 8192 },
+  bake: { preview: 384, final: 1536, own: {}, wins: 'own', most: 6144 },
   floors: true,
   sides: 'both',
   lights: { without: [], features: [], environmentImages: true },

@@ -43,26 +43,26 @@ export const MEANINGS: Meaning[] = [
   {
     id: 'out-of-memory',
     looksLike: /out of memory|cannot allocate|allocation (of .* )?failed|bad_alloc|memory (limit|exhausted)/i,
-    meaning: 'The machine had no memory left for what the render wanted.',
+    meaning: 'The machine ran out of memory.',
     judge: always('no', 'the frame ends here, or is swapped to disk and takes many times as long'),
   },
   {
     id: 'killed',
     looksLike: /\b(killed|segmentation fault|sig(segv|kill|term|abrt)|access violation|core dumped|aborted)\b/i,
-    meaning: 'The process was ended from outside, or crashed.',
+    meaning: 'The process was killed, or crashed.',
     judge: always('no', 'the picture is not finished'),
   },
   {
     id: 'disk-full',
     looksLike: /no space left|disk (is )?full|quota exceeded/i,
-    meaning: 'There was no room to write on the disk.',
+    meaning: 'The disk was full.',
     judge: always('no', 'pictures or temporary files are cut off'),
   },
   {
     id: 'texture-not-converted',
     looksLike:
       /(convert|conversion)\b.*\b(textures?|images?|maps?|tiles?)\b|\b(textures?|images?|maps?)\b.*\b(convert|conversion)/i,
-    meaning: 'A texture was not made ready for rendering there, tiled and with its mips.',
+    meaning: 'A texture was not converted to a tiled, mipmapped one there.',
     judge(message, _count, { fileState }) {
       const path = pathIn(message);
       const state = path === null ? null : (fileState?.(path) ?? null);
@@ -80,7 +80,7 @@ export const MEANINGS: Meaning[] = [
     id: 'file-missing',
     looksLike:
       /(cannot|can't|could not|couldn't|unable to|failed to) (be )?(open|find|read|load|resolve)|(file|texture|image|map)\b.*\b(not found|not there|missing|does not exist)|no such file/i,
-    meaning: 'A file that the scene names was not there, or could not be read.',
+    meaning: 'A file the scene refers to was missing or unreadable.',
     judge(message, _count, { fileState }) {
       const path = pathIn(message);
       if (path === null) return { harmless: 'unknown', why: 'it names no file to check' };
@@ -96,13 +96,13 @@ export const MEANINGS: Meaning[] = [
   {
     id: 'variable-unresolved',
     looksLike: /(unresolved|undefined|unknown|unset) (environment )?variable|variable .* (not set|undefined)/i,
-    meaning: 'A path holds a variable that was not set on that machine.',
+    meaning: 'A path contains a variable that was not set on that machine.',
     judge: always('no', 'whatever the path leads to is missing there'),
   },
   {
     id: 'not-a-number',
     looksLike: /\b(nan|inf(inity|inite)?|non-?finite|not a number)\b/i,
-    meaning: 'A shader or a file gave a value that is no number.',
+    meaning: 'A shader or a file returned NaN.',
     judge: (_message, count) =>
       count > 20
         ? { harmless: 'no', why: `${count} times: filtering and denoising spread such pixels` }
@@ -111,7 +111,7 @@ export const MEANINGS: Meaning[] = [
   {
     id: 'degenerate-geometry',
     looksLike: /degenerate|zero[- ]area|zero[- ]length normal|invalid (face|polygon|triangle)/i,
-    meaning: 'Faces without area, or normals without length, were left out.',
+    meaning: 'Zero-area faces or zero-length normals were dropped.',
     judge: always('yes', 'faces without area are not seen; preflight names the mesh if the count is large'),
   },
   {
@@ -124,7 +124,7 @@ export const MEANINGS: Meaning[] = [
     id: 'unsupported',
     looksLike:
       /(unsupported|not supported|unknown|unrecogni[sz]ed) (node|shader|material|attribute|parameter|light|type|extension)/i,
-    meaning: 'The renderer does not know something in the scene and goes on without it.',
+    meaning: 'The renderer does not support something in the scene and skips it.',
     judge: (message) =>
       /attribute|parameter/i.test(message)
         ? { harmless: 'unknown', why: 'an attribute that is not read may be one that nobody needs' }
@@ -133,7 +133,7 @@ export const MEANINGS: Meaning[] = [
   {
     id: 'deprecated',
     looksLike: /deprecated|obsolete|will be removed/i,
-    meaning: 'A setting of an older edition was used.',
+    meaning: 'A deprecated setting was used.',
     judge: always('yes', 'it still does what it did'),
   },
   {
@@ -148,7 +148,7 @@ export const MEANINGS: Meaning[] = [
   {
     id: 'colour-space',
     looksLike: /colou?r ?space|ocio|view transform/i,
-    meaning: 'A colour space was not known or not stated.',
+    meaning: 'A colour space was unknown or missing.',
     judge: always('no', 'the texture is read with another curve: too light, or too dark'),
   },
   {

@@ -66,7 +66,7 @@ function triaged(kind: LogKind, evidence: LogEvidence, decisions: LogDecision[])
   const base = {
     ...kind,
     id: meaning?.id ?? null,
-    meaning: meaning?.meaning ?? 'Nobody has written down what this means.',
+    meaning: meaning?.meaning ?? 'No meaning is recorded for this message.',
   };
   const decided = decisions.find(({ key }) => key === kind.key);
   if (decided) {
@@ -79,7 +79,7 @@ function triaged(kind: LogKind, evidence: LogEvidence, decisions: LogDecision[])
     ...base,
     verdict: {
       harmless: isBad ? 'no' : 'unknown',
-      why: isBad ? 'an error is taken at its word' : 'read it, and decide for the shot',
+      why: isBad ? 'errors count unless decided otherwise' : 'read it, and decide for the shot',
     },
   };
 }
@@ -103,10 +103,10 @@ function breakOff(log: ReadLog, kinds: TriagedKind[]): BreakOff {
         : fatal
           ? `a fatal error ended it (line ${fatal.lastLine}): ${fatal.message}`
           : memory === 'rising'
-            ? `most likely ended by the machine for want of memory: it was still rising, at ${gigabytes(log.memory!.last)}, when the log stops`
+            ? `most likely killed by the machine for lack of memory: it was still rising, at ${gigabytes(log.memory!.last)}, when the log stops`
             : ended
-              ? `the process was ended or crashed (line ${ended.lastLine})`
-              : `the process was ended from outside, or crashed without a word; ${
+              ? `the process was killed or crashed (line ${ended.lastLine})`
+              : `the process was killed, or crashed without a message; ${
                   memory === 'unknown'
                     ? 'the log does not tell of memory'
                     : 'memory was not the reason as far as the log tells'
@@ -148,8 +148,7 @@ function lackingOf({ seconds, memory, lines, unread }: ReadLog): string[] {
   const lacking: string[] = [];
   if (seconds === null) lacking.push('The log states no times; a statistics file of the render would have them.');
   if (memory === null) lacking.push('The log states no memory; a statistics file of the render would have it.');
-  if (unread > lines / 2)
-    lacking.push(`${unread} of ${lines} lines are of no shape that the format knows; try another format.`);
+  if (unread > lines / 2) lacking.push(`${unread} of ${lines} lines do not fit this log format; try another.`);
   return lacking;
 }
 

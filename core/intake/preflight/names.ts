@@ -1,4 +1,4 @@
-/** Names that nobody chose. */
+/** Default names. */
 import { compilePattern, type Pattern } from '../../data/pattern.ts';
 import type { Profile } from './profile.ts';
 

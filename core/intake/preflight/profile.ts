@@ -67,7 +67,7 @@ const PLACEHOLDERS = ours([
 
 export const defaultProfile = (): Profile => ({
   schema: 'dusting.preflight/1',
-  name: 'Without a show',
+  name: 'No show',
   frameRate: null,
   firstFrame: null,
   lastFrame: null,

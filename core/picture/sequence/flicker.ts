@@ -13,7 +13,7 @@ export interface Flicker {
   still: number;
   /** Root mean square of the change of still pixels, by √2: the deviation of noise that is new in each frame; linear. */
   temporal: number;
-  /** The same as a person sees it: display steps after the shadow lift. */
+  /** The same as a person sees it: steps of 255 with shadows boosted. */
   visible: number;
   /** Variance that is new by variance that is there, 0–1; null where the noise is not known. */
   boiling: number | null;

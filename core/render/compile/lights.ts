@@ -146,7 +146,7 @@ export function compileLights(
     if ((placed.flags[i] & EMITS) === 0) return;
     const material = surfaces.specs[placed.material[i]];
     const own = meshRows.get(placed.objectIds[placed.object[i]]);
-    // Moving emitters are met by chance alone: their place is not one.
+    // Moving emitters are found by chance alone: their place is not one.
     const isSampled = material.sampledAsLight && (instance.slice ?? -1) < 0;
     const key = own !== undefined ? `light ${own}` : JSON.stringify([isSampled, material.lightGroup, material.reach]);
     const members = kin.get(key) ?? [];

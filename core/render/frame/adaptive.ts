@@ -76,6 +76,6 @@ function groupsFor(mean: number, spread: number, target: number): number {
   return high;
 }
 
-/** After the lift or as the picture is, whichever shows more: the lift blows out bright pixels, which are seen without it. */
+/** With shadows boosted or as the picture is, whichever shows more: the boost blows out bright pixels, which are seen without it. */
 const seenGrain = (mean: number, error: number): number =>
   Math.max(visibleGrain(mean, error), visibleGrain(mean, error, plainDisplay));

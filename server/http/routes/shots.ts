@@ -8,6 +8,7 @@ import { attend } from '../../attention.ts';
 import { importShot } from '../../shots/import-shot.ts';
 import { shotList } from '../../shots/shot-list.ts';
 import { shotState } from '../../shots/state.ts';
+import { runningWork } from '../../shots/work.ts';
 import { documentOf, filePlace, manifestOf } from '../../versions/version-files.ts';
 import { shotByCode, stepHead } from '../../versions/versions.ts';
 import { answer, bodyOf, codeOf, idOf, sendPlace } from '../answers.ts';
@@ -43,6 +44,18 @@ export function shotRoutes(context: Context, router: Router, hub: EventHub): voi
       attend(context, id).catch((error) => log.warn({ error: String(error) }, 'attention not noted'));
       // The stream answers by itself from now on.
       return new Promise(() => {});
+    }),
+  );
+  router.get(
+    '/work',
+    answer(() => runningWork(context)),
+  );
+  router.put(
+    '/shots/:code/first',
+    answer(async (request) => {
+      const { id } = await shotByCode(context.db, codeOf(request));
+      await attend(context, id);
+      return runningWork(context);
     }),
   );
   router.post(

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-/** The field of one control of the scene, by its kind. */
+/** The field of one control, of a sheet or of the scene, by its kind. */
+import Textarea from 'primevue/textarea';
 import InputNumber from 'primevue/inputnumber';
 import InputText from 'primevue/inputtext';
 import MultiSelect from 'primevue/multiselect';
@@ -7,11 +8,25 @@ import Select from 'primevue/select';
 import ToggleSwitch from 'primevue/toggleswitch';
 import { computed, ref, watch } from 'vue';
 import type { Control } from '../../../core/document/controls.ts';
+import ColourField from './ColourField.vue';
 
-const props = defineProps<{ control: Control; value: unknown }>();
+const props = defineProps<{
+  control: Pick<Control, 'kind' | 'label' | 'optional' | 'min' | 'max' | 'whole'> & {
+    choices?: readonly string[];
+    /** Digits after the point; of whole numbers none, of others six at most. */
+    digits?: number;
+    step?: number;
+    /** How the absence of a number is called. */
+    none?: string;
+  };
+  value: unknown;
+  /** What it is called where the control's label is not enough. */
+  called?: string;
+}>();
 const emit = defineEmits<{ set: [value: unknown] }>();
 
 const NONE = '–';
+const name = computed(() => props.called ?? props.control.label);
 const choices = computed(() => [...(props.control.optional ? [NONE] : []), ...(props.control.choices ?? [])]);
 const single = computed(() => (typeof props.value === 'number' ? props.value : null));
 const numbers = computed(() => (props.control.kind === 'numbers' ? (props.value as number[]) : []));
@@ -48,11 +63,12 @@ function setText(): void {
     size="small"
     :min="control.min"
     :max="control.max"
-    :max-fraction-digits="control.whole ? 0 : 6"
+    :step="control.step"
+    :max-fraction-digits="control.digits ?? (control.whole ? 0 : 6)"
     :allow-empty="control.optional"
-    :placeholder="control.optional ? 'any' : undefined"
+    :placeholder="control.optional ? (control.none ?? 'any') : undefined"
     :use-grouping="false"
-    :aria-label="control.label"
+    :aria-label="name"
     fluid
     @update:model-value="($event !== null || control.optional) && emit('set', $event)"
   />
@@ -66,17 +82,25 @@ function setText(): void {
       :max="control.max"
       :max-fraction-digits="4"
       :use-grouping="false"
-      :aria-label="`${control.label}, part ${i + 1}`"
+      :aria-label="`${name}, part ${i + 1}`"
       @update:model-value="setPart(i, $event)"
     />
   </span>
+  <ColourField
+    v-else-if="control.kind === 'colour'"
+    :label="name"
+    :value="value as number[]"
+    :min="control.min"
+    :max="control.max"
+    @set="emit('set', $event)"
+  />
   <Select
     v-else-if="control.kind === 'choice'"
     :model-value="(value as string | null) ?? NONE"
     size="small"
     :options="choices"
     :filter="choices.length > 12"
-    :aria-label="control.label"
+    :aria-label="name"
     fluid
     @update:model-value="emit('set', $event === NONE ? null : $event)"
   />
@@ -88,26 +112,26 @@ function setText(): void {
     filter
     placeholder="none"
     :max-selected-labels="2"
-    :aria-label="control.label"
+    :aria-label="name"
     fluid
     @update:model-value="emit('set', $event)"
   />
   <ToggleSwitch
     v-else-if="control.kind === 'switch'"
     :model-value="value as boolean"
-    :aria-label="control.label"
+    :aria-label="name"
     @update:model-value="emit('set', $event)"
   />
   <InputText
     v-else-if="control.kind === 'name'"
     :model-value="value as string"
     size="small"
-    :aria-label="control.label"
+    :aria-label="name"
     fluid
     @update:model-value="emit('set', $event)"
   />
   <span v-else class="text">
-    <textarea v-model="text" rows="3" :aria-label="`${control.label}, as JSON`" @change="setText"></textarea>
+    <Textarea v-model="text" rows="3" :aria-label="`${name}, as JSON`" @change="setText" />
     <small v-if="problem" role="alert">{{ problem }}</small>
   </span>
 </template>
@@ -120,22 +144,19 @@ function setText(): void {
 }
 .parts :deep(input) {
   width: 100%;
-  font-size: 12px;
+  font-size: var(--small);
   padding-inline: 4px;
   text-align: right;
 }
 :deep(input) {
-  font-size: 12px;
+  font-size: var(--small);
 }
 .text {
   display: grid;
 }
-textarea {
-  background: var(--up);
-  color: var(--text);
-  border: 1px solid var(--line);
+.text :deep(textarea) {
   font:
-    11px ui-monospace,
+    var(--small) ui-monospace,
     monospace;
   resize: vertical;
 }

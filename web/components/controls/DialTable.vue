@@ -1,5 +1,8 @@
 <script setup lang="ts">
 /** The dials a finding speaks of: in both sheets, and what they need. */
+import Column from 'primevue/column';
+import DataTable from 'primevue/datatable';
+import Button from 'primevue/button';
 import { computed } from 'vue';
 import type { DialNeed } from '../../../core/contracts/finding.ts';
 import { dialAt, dialValue } from '../../../core/document/dials.ts';
@@ -27,63 +30,45 @@ const rows = computed(() => {
 </script>
 
 <template>
-  <table>
-    <thead>
-      <tr>
-        <th></th>
-        <th>preview</th>
-        <th>final</th>
-        <th>needs</th>
-      </tr>
-    </thead>
-    <tbody>
-      <tr v-for="row in rows" :key="row.pointer">
-        <th>
-          <button class="bare link" title="Show the control" @click="view.showDial(row.pointer)">
-            {{ row.label }}
-          </button>
-          <span v-if="row.note" class="tag">{{ row.note }}</span>
-        </th>
-        <td class="num">{{ row.preview }}</td>
-        <td class="num" :class="{ differs: row.differs }">{{ row.final }}</td>
-        <td class="num need">{{ row.needs ?? '' }}</td>
-      </tr>
-    </tbody>
-  </table>
+  <DataTable :value="rows" data-key="pointer" size="small" aria-label="Controls it is about" class="dials">
+    <Column header="">
+      <template #body="{ data }">
+        <Button unstyled class="bare link" title="Show the control" @click="view.showDial(data.pointer)">{{
+          data.label
+        }}</Button>
+        <span v-if="data.note" class="tag">{{ data.note }}</span>
+      </template>
+    </Column>
+    <Column field="preview" header="preview" class="num" />
+    <Column header="final" class="num">
+      <template #body="{ data }"
+        ><span :class="{ differs: data.differs }">{{ data.final }}</span></template
+      >
+    </Column>
+    <Column header="needs" class="num need">
+      <template #body="{ data }">{{ data.needs ?? '' }}</template>
+    </Column>
+  </DataTable>
 </template>
 
 <style scoped>
-table {
-  width: 100%;
-  border-collapse: collapse;
-  font-size: 12.5px;
+.dials {
+  font-size: var(--small);
 }
-th {
-  font-weight: 400;
-  text-align: left;
-  color: var(--soft);
-  padding: 3px 0;
-}
-thead th {
-  color: var(--dim);
-  font-size: 11px;
+.dials :deep(.num) {
   text-align: right;
 }
-td {
-  text-align: right;
-  width: 56px;
+.dials :deep(.num .p-datatable-column-header-content) {
+  justify-content: flex-end;
 }
-tbody tr + tr > * {
-  border-top: 1px solid #2c2c2c;
+.dials :deep(:is(th, td):first-child) {
+  padding-left: 0;
 }
 .link {
   border-bottom: 1px dotted #6a6a6a;
   margin-right: 6px;
 }
-.link:hover {
-  color: var(--text);
-}
-.need {
+.dials :deep(td.need) {
   font-weight: 600;
 }
 </style>

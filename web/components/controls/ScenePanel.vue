@@ -3,6 +3,9 @@
  * Lights, environment, materials, maps and objects: found by search, each with its controls. A value that is
  * set waits at the foot of the panel, as in the sheets: it can be tried on the region first, or kept at once.
  */
+import Listbox from 'primevue/listbox';
+import { RotateCcw } from '@lucide/vue';
+import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import { storeToRefs } from 'pinia';
 import { computed, nextTick, ref, watch } from 'vue';
@@ -111,7 +114,7 @@ watch(
     </div>
     <div v-if="chosen" ref="list" class="controls">
       <div class="title">
-        <button class="bare back" title="All items" @click="view.item = null">‹ {{ chosen.group }}</button>
+        <Button unstyled class="bare back" title="All items" @click="view.item = null">‹ {{ chosen.group }}</Button>
         <b>{{ chosen.name }}</b>
         <span class="dim">{{ chosen.id }}</span>
       </div>
@@ -127,34 +130,57 @@ watch(
             control.label
           }}</span>
           <small class="dim">{{ control.kind === 'number' || control.kind === 'numbers' ? control.unit : '' }}</small>
-          <button
+          <Button
             v-if="canSweep(control)"
+            unstyled
             class="bare sweep"
             :aria-label="`Sweep ${control.label.toLowerCase()}`"
             title="Several values beside each other, on the region"
             @click="sweeping = control"
           >
             sweep …
-          </button>
+          </Button>
         </span>
-        <ControlField :control="control" :value="shown(control)" @set="put(control, $event)" />
+        <span class="field">
+          <ControlField :control="control" :value="shown(control)" @set="put(control, $event)" />
+          <Button
+            v-if="control.pointer in pending"
+            unstyled
+            class="bare reset"
+            :aria-label="`Reset ${control.label.toLowerCase()}`"
+            title="Back to the stored value"
+            @click="put(control, control.value)"
+          >
+            <RotateCcw :size="12" aria-hidden="true" />
+          </Button>
+        </span>
       </div>
     </div>
     <div v-else class="items">
       <p v-if="groups.length === 0" class="dim none">
-        Nothing in the scene speaks of “{{ search }}”. Samples and limits are under Sheets.
+        Nothing in the scene matches “{{ search }}”. Samples and limits are under Sheets.
       </p>
-      <template v-for="group in groups" :key="group.name">
-        <h2>
-          {{ group.name }} <span class="dim num">{{ group.all }}</span>
-        </h2>
-        <button v-for="item in group.items" :key="item.pointer" class="bare item" @click="view.item = item.pointer">
-          <span>{{ item.name }}</span><span class="dim">{{ item.id }}</span>
-        </button>
-        <p v-if="group.all > group.items.length" class="dim none">
-          {{ group.all - group.items.length }} more; type to find one.
-        </p>
-      </template>
+      <Listbox
+        v-else
+        :options="groups"
+        option-label="name"
+        option-value="pointer"
+        option-group-label="name"
+        option-group-children="items"
+        scroll-height="none"
+        aria-label="Items of the scene"
+        @update:model-value="view.item = $event"
+      >
+        <template #optiongroup="{ option }"
+          >{{ option.name }} <span class="dim num">{{ option.all }}</span><template
+            v-if="option.all > option.items.length"
+            >, the first {{ option.items.length }}; type to find the others</template
+          ></template
+        >
+        <template #option="{ option }">
+          <span>{{ option.name }}</span><span class="dim">{{ option.id }}</span>
+        </template>
+      </Listbox>
     </div>
     <SweepDialog
       v-if="sweeping && chosen"
@@ -172,16 +198,15 @@ watch(
         {{ changes }} {{ changes === 1 ? 'value' : 'values' }} set, not kept yet
       </span>
       <span class="gap"></span>
-      <button class="flat" @click="pending = {}">Discard</button>
-      <button
-        class="plain act"
+      <Button severity="secondary" variant="text" @click="pending = {}">Discard</Button>
+      <Button
         :disabled="!current.region"
         :title="current.region ? 'Render the region with and without' : 'Draw a region first'"
         @click="tryOut"
       >
         Try here
-      </button>
-      <button class="plain" @click="keep">Keep untried</button>
+      </Button>
+      <Button severity="secondary" variant="outlined" @click="keep">Keep untried</Button>
     </footer>
   </section>
 </template>
@@ -200,28 +225,13 @@ watch(
   overflow: auto;
   padding: 0 14px 10px;
 }
-h2 {
-  font-size: 11px;
-  font-weight: 400;
-  color: var(--dim);
-  padding: 8px 0 2px;
-  border-bottom: 1px solid #2c2c2c;
+.items {
+  padding-inline: 0;
 }
-.item {
+.items :deep(.p-listbox-option) {
   display: flex;
   justify-content: space-between;
-  width: 100%;
-  padding: 3px 6px;
-  margin: 0 -6px;
-  font-size: 12.5px;
-  color: var(--soft);
-}
-.item:hover {
-  background: #232323;
-  color: var(--text);
-}
-.item .dim {
-  font-size: 11px;
+  gap: 10px;
 }
 .title {
   display: flex;
@@ -229,7 +239,7 @@ h2 {
   align-items: baseline;
   padding: 6px 0;
   border-bottom: 1px solid #2c2c2c;
-  font-size: 12.5px;
+  font-size: var(--small);
 }
 .back {
   color: var(--soft);
@@ -243,7 +253,7 @@ h2 {
   gap: 8px;
   align-items: center;
   padding: 3px 0;
-  font-size: 12.5px;
+  font-size: var(--small);
 }
 .label {
   position: relative;
@@ -263,9 +273,22 @@ h2 {
   content: ' •';
   color: var(--act);
 }
+.field {
+  position: relative;
+}
+.reset {
+  position: absolute;
+  left: -16px;
+  top: 50%;
+  transform: translateY(-50%);
+  color: var(--soft);
+}
+.reset:hover {
+  color: var(--text);
+}
 .none {
   padding: 8px 0;
-  font-size: 12px;
+  font-size: var(--small);
 }
 footer {
   display: flex;
@@ -274,6 +297,6 @@ footer {
   padding: 8px 14px;
   border-top: 1px solid var(--line);
   background: var(--up);
-  font-size: 12px;
+  font-size: var(--small);
 }
 </style>

@@ -3,10 +3,9 @@
  * Both sheets, dial beside dial. A value that is set waits at the foot of the panel: it can be tried on the
  * region first, or set at once. What a limit cuts, and what overrides it, stands at the dial.
  */
-import InputNumber from 'primevue/inputnumber';
+import { RotateCcw } from '@lucide/vue';
+import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
-import Select from 'primevue/select';
-import ToggleSwitch from 'primevue/toggleswitch';
 import { storeToRefs } from 'pinia';
 import { computed, nextTick, ref, watch } from 'vue';
 import {
@@ -25,6 +24,7 @@ import { useCurrent } from '../../stores/current.ts';
 import { usePending } from '../../stores/pending.ts';
 import { useShot } from '../../stores/shot.ts';
 import { useView } from '../../stores/view.ts';
+import ControlField from './ControlField.vue';
 import SweepDialog from '../trials/SweepDialog.vue';
 
 const SHEETS: SheetName[] = ['preview', 'final'];
@@ -82,6 +82,9 @@ const sweeping = ref<Dial | null>(null);
 /** The size and the seed change which pixels and which chance are compared; a target changes nothing in the picture. */
 const isSwept = (dial: Dial) =>
   canSweep(dial) && !['/width', '/height', '/seed'].includes(dial.pointer) && dial.group !== 'Target';
+
+/** A dial as the field of a control takes it. */
+const fieldOf = (dial: Dial) => ({ ...dial, optional: dial.none !== undefined, digits: dial.digits ?? 0 });
 
 const discard = () => (pending.value = { preview: {}, final: {} });
 
@@ -151,13 +154,14 @@ watch(
   <section class="sheets" aria-label="Sheets">
     <p class="dim intro">
       {{ differing ? `${differing} dials differ, marked ≠.` : 'Both sheets are alike.' }}
-      <button
-        class="flat"
+      <Button
+        severity="secondary"
+        variant="text"
         title="Limits, extra samples and filter; not size, samples or target"
         @click="copyOver('preview', 'final')"
       >
-        Carry preview to final
-      </button>
+        Copy preview to final
+      </Button>
     </p>
     <div class="search">
       <InputText
@@ -170,19 +174,20 @@ watch(
     </div>
     <div ref="list" class="rows">
       <p v-if="groups.length === 0" class="dim none">
-        No control of the sheets speaks of “{{ search }}”. Lights, materials and objects are under Scene.
+        No control of the sheets matches “{{ search }}”. Lights, materials and objects are under Scene.
       </p>
       <div class="row head">
         <span></span>
         <span v-for="sheet in SHEETS" :key="sheet">
           {{ sheet }}
-          <button
-            class="plain"
+          <Button
+            severity="secondary"
+            variant="outlined"
             :title="`Render the ${sheet} sheet of version ${shot.state!.head.number}`"
             @click="render(sheet)"
           >
             Render
-          </button>
+          </Button>
         </span>
       </div>
       <template v-for="group in groups" :key="group.name">
@@ -207,53 +212,43 @@ watch(
             <span v-if="overriddenBy(sheets.final, dial.pointer)" class="tag">
               final: {{ overriddenBy(sheets.final, dial.pointer) }}
             </span>
-            <button
+            <Button
               v-if="dial.cut && taken(dial.cut) > 0"
+              unstyled
               class="bare cut"
               title="Show the pass"
               @click="view.pass = dial.cut!"
             >
               {{ dial.cut === 'clamped' ? 'takes' : 'cuts' }} {{ percent(taken(dial.cut)) }} here
-            </button>
-            <button
+            </Button>
+            <Button
               v-if="isSwept(dial)"
+              unstyled
               class="bare sweep"
               :aria-label="`Sweep ${dial.label.toLowerCase()}`"
               title="Several values beside each other, on the region"
               @click="sweeping = dial"
             >
               sweep …
-            </button>
+            </Button>
           </span>
           <span v-for="sheet in SHEETS" :key="sheet" :class="{ changed: pending[sheet][dial.pointer] !== undefined }">
-            <InputNumber
-              v-if="dial.kind === 'number'"
-              :model-value="shownNumber(sheet, dial)"
-              :placeholder="dial.none"
-              :allow-empty="dial.none !== undefined"
-              size="small"
-              :min="dial.min"
-              :max="dial.max"
-              :step="dial.step"
-              :max-fraction-digits="dial.digits ?? 0"
-              :use-grouping="false"
-              :aria-label="`${dial.label}, ${sheet}`"
-              @update:model-value="put(sheet, dial, $event)"
+            <ControlField
+              :control="fieldOf(dial)"
+              :value="shown(sheet, dial)"
+              :called="`${dial.label}, ${sheet}`"
+              @set="put(sheet, dial, $event as DialValue)"
             />
-            <Select
-              v-else-if="dial.kind === 'choice'"
-              :model-value="shown(sheet, dial) as string"
-              size="small"
-              :options="[...dial.choices!]"
-              :aria-label="`${dial.label}, ${sheet}`"
-              @update:model-value="put(sheet, dial, $event)"
-            />
-            <ToggleSwitch
-              v-else
-              :model-value="shown(sheet, dial) as boolean"
-              :aria-label="`${dial.label}, ${sheet}`"
-              @update:model-value="put(sheet, dial, $event)"
-            />
+            <Button
+              v-if="pending[sheet][dial.pointer] !== undefined"
+              unstyled
+              class="bare reset"
+              :aria-label="`Reset ${dial.label.toLowerCase()}, ${sheet}`"
+              :title="`Back to ${stored(sheet, dial) ?? dial.none}`"
+              @click="put(sheet, dial, stored(sheet, dial))"
+            >
+              <RotateCcw :size="12" aria-hidden="true" />
+            </Button>
           </span>
         </div>
       </template>
@@ -268,16 +263,15 @@ watch(
     <footer v-if="changes" role="status">
       <span>{{ changes }} {{ changes === 1 ? 'value' : 'values' }} set, not kept yet</span>
       <span class="gap"></span>
-      <button class="flat" @click="discard">Discard</button>
-      <button
-        class="plain act"
+      <Button severity="secondary" variant="text" @click="discard">Discard</Button>
+      <Button
         :disabled="changedSheets.length !== 1 || !current.region"
         :title="changedSheets.length > 1 ? 'A trial is of one sheet' : 'Render the region with and without'"
         @click="tryOut"
       >
         Try here
-      </button>
-      <button class="plain" @click="set">Keep untried</button>
+      </Button>
+      <Button severity="secondary" variant="outlined" @click="set">Keep untried</Button>
     </footer>
   </section>
 </template>
@@ -293,7 +287,7 @@ watch(
   display: flex;
   justify-content: space-between;
   align-items: center;
-  font-size: 12px;
+  font-size: var(--small);
 }
 .search {
   padding: 0 14px 6px;
@@ -306,7 +300,7 @@ watch(
   padding: 0 14px 10px;
 }
 h2 {
-  font-size: 11px;
+  font-size: var(--small);
   font-weight: 400;
   color: var(--dim);
   padding: 8px 0 2px;
@@ -320,14 +314,14 @@ h2 {
   padding: 3px 0;
 }
 .row.head button {
-  font-size: 11px;
+  font-size: var(--small);
   padding: 1px 6px;
   display: block;
   margin: 2px 0 0 auto;
 }
 .row.head {
   color: var(--dim);
-  font-size: 11px;
+  font-size: var(--small);
   text-align: right;
   padding-top: 6px;
 }
@@ -343,26 +337,39 @@ h2 {
   flex-wrap: wrap;
   gap: 0 6px;
   align-items: baseline;
-  font-size: 12.5px;
+  font-size: var(--small);
 }
 .unit {
-  font-size: 11px;
+  font-size: var(--small);
 }
 .cut {
-  font-size: 11px;
+  font-size: var(--small);
   color: var(--care);
   border-bottom: 1px dotted;
+}
+.row > span {
+  position: relative;
+}
+.reset {
+  position: absolute;
+  left: 4px;
+  top: 50%;
+  transform: translateY(-50%);
+  color: var(--soft);
+}
+.reset:hover {
+  color: var(--text);
 }
 .row :deep(input) {
   width: 92px;
   text-align: right;
-  font-size: 12px;
+  font-size: var(--small);
 }
 .row :deep(.p-select) {
   width: 92px;
 }
 .row :deep(.p-select-label) {
-  font-size: 12px;
+  font-size: var(--small);
   padding-inline: 6px 0;
 }
 .row :deep(.p-select-dropdown) {
@@ -379,6 +386,6 @@ footer {
   padding: 8px 14px;
   border-top: 1px solid var(--line);
   background: var(--up);
-  font-size: 12px;
+  font-size: var(--small);
 }
 </style>

@@ -1,12 +1,23 @@
 <script setup lang="ts">
 /** The findings of the picture that is up, and the chosen one in full. */
-import { computed, ref } from 'vue';
+import ContextMenu from 'primevue/contextmenu';
+import Button from 'primevue/button';
+import Listbox from 'primevue/listbox';
+import Message from 'primevue/message';
+import SelectButton from 'primevue/selectbutton';
+import ToggleButton from 'primevue/togglebutton';
+import type { MenuItem } from 'primevue/menuitem';
+import { computed, ref, useTemplateRef } from 'vue';
+import type { FindingSummary } from '../../../core/contracts/events.ts';
 import { FIRST_LOOK_GROUPS, hasFirstLook } from '../../../core/diagnose/first-look.ts';
 import { historyOf } from '../../../core/diagnose/history.ts';
 import { groupsOf, samplesOf } from '../../../core/render/film/rounds.ts';
+import { copyText } from '../../copy-text.ts';
 import { useCurrent } from '../../stores/current.ts';
 import { useShot } from '../../stores/shot.ts';
 import { useView } from '../../stores/view.ts';
+import SeverityTag from '../shared/SeverityTag.vue';
+import FirstSteps from '../FirstSteps.vue';
 import FindingDetail from './FindingDetail.vue';
 
 const shot = useShot();
@@ -23,7 +34,10 @@ const aside = computed(() => current.findings.filter((f) => f.aside !== null).le
 
 /** Only findings of this family; null: all. */
 const family = ref<string | null>(null);
-const families = computed(() => [...new Set(current.findings.map(({ family: its }) => its))]);
+const familiesOf = (findings: FindingSummary[]) => [...new Set(findings.map(({ family: its }) => its))];
+const called = (name: string) => name[0].toUpperCase() + name.slice(1).replace('-', ' ');
+const families = computed(() => familiesOf(current.findings));
+const choices = computed(() => [{ id: null, name: 'All' }, ...families.value.map((id) => ({ id, name: called(id) }))]);
 const listed = computed(() => {
   const chosen = families.value.includes(family.value ?? '') ? family.value : null;
   const own = current.findings.filter((one) => chosen === null || one.family === chosen);
@@ -37,12 +51,40 @@ const hidden = computed(() =>
 );
 /** Under their families, each where its worst finding stands; or all in one, worst first. */
 const isGrouped = ref(false);
-const groups = computed(() => {
-  if (!isGrouped.value) return [{ name: null, items: listed.value }];
-  const names = [...new Set(listed.value.map((one) => one.family))];
-  return names.map((name) => ({ name, items: listed.value.filter((one) => one.family === name) }));
-});
+const groups = computed(() =>
+  familiesOf(listed.value).map((name) => ({
+    name: called(name),
+    items: listed.value.filter((one) => one.family === name),
+  })),
+);
 const history = computed(() => historyOf(shot.state!, current.render?.id ?? 0));
+
+async function renderHead(): Promise<void> {
+  if (await shot.renderSheet(current.render!.sheet)) view.renderId = null;
+}
+
+const menu = useTemplateRef('menu');
+const items = ref<MenuItem[]>([]);
+/** What can be done with the finding under the pointer. */
+function openMenu(event: MouseEvent): void {
+  const option = (event.target as HTMLElement).closest('[role="option"]');
+  const id = Number(option?.querySelector<HTMLElement>('[data-finding]')?.dataset.finding);
+  const item = current.findings.find((one) => one.id === id);
+  if (!item) return;
+  choose(item.id);
+  const { firstRemedy: remedy } = item;
+  const tryFirst = async () => {
+    const trial = await shot.tryOut({ finding: item.id, remedy, region: null, sheet: item.sheet, values: null });
+    if (trial) view.trialId = trial.id;
+  };
+  items.value = [
+    ...(remedy ? [{ label: 'Try the first remedy', command: () => void tryFirst() }] : []),
+    ...(item.aside === null ? [] : [{ label: 'Reopen', command: () => void shot.takeUp(item) }]),
+    { label: 'Copy the sentence', command: () => void copyText(item.sentence, 'Copied.') },
+    { label: 'Copy link to this view', command: () => void copyText(window.location.href, 'Link copied.') },
+  ];
+  menu.value!.show(event);
+}
 
 function choose(id: number): void {
   view.findingId = id;
@@ -53,80 +95,91 @@ function choose(id: number): void {
 
 <template>
   <section class="findings" aria-label="Findings">
-    <p v-if="!current.render" class="dim">Render the shot, and its causes are looked for.</p>
+    <FirstSteps />
+    <p v-if="!current.render" class="dim">Render the shot to have its causes found.</p>
     <template v-else>
       <div v-if="shot.isOlder(current.render)" class="older" role="status">
         This picture is version {{ current.render.version }}; the shot is at {{ shot.state!.head.number }}.
-        <button class="plain" @click="shot.renderSheet(current.render.sheet)">Render it <kbd>R</kbd></button>
+        <Button @click="renderHead">Render version {{ shot.state!.head.number }}</Button>
       </div>
       <p v-if="current.render.state === 'active'" class="dim" role="status">
         {{
           early !== null
             ? `First look, at ${early} samples: limits, glass, lights and facets. Noise and the rest when the render is done.`
             : hasFirstLook(groupsOf(current.render.samples))
-              ? `A first look for causes is taken at ${samplesOf(FIRST_LOOK_GROUPS)} samples, the whole of it when the render is done.`
-              : 'Causes are looked for when the render is done. You can look at its passes meanwhile.'
+              ? `First look at ${samplesOf(FIRST_LOOK_GROUPS)} samples; the full examination follows when the render is done.`
+              : 'Causes are found when the render is done. You can look at its passes meanwhile.'
         }}
       </p>
       <div v-else-if="current.render.state === 'stopped'" class="older">
-        Stopped at {{ Math.round(current.render.samplesDone) }} of {{ current.render.samples }} samples.
-        <button class="plain" @click="shot.continueRender(current.render.id, current.render.samples)">Go on</button>
+        Cancelled at {{ Math.round(current.render.samplesDone) }} of {{ current.render.samples }} samples.
+        <Button
+          severity="secondary"
+          variant="outlined"
+          @click="shot.continueRender(current.render.id, current.render.samples)"
+        >
+          Resume
+        </Button>
       </div>
-      <p v-else-if="current.render.examined === 'waiting'" class="dim" role="status">Looking for causes …</p>
-      <p v-else-if="current.render.examined === 'failed'" class="bad" role="alert">
-        {{ current.render.error }}
-      </p>
+      <p v-else-if="current.render.examined === 'waiting'" class="dim" role="status">Finding causes …</p>
+      <Message v-else-if="current.render.examined === 'failed'" severity="error" role="alert">{{
+        current.render.error
+      }}</Message>
       <p v-else-if="current.render.examined === 'done' && current.findings.length === 0" class="soft">
-        Nothing was found in this render.
+        Nothing found in this render.
       </p>
     </template>
-    <p v-if="families.length > 1" class="families" role="group" aria-label="Families">
-      <button class="flat" :aria-pressed="family === null" @click="family = null">All</button>
-      <button
-        v-for="one in families"
-        :key="one"
-        class="flat"
-        :aria-pressed="family === one"
-        @click="family = family === one ? null : one"
-      >
-        {{ one.replace('-', ' ') }}
-      </button>
+    <div v-if="families.length > 1" class="families">
+      <SelectButton
+        v-model="family"
+        :options="choices"
+        option-label="name"
+        option-value="id"
+        :allow-empty="false"
+        aria-label="Families"
+      />
       <span class="gap"></span>
-      <button
-        class="flat"
-        :aria-pressed="isGrouped"
-        title="By family instead of worst first"
-        @click="isGrouped = !isGrouped"
-      >
-        Group
-      </button>
-    </p>
-    <ul v-for="group in current.findings.length ? groups : []" :key="group.name ?? ''" class="rows">
-      <li v-if="group.name" class="group">{{ group.name.replace('-', ' ') }} {{ group.items.length }}</li>
-      <li v-for="item in group.items" :key="item.id">
-        <button
-          class="bare row"
-          :class="{ on: item.id === current.finding?.id, aside: item.aside !== null }"
-          :aria-pressed="item.id === current.finding?.id"
-          @click="choose(item.id)"
+      <ToggleButton v-model="isGrouped" on-label="Group" off-label="Group" title="By family instead of worst first" />
+    </div>
+    <Listbox
+      v-if="current.findings.length"
+      :model-value="current.finding"
+      :options="isGrouped ? groups : listed"
+      option-label="sentence"
+      data-key="id"
+      :option-group-label="isGrouped ? 'name' : undefined"
+      :option-group-children="isGrouped ? 'items' : undefined"
+      scroll-height="none"
+      aria-label="Findings, worst first"
+      class="rows"
+      @update:model-value="$event && choose($event.id)"
+      @contextmenu.prevent="openMenu"
+    >
+      <template #option="{ option: item }">
+        <SeverityTag :severity="item.severity" />
+        <span class="sentence" :data-finding="item.id" :class="{ aside: item.aside !== null }"
+          >{{ item.sentence }}<span v-if="history.cameBack.has(item.id)" class="dim"> Back again.</span
+          ><span v-if="item.aside" class="dim"> Dismissed: {{ item.aside }}</span></span
         >
-          <span class="severity" :class="item.severity">{{ item.severity }}</span>
-          <span
-            >{{ item.sentence }}<span v-if="history.cameBack.has(item.id)" class="dim"> Come back.</span
-            ><span v-if="item.aside" class="dim"> Dismissed: {{ item.aside }}</span></span
-          >
-        </button>
-      </li>
-    </ul>
-    <button v-if="hidden" class="flat count" :aria-expanded="isWhole" @click="isWhole = !isWhole">
-      {{ isWhole ? '▾' : '▸' }} {{ hidden }} of preflight {{ hidden === 1 ? 'wants' : 'want' }} a look
-    </button>
+      </template>
+    </Listbox>
+    <Button
+      v-if="hidden"
+      severity="secondary"
+      variant="text"
+      class="count"
+      :aria-expanded="isWhole"
+      @click="isWhole = !isWhole"
+    >
+      {{ isWhole ? '▾' : '▸' }} {{ hidden }} preflight {{ hidden === 1 ? 'warning' : 'warnings' }}
+    </Button>
     <p v-if="aside" class="dim count">{{ aside }} dismissed</p>
     <ul v-if="history.gone.length" class="gone">
       <li v-for="{ finding, trial } in history.gone" :key="finding.id" class="dim">
         {{ trial === null ? 'No longer found' : `Resolved by trial ${trial}` }}: {{ finding.sentence }}
       </li>
     </ul>
+    <ContextMenu ref="menu" :model="items" />
     <FindingDetail v-if="current.finding" :key="current.finding.id" :item="current.finding" />
   </section>
 </template>
@@ -139,57 +192,34 @@ function choose(id: number): void {
   flex-direction: column;
   gap: 6px;
 }
-.group {
-  padding: 4px 14px 2px;
-  font-size: 11px;
-  color: var(--dim);
-}
 .rows {
   margin: 0 -14px;
 }
-button.row {
+.rows :deep(.p-listbox-option) {
   display: grid;
-  grid-template-columns: 54px 1fr;
+  grid-template-columns: 62px 1fr;
   gap: 8px;
-  width: 100%;
-  padding: 3px 14px;
   align-items: baseline;
-  color: var(--soft);
-  font-size: 12.5px;
+  font-size: var(--small);
   line-height: 1.35;
+  white-space: normal;
 }
-button.row:hover {
-  background: #232323;
-}
-button.row.on {
-  background: var(--up);
-  color: var(--text);
+.rows :deep(.p-listbox-option-selected) {
   box-shadow: inset 2px 0 var(--act);
 }
-button.row.aside {
+.sentence.aside {
   opacity: 0.7;
 }
 .families {
   display: flex;
-  gap: 2px;
-  margin: 0 -8px;
-}
-.families button {
-  font-size: 11px;
-}
-.families button::first-letter,
-.group::first-letter {
-  text-transform: uppercase;
-}
-.families button[aria-pressed='true'] {
-  color: var(--text);
-  box-shadow: inset 0 -1px var(--act);
+  flex-wrap: wrap;
+  gap: 6px;
 }
 .gone {
-  font-size: 11px;
+  font-size: var(--small);
 }
 .count {
-  font-size: 11px;
+  font-size: var(--small);
 }
 .older {
   display: flex;
@@ -199,9 +229,6 @@ button.row.aside {
   background: var(--up);
   padding: 6px 10px;
   color: var(--care);
-  font-size: 12px;
-}
-.bad {
-  color: var(--stop);
+  font-size: var(--small);
 }
 </style>

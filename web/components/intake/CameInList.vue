@@ -25,7 +25,7 @@ const lists = computed(() =>
 
 <template>
   <div class="came">
-    <p v-if="!cameIn" class="soft">It came in as a shot of Dusting's own, word for word.</p>
+    <p v-if="!cameIn" class="soft">Imported as a Dusting shot, unchanged.</p>
     <section v-if="cameIn?.takenOver?.length">
       <h3>Taken over</h3>
       <dl class="over">

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 /** The chain from the shot to files on disk, branch by branch; a branch with something broken in it says so. */
-import { computed, nextTick, ref, watch } from 'vue';
+import Column from 'primevue/column';
+import TreeTable from 'primevue/treetable';
+import { computed, ref, watch } from 'vue';
 import type { ChainNode } from '../../../core/contracts/intake.ts';
 import { fileSize, fileSeverity, fileState } from '../../file-words.ts';
 
@@ -49,151 +51,114 @@ watch(
   },
   { immediate: true },
 );
-function toggle(way: string): void {
-  if (!open.value.delete(way)) open.value.add(way);
-}
-
+/** Children of one node that are listed. */
 const MOST = 300;
-interface Row {
-  way: string;
-  depth: number;
-  node: ChainNode;
-}
-const rows = computed(() => {
-  const out: Row[] = [];
-  const walk = (id: string, above: string, depth: number) => {
-    if (matches.value && !matches.value.get(id)) return;
-    const node = byId.value.get(id)!;
-    const way = above ? `${above}\n${id}` : id;
-    out.push({ way, depth, node });
-    if (!open.value.has(way) && !matches.value) return;
-    // What is broken first, then what is heavy.
-    const children = [...node.children].sort(
-      (a, b) => broken.value.get(b)! - broken.value.get(a)! || byId.value.get(b)!.total - byId.value.get(a)!.total,
-    );
-    for (const child of children.slice(0, MOST)) walk(child, way, depth + 1);
-  };
-  if (props.nodes.length) walk(props.nodes[0].id, '', 0);
-  return out.slice(0, 5000);
-});
-
 const isOpen = (way: string): boolean => open.value.has(way) || matches.value !== null;
-/** The row that the keyboard is at. */
-const at = ref(0);
-function choose(i: number): void {
-  at.value = i;
-  chosen.value = rows.value[i].node.id;
+
+interface Branch {
+  key: string;
+  data: ChainNode;
+  leaf: boolean;
+  children: Branch[];
 }
-/** As trees are walked: up and down the rows, right into a branch, left out of it (WAI-ARIA Authoring Practices). */
-function onKey(event: KeyboardEvent): void {
-  const row = rows.value[at.value];
-  if (!row) return;
-  const depthOf = (i: number) => rows.value[i].depth;
-  const steps: Record<string, () => void> = {
-    ArrowDown: () => go(at.value + 1),
-    ArrowUp: () => go(at.value - 1),
-    ArrowRight: () => (isOpen(row.way) || row.node.children.length === 0 ? go(at.value + 1) : toggle(row.way)),
-    ArrowLeft: () => {
-      if (open.value.has(row.way)) toggle(row.way);
-      else {
-        let i = at.value;
-        while (i > 0 && depthOf(i) >= row.depth) i -= 1;
-        go(i);
-      }
-    },
-    Enter: () => choose(at.value),
-    ' ': () => choose(at.value),
+/** Children are made for branches that are open: a node may hang below several, and the whole tree may be endless. */
+function branchOf(id: string, above: string): Branch {
+  const node = byId.value.get(id)!;
+  const key = above ? `${above}\n${id}` : id;
+  // What is broken first, then what is heavy.
+  const children = node.children
+    .filter((child) => !matches.value || matches.value.get(child))
+    .sort((a, b) => broken.value.get(b)! - broken.value.get(a)! || byId.value.get(b)!.total - byId.value.get(a)!.total);
+  return {
+    key,
+    data: node,
+    leaf: children.length === 0,
+    children: isOpen(key) ? children.slice(0, MOST).map((child) => branchOf(child, key)) : [],
   };
-  if (!Object.hasOwn(steps, event.key)) return;
-  event.preventDefault();
-  event.stopPropagation();
-  steps[event.key]();
 }
-function go(i: number): void {
-  at.value = Math.max(0, Math.min(rows.value.length - 1, i));
-  void nextTick(() => document.querySelector<HTMLElement>('.chain [tabindex="0"]')?.focus());
-}
+const branches = computed(() => {
+  const root = props.nodes[0];
+  return root && (!matches.value || matches.value.get(root.id)) ? [branchOf(root.id, '')] : [];
+});
+const expanded = computed({
+  get: () => {
+    const keys: Record<string, boolean> = {};
+    const walk = (branch: Branch) => {
+      if (isOpen(branch.key)) keys[branch.key] = true;
+      branch.children.forEach(walk);
+    };
+    branches.value.forEach(walk);
+    return keys;
+  },
+  set: (keys) => (open.value = new Set(Object.keys(keys).filter((key) => keys[key]))),
+});
+const selected = ref<Record<string, boolean>>({});
 </script>
 
 <template>
-  <div class="chain" role="tree" aria-label="Chain from the shot to files on disk" @keydown="onKey">
-    <div
-      v-for="({ way, depth, node }, i) in rows"
-      :key="way"
-      class="row"
-      :class="{ on: node.id === chosen }"
-      role="treeitem"
-      :tabindex="i === at ? 0 : -1"
-      :aria-level="depth + 1"
-      :aria-selected="node.id === chosen"
-      :aria-expanded="node.children.length ? isOpen(way) : undefined"
-      :aria-label="node.label"
-      @click="choose(i)"
-      @dblclick="toggle(way)"
-    >
-      <span :style="{ paddingLeft: `${depth * 16}px` }" class="name">
-        <span class="fold" aria-hidden="true" @click.stop="toggle(way)">{{
-          node.children.length ? (isOpen(way) ? '▾' : '▸') : ''
+  <TreeTable
+    v-model:expanded-keys="expanded"
+    v-model:selection-keys="selected"
+    :value="branches"
+    selection-mode="single"
+    :meta-key-selection="false"
+    scrollable
+    scroll-height="flex"
+    class="chain"
+    aria-label="Chain from the shot to files on disk"
+    @node-select="chosen = ($event as unknown as Branch).data.id"
+  >
+    <template #empty>Nothing is called “{{ find }}”.</template>
+    <Column header="Item" expander class="cut">
+      <template #body="{ node }">
+        <span class="name" :title="node.data.label"
+          >{{ node.data.label
+          }}<span v-if="node.data.count > 1" class="dim"> and {{ node.data.count - 1 }} alike</span></span
+        >
+      </template>
+    </Column>
+    <Column header="Kind" class="kind">
+      <template #body="{ node }"
+        ><span class="dim">{{ node.data.kind }}</span></template
+      >
+    </Column>
+    <Column header="State" class="state">
+      <template #body="{ node }">
+        <span v-if="node.data.state !== 'ok'" class="severity" :class="fileSeverity(node.data.state)">{{
+          fileState(node.data.state)
         }}</span>
-        <span class="cut" :title="node.label">
-          {{ node.label }}<span v-if="node.count > 1" class="dim"> and {{ node.count - 1 }} alike</span>
-        </span>
-      </span>
-      <span class="dim">{{ node.kind }}</span>
-      <span>
-        <span v-if="node.state !== 'ok'" class="severity" :class="fileSeverity(node.state)">{{
-          fileState(node.state)
-        }}</span>
-        <span v-else-if="broken.get(node.id)" class="dim">{{ broken.get(node.id) }} below</span>
-      </span>
-      <span class="right num soft">{{ fileSize(node.total) }}</span>
-    </div>
-  </div>
+        <span v-else-if="broken.get(node.data.id)" class="dim">{{ broken.get(node.data.id) }} below</span>
+      </template>
+    </Column>
+    <Column header="Size" class="size num">
+      <template #body="{ node }">{{ fileSize(node.data.total) }}</template>
+    </Column>
+  </TreeTable>
 </template>
 
 <style scoped>
 .chain {
-  overflow: auto;
   min-height: 0;
-  padding: 6px 0 20px;
 }
-.row {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 120px 96px 84px;
-  gap: 10px;
-  align-items: center;
-  min-height: 24px;
-  padding: 0 16px;
-}
-.row {
-  cursor: default;
-}
-.row:hover {
-  background: var(--panel);
-}
-.row.on {
-  background: var(--up);
+.chain :deep(table) {
+  table-layout: fixed;
 }
 .name {
-  display: flex;
-  gap: 4px;
-  min-width: 0;
-}
-.fold {
-  width: 16px;
-  flex: none;
-  color: var(--dim);
-  text-align: center;
-}
-.cut {
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
 }
+.chain :deep(.kind) {
+  width: 120px;
+}
+.chain :deep(.state) {
+  width: 110px;
+}
+.chain :deep(.size) {
+  width: 96px;
+  text-align: right;
+}
 .severity {
   width: 76px;
-}
-.right {
-  text-align: right;
 }
 </style>

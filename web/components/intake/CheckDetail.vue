@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** One check: what is wrong with what, why it matters, and what would put it right. */
 import type { PreflightCheck } from '../../../core/contracts/intake.ts';
+import SeverityTag from '../shared/SeverityTag.vue';
 import OffenderList from './OffenderList.vue';
 import RepairOffer from './RepairOffer.vue';
 
@@ -12,7 +13,7 @@ const emit = defineEmits<{ repair: [] }>();
   <article>
     <header>
       <h2>{{ check.title }}</h2>
-      <span class="severity" :class="check.state">{{ check.state === 'not-run' ? 'not run' : check.state }}</span>
+      <SeverityTag :severity="check.state" />
     </header>
     <p class="soft">{{ check.why }}</p>
     <p v-if="check.state === 'not-run'" class="dim">It could not run: {{ check.found }}.</p>
@@ -38,11 +39,10 @@ header {
   align-items: center;
   gap: 10px;
 }
-.severity.clear,
-.severity.not-run {
+.severity:is(.clear, .not-run) {
   color: var(--dim);
 }
 .id {
-  font-size: 11px;
+  font-size: var(--small);
 }
 </style>

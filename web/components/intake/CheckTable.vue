@@ -1,7 +1,10 @@
 <script setup lang="ts">
 /** Checks by what goes wrong, those that tell something first to the eye, with expected beside found. */
-import { computed, watch } from 'vue';
+import Column from 'primevue/column';
+import DataTable from 'primevue/datatable';
+import { computed, nextTick, watch } from 'vue';
 import type { PreflightCheck } from '../../../core/contracts/intake.ts';
+import SeverityTag from '../shared/SeverityTag.vue';
 
 const props = defineProps<{ checks: PreflightCheck[]; find: string; all: boolean }>();
 const chosen = defineModel<string | null>('chosen', { required: true });
@@ -16,11 +19,31 @@ const shown = computed(() => {
     return words.every((word) => whole.includes(word));
   });
 });
+/** What stops a shot first, and the groups that have it. */
+const RANKS: PreflightCheck['state'][] = ['stop', 'caution', 'clear', 'not-run'];
+const GROUPS: Record<PreflightCheck['group'], string> = {
+  travel: 'Files and references',
+  shape: 'Geometry',
+  space: 'Transforms and units',
+  surface: 'Materials and UVs',
+  light: 'Lights',
+  picture: 'Camera and output',
+  sheet: 'Settings',
+  time: 'Animation',
+  weight: 'Size',
+  order: 'Names and groups',
+};
 const groups = computed(() => {
-  const names = [...new Set(shown.value.map(({ group }) => group))];
-  return names.map((name) => ({ name, checks: shown.value.filter(({ group }) => group === name) }));
+  const sorted = [...shown.value].sort((a, b) => RANKS.indexOf(a.state) - RANKS.indexOf(b.state));
+  const names = [...new Set(sorted.map(({ group }) => group))];
+  return names.map((name) => ({ name, checks: sorted.filter(({ group }) => group === name) }));
 });
 const order = computed(() => groups.value.flatMap(({ checks }) => checks));
+
+const selection = computed({
+  get: () => order.value.find(({ id }) => id === chosen.value) ?? null,
+  set: (check) => check && (chosen.value = check.id),
+});
 
 /** Another check of those on screen. */
 function step(by: number): void {
@@ -28,7 +51,9 @@ function step(by: number): void {
   if (list.length === 0) return;
   const at = list.findIndex(({ id }) => id === chosen.value);
   chosen.value = list[at < 0 ? 0 : (at + by + list.length) % list.length].id;
-  document.getElementById(`check-${chosen.value}`)?.scrollIntoView({ block: 'nearest' });
+  void nextTick(() =>
+    document.querySelector('.checks .p-datatable-row-selected')?.scrollIntoView({ block: 'nearest' }),
+  );
 }
 watch(
   () => order.value.map(({ id }) => id).join(' '),
@@ -50,87 +75,78 @@ const inTold = ({ offenders, state }: PreflightCheck): string =>
 </script>
 
 <template>
-  <div class="table">
-    <div class="head dim" aria-hidden="true">
-      <span></span><span>check</span><span>expected</span><span>found</span><span class="right">in</span>
-    </div>
-    <p v-if="order.length === 0" class="empty soft">
-      {{
-        find ? `No check and no offender is called "${find}".` : 'Nothing to tell: every check that could run is clear.'
-      }}
-    </p>
-    <section v-for="group in groups" :key="group.name" :aria-label="group.name">
-      <h3>{{ group.name }}</h3>
-      <button
-        v-for="check in group.checks"
-        :id="`check-${check.id}`"
-        :key="check.id"
-        class="bare row"
-        :class="{ on: check.id === chosen }"
-        :aria-pressed="check.id === chosen"
-        @click="chosen = check.id"
+  <DataTable
+    v-model:selection="selection"
+    :value="order"
+    data-key="id"
+    selection-mode="single"
+    :meta-key-selection="false"
+    size="small"
+    row-group-mode="subheader"
+    group-rows-by="group"
+    scrollable
+    scroll-height="flex"
+    class="checks"
+    aria-label="Checks"
+    @row-unselect="({ data }) => (chosen = data.id)"
+  >
+    <template #empty>{{
+      find ? `No check and no offender is called “${find}”.` : 'Nothing to report: every check that could run is clear.'
+    }}</template>
+    <template #groupheader="{ data }">{{ GROUPS[data.group as PreflightCheck['group']] }}</template>
+    <Column header="" class="how">
+      <template #body="{ data }"><SeverityTag :severity="data.state" /></template>
+    </Column>
+    <Column field="title" header="Check" />
+    <Column header="Expected" class="cut">
+      <template #body="{ data }"
+        ><span class="soft" :title="data.expected">{{ data.expected }}</span></template
       >
-        <span class="severity" :class="check.state">{{ check.state === 'not-run' ? 'not run' : check.state }}</span>
-        <span>{{ check.title }}</span>
-        <span class="soft cut" :title="check.expected">{{ check.expected }}</span>
-        <span class="soft cut" :title="foundIn(check)">{{ foundIn(check) }}</span>
-        <span class="right num">{{ inTold(check) }}</span>
-      </button>
-    </section>
-  </div>
+    </Column>
+    <Column header="Found" class="cut">
+      <template #body="{ data }"
+        ><span class="soft" :title="foundIn(data)">{{ foundIn(data) }}</span></template
+      >
+    </Column>
+    <Column header="In" class="right num">
+      <template #body="{ data }">{{ inTold(data) }}</template>
+    </Column>
+  </DataTable>
 </template>
 
 <style scoped>
-.table {
-  overflow: auto;
+.checks {
   min-height: 0;
 }
-.head,
-.row {
-  display: grid;
-  grid-template-columns: 70px minmax(0, 5fr) minmax(0, 4fr) minmax(0, 5fr) 36px;
-  gap: 0 12px;
-  align-items: center;
-  padding: 0 16px;
-}
-.head {
-  position: sticky;
-  top: 0;
-  background: var(--out);
-  font-size: 11px;
-  height: 26px;
-  border-bottom: 1px solid var(--line);
-}
-h3 {
-  font-size: 11px;
-  font-weight: 400;
-  color: var(--dim);
-  padding: 12px 16px 4px;
-}
-button.row {
-  width: 100%;
-  min-height: 28px;
-}
-.row:hover {
+.checks :deep(.p-datatable-row-group-header) {
   background: var(--panel);
 }
-.row.on {
-  background: var(--up);
+.checks :deep(:is(th, td):first-child) {
+  padding-left: 16px;
 }
-.cut {
+.checks :deep(.how) {
+  width: 90px;
+}
+.checks :deep(table) {
+  table-layout: fixed;
+}
+.checks :deep(td.cut) {
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
 }
-.right {
+.checks :deep(.right) {
+  width: 52px;
   text-align: right;
 }
-.severity.clear,
-.severity.not-run {
+.checks :deep(.p-datatable-row-group-header td) {
+  color: var(--dim);
+  font-weight: 400;
+  padding-top: 10px;
+  background: var(--panel);
+}
+.checks :deep(.severity:is(.clear, .not-run)) {
   color: var(--dim);
   border-color: transparent;
-}
-.empty {
-  padding: 24px 16px;
 }
 </style>

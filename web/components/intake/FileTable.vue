@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** Every file of the shot, what will not travel first. */
+import Column from 'primevue/column';
+import DataTable from 'primevue/datatable';
 import { computed } from 'vue';
 import type { IntakeFile } from '../../../core/contracts/intake.ts';
 import { fileSeverity, fileSize, fileState } from '../../file-words.ts';
@@ -16,80 +18,92 @@ const shown = computed(() => {
 });
 const looks = ({ breaks }: IntakeFile): string =>
   breaks.map(({ look, objects }) => `${objects.length} ${look}`).join(', ');
+/** What will not travel first. */
+const RANKS = ['stop', 'caution', 'note', 'clear'];
+const rows = computed(() =>
+  shown.value.map((file) => ({
+    ...file,
+    by: file.neededBy[0] ?? '',
+    looks: looks(file),
+    rank: RANKS.indexOf(fileSeverity(file.state)),
+  })),
+);
+const selection = computed({
+  get: () => rows.value.find(({ path }) => path === chosen.value) ?? null,
+  set: (file) => file && (chosen.value = file.path),
+});
+/** Rows beyond which only those on screen are drawn. */
+const MANY = 200;
 </script>
 
 <template>
-  <div class="files">
-    <table>
-      <thead>
-        <tr>
-          <th>state</th>
-          <th>file</th>
-          <th>kind</th>
-          <th>needed by</th>
-          <th>without it</th>
-          <th class="right">size</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="file in shown" :key="file.path" :class="{ on: file.path === chosen }" @click="chosen = file.path">
-          <td>
-            <span class="severity" :class="fileSeverity(file.state)">{{ fileState(file.state) }}</span>
-          </td>
-          <td>
-            <button class="bare" :aria-pressed="file.path === chosen" @click="chosen = file.path">
-              {{ file.path }}
-            </button>
-            <span v-if="!file.used && file.state !== 'missing'" class="tag">unused</span>
-          </td>
-          <td class="soft num">{{ file.kind }}</td>
-          <td class="soft by">
-            {{ file.neededBy[0] ?? '' }}
-            <span v-if="file.neededBy.length > 1" class="dim" :title="file.neededBy.join('\n')">
-              and {{ file.neededBy.length - 1 }} more
-            </span>
-          </td>
-          <td class="soft num">{{ looks(file) }}</td>
-          <td class="right num">{{ fileSize(file.bytes) }}</td>
-        </tr>
-      </tbody>
-    </table>
-    <p v-if="shown.length === 0" class="soft empty">No file is called "{{ find }}".</p>
-  </div>
+  <DataTable
+    v-model:selection="selection"
+    :value="rows"
+    data-key="path"
+    selection-mode="single"
+    :meta-key-selection="false"
+    size="small"
+    removable-sort
+    scrollable
+    scroll-height="flex"
+    :virtual-scroller-options="rows.length > MANY ? { itemSize: 29 } : undefined"
+    class="files"
+    aria-label="Files"
+    @row-unselect="({ data }) => (chosen = data.path)"
+  >
+    <template #empty>No file is called “{{ find }}”.</template>
+    <Column field="rank" header="State" sortable class="state">
+      <template #body="{ data }"
+        ><span class="severity" :class="fileSeverity(data.state)">{{ fileState(data.state) }}</span></template
+      >
+    </Column>
+    <Column field="path" header="File" sortable class="cut">
+      <template #body="{ data }">
+        <span :title="data.path">{{ data.path }}</span>
+        <span v-if="!data.used && data.state !== 'missing'" class="tag"> unused</span>
+      </template>
+    </Column>
+    <Column field="kind" header="Kind" sortable class="kind" />
+    <Column field="by" header="Needed by" sortable class="cut">
+      <template #body="{ data }">
+        <span :title="data.neededBy.join('\n')"
+          >{{ data.by
+          }}<span v-if="data.neededBy.length > 1" class="dim"> and {{ data.neededBy.length - 1 }} more</span></span
+        >
+      </template>
+    </Column>
+    <Column field="looks" header="Without it" sortable class="cut" />
+    <Column field="bytes" header="Size" sortable class="right num size">
+      <template #body="{ data }">{{ fileSize(data.bytes) }}</template>
+    </Column>
+  </DataTable>
 </template>
 
 <style scoped>
 .files {
-  overflow: auto;
   min-height: 0;
 }
-table {
-  width: 100%;
-  border-collapse: collapse;
+.files :deep(table) {
+  table-layout: fixed;
 }
-th {
-  position: sticky;
-  top: 0;
-  background: var(--out);
-  font-weight: 400;
-  font-size: 11px;
-  color: var(--dim);
-  text-align: left;
-  padding: 5px 12px;
-  border-bottom: 1px solid var(--line);
-}
-td {
-  padding: 5px 12px;
-  border-bottom: 1px solid var(--panel);
-  overflow-wrap: anywhere;
-}
-tr.on td {
-  background: var(--up);
-}
-th:first-child,
-td:first-child {
+.files :deep(:is(th, td):first-child) {
   padding-left: 16px;
-  width: 96px;
+}
+.files :deep(td.cut) {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.files :deep(.state) {
+  width: 110px;
+}
+.files :deep(.kind) {
+  width: 92px;
+}
+.files :deep(.size) {
+  width: 88px;
+  text-align: right;
 }
 .severity {
   width: 76px;
@@ -97,14 +111,5 @@ td:first-child {
 .severity.clear {
   color: var(--dim);
   border-color: transparent;
-}
-td.by {
-  font-size: 12px;
-}
-.right {
-  text-align: right;
-}
-.empty {
-  padding: 24px 16px;
 }
 </style>

@@ -1,5 +1,7 @@
 <script setup lang="ts">
-/** The chosen file, and what can be done about files: brought in, packed, tried where nothing else is. */
+/** The chosen file, and what can be done about files: imported, packed, tried in isolation. */
+import ProgressBar from 'primevue/progressbar';
+import Button from 'primevue/button';
 import { computed } from 'vue';
 import type { FileBreak, IntakeFile } from '../../../core/contracts/intake.ts';
 import { fileSize, fileState } from '../../file-words.ts';
@@ -8,7 +10,7 @@ import { filesOfInput } from '../../remote/dropped-files.ts';
 import { useIntake } from '../../stores/intake.ts';
 import { useShot } from '../../stores/shot.ts';
 import { useTryOut } from '../../try-out.ts';
-import FilePick from './FilePick.vue';
+import FilePick from '../shared/FilePick.vue';
 import OffenderName from './OffenderName.vue';
 
 const props = defineProps<{ file: IntakeFile | null }>();
@@ -57,30 +59,38 @@ const choose = (input: HTMLInputElement) => void store.bringFiles(filesOfInput(i
         </ul>
       </template>
       <p v-if="file.breaks.length === 0 && file.kind !== 'scene'" class="dim">Nothing in the picture comes from it.</p>
-      <button v-if="without" class="plain" :disabled="busy" @click="see(`Without ${file.path}`, without)">
+      <Button
+        v-if="without"
+        severity="secondary"
+        variant="outlined"
+        :disabled="busy"
+        @click="see(`Without ${file.path}`, without)"
+      >
         See it without
-      </button>
+      </Button>
     </article>
     <p v-if="lost" class="soft">
-      {{ lost === 1 ? 'One file is' : `${lost} files are` }} missing. Bring in the folder where they may be: they are
-      found by path, by checksums that come along, or by name.
+      {{ lost === 1 ? 'One file is' : `${lost} files are` }} missing. Import the folder where they may be: they are
+      found by path, by checksum, or by name.
     </p>
     <p v-if="store.sending" role="status">
-      Sending … {{ percent(store.sent) }}
-      <progress :value="store.sent" max="1" aria-label="Sending files"></progress>
-      <button class="flat" @click="store.sending.cancel()">Cancel</button>
+      Uploading … {{ percent(store.sent) }}
+      <ProgressBar :value="Math.round(100 * store.sent)" :show-value="false" aria-label="Uploading files" />
+      <Button severity="secondary" variant="text" @click="store.sending.cancel()">Cancel</Button>
     </p>
     <div v-else class="pair">
-      <FilePick label="Bring in files of the shot" multiple @pick="choose">Bring in files …</FilePick>
-      <FilePick label="Bring in a folder of files" folder @pick="choose">A folder …</FilePick>
+      <FilePick label="Import files of the shot" multiple @pick="choose">Import files …</FilePick>
+      <FilePick label="Import a folder of files" folder @pick="choose">Import folder …</FilePick>
     </div>
     <p class="soft">
       A package is one archive of the shot and all its files, equal ones once, with checksums. Making one changes
       nothing here{{ lost ? '; it needs every file' : '' }}.
     </p>
     <div v-if="!lost" class="pair">
-      <a class="package" :href="`/api/shots/${shot.state!.code}/package.zip`" download>Download the package</a>
-      <button class="plain" :disabled="store.dry === 'running'" @click="store.dryRun()">Dry run</button>
+      <Button as="a" :href="`/api/shots/${shot.state!.code}/package.zip`" download>Download the package</Button>
+      <Button severity="secondary" variant="outlined" :disabled="store.dry === 'running'" @click="store.dryRun()"
+        >Dry run</Button
+      >
     </div>
     <p v-if="store.dry === 'running'" class="dim" role="status">Packed, opened where nothing else is, and rendered …</p>
     <p v-else-if="store.dry?.holds" role="status">
@@ -115,14 +125,6 @@ ul {
   display: flex;
   gap: 10px;
   flex-wrap: wrap;
-}
-.package {
-  background: var(--act);
-  color: var(--on-act);
-  font-weight: 600;
-  text-decoration: none;
-  border-radius: 3px;
-  padding: 4px 12px;
 }
 .bad {
   color: var(--stop);

@@ -59,6 +59,6 @@ figure {
   margin: 0;
 }
 figcaption {
-  font-size: 11px;
+  font-size: var(--small);
 }
 </style>

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** One kind of complaint: what it means, whether it matters and why, and what was decided for the shot. */
+import InputText from 'primevue/inputtext';
+import Button from 'primevue/button';
 import { computed, ref, watch } from 'vue';
 import type { LogKindTold } from '../../../core/contracts/intake.ts';
 import { number } from '../../format.ts';
@@ -31,7 +33,7 @@ const lines = computed(() => {
       {{ kind.severity }}, {{ lines }}<template v-if="kind.phase">, in "{{ kind.phase }}"</template>
     </p>
     <p>
-      <b>{{ { yes: 'Harmless', no: 'It matters', unknown: 'Not known' }[kind.verdict.harmless] }}</b>:
+      <b>{{ { yes: 'Harmless', no: 'It matters', unknown: 'Unknown' }[kind.verdict.harmless] }}</b>:
       {{ kind.verdict.why }}.
     </p>
     <ul v-if="kind.objects.length" aria-label="Objects it names">
@@ -39,13 +41,17 @@ const lines = computed(() => {
         <OffenderName :name="object" />
       </li>
     </ul>
-    <button v-if="isDecided" class="plain" @click="store.decide(kind, null, '')">Take the decision back</button>
+    <Button v-if="isDecided" severity="secondary" variant="outlined" @click="store.decide(kind, null, '')"
+      >Undo this decision</Button
+    >
     <form v-else @submit.prevent="store.decide(kind, kind.verdict.harmless !== 'yes', why)">
       <label>
         {{ kind.verdict.harmless === 'yes' ? 'It matters here because' : 'Harmless here because' }}
-        <input v-model="why" maxlength="500" required />
+        <InputText v-model="why" size="small" maxlength="500" required />
       </label>
-      <button class="plain" type="submit" :disabled="why.trim() === ''">Decide for this shot</button>
+      <Button severity="secondary" variant="outlined" type="submit" :disabled="why.trim() === ''"
+        >Decide for this shot</Button
+      >
     </form>
   </article>
 </template>
@@ -79,13 +85,5 @@ label {
   gap: 4px;
   width: 100%;
   color: var(--soft);
-}
-input {
-  font: inherit;
-  color: var(--text);
-  background: var(--out);
-  border: 1px solid #777;
-  border-radius: 3px;
-  padding: 4px 8px;
 }
 </style>

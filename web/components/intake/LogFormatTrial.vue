@@ -65,7 +65,7 @@ li {
   padding: 2px 0;
 }
 code {
-  font-size: 11.5px;
+  font-size: var(--small);
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;

@@ -1,10 +1,19 @@
 <script setup lang="ts">
 /** A log in the order in which somebody should read it: how it ended, what matters, where time and memory went. */
+import Column from 'primevue/column';
+import DataTable from 'primevue/datatable';
+import ProgressBar from 'primevue/progressbar';
+import Skeleton from 'primevue/skeleton';
+import Tab from 'primevue/tab';
+import TabList from 'primevue/tablist';
+import Tabs from 'primevue/tabs';
+import Button from 'primevue/button';
 import { computed, defineAsyncComponent, ref } from 'vue';
 import type { LogKindTold } from '../../../core/contracts/intake.ts';
 import { duration, number, percent } from '../../format.ts';
 import { useLogs } from '../../stores/logs.ts';
-import FilePick from './FilePick.vue';
+import SeverityTag from '../shared/SeverityTag.vue';
+import FilePick from '../shared/FilePick.vue';
 import LogTools from './LogTools.vue';
 
 const props = defineProps<{ find: string }>();
@@ -30,7 +39,11 @@ const shown = computed(() => {
     return words.every((word) => text.includes(word));
   });
 });
-const WORDS = { no: 'matters', unknown: 'look', yes: 'harmless' } as const;
+const WORDS = { no: 'matters', unknown: 'check', yes: 'harmless' } as const;
+const selection = computed({
+  get: () => shown.value.find(({ key }) => key === store.kind?.key) ?? null,
+  set: (kind) => kind && (store.kindKey = kind.key),
+});
 const shape = ({ verdict }: LogKindTold): string =>
   verdict.harmless === 'no' ? 'stop' : verdict.harmless === 'unknown' ? 'caution' : 'note';
 const phases = computed(() => (store.log?.phases ?? []).filter(({ seconds }) => seconds > 0).slice(0, 8));
@@ -44,7 +57,7 @@ const ended = computed(() => {
     off.object && `at ${off.object}`,
   ];
   const told = where.filter(Boolean).join(', ');
-  return `It breaks off at line ${number(off.line)}${told && ` ${told}`}: ${off.cause}.`;
+  return `It ends without an end at line ${number(off.line)}${told && ` ${told}`}: ${off.cause}.`;
 });
 const facts = computed(() => {
   const { log } = store;
@@ -72,44 +85,45 @@ const facts = computed(() => {
     @drop.prevent="drop"
   >
     <div class="bar">
-      <button
-        v-for="one in store.logs ?? []"
-        :key="one.id"
-        class="bare tab"
-        :class="{ on: one.id === store.log?.id }"
-        :aria-pressed="one.id === store.log?.id"
-        @click="store.logId = one.id"
+      <Tabs
+        v-if="store.logs?.length"
+        :value="store.log?.id ?? 0"
+        scrollable
+        @update:value="store.logId = Number($event)"
       >
-        {{ one.name }}
-      </button>
+        <TabList aria-label="Logs">
+          <Tab v-for="one in store.logs" :key="one.id" :value="one.id">{{ one.name }}</Tab>
+        </TabList>
+      </Tabs>
       <span class="gap"></span>
-      <button
+      <Button
         v-if="store.log && store.log.id > 0"
-        class="flat"
+        severity="secondary"
+        variant="text"
         :aria-label="`Remove ${store.log.name}`"
         @click="store.drop(store.log)"
       >
         Remove
-      </button>
-      <FilePick label="Bring in the log of a render" @pick="take($event.files)">Bring in a log</FilePick>
+      </Button>
+      <FilePick label="Import the log of a render" @pick="take($event.files)">Import log</FilePick>
     </div>
     <p v-if="store.sending" class="sending" role="status">
       Reading the log … {{ percent(store.sent) }}
-      <progress :value="store.sent" max="1" aria-label="Reading the log"></progress>
-      <button class="flat" @click="store.sending.cancel()">Cancel</button>
+      <ProgressBar :value="Math.round(100 * store.sent)" :show-value="false" aria-label="Reading the log" />
+      <Button severity="secondary" variant="text" @click="store.sending.cancel()">Cancel</Button>
     </p>
-    <p v-if="store.logs === null" class="empty dim">Loading the logs …</p>
+    <Skeleton v-if="store.logs === null" height="160px" aria-label="Loading the logs" />
     <div v-else-if="!store.log" class="empty">
       <h2>No log yet</h2>
       <p class="soft">
-        Drop the log of a render here, from whatever renderer: what it complains of is folded, counted and held against
-        the files of this shot, and one that breaks off says why.
+        Drop the log of a render here, from whatever renderer: its messages are grouped, counted and checked against
+        this shot's files, and one that breaks off says why.
       </p>
     </div>
     <div v-else class="body">
       <p class="dim num">{{ facts }}</p>
       <LogTools :key="store.log.id" :log="store.log" />
-      <p v-if="ended" class="ended"><span class="severity stop">stop</span> {{ ended }}</p>
+      <p v-if="ended" class="ended"><SeverityTag severity="stop" /> {{ ended }}</p>
       <p v-for="hint in [...store.log.hints, ...store.log.lacking]" :key="hint" class="soft">{{ hint }}</p>
       <section v-if="phases.length || store.log.memory" class="figures">
         <dl v-if="phases.length" aria-label="Time by phase">
@@ -129,24 +143,38 @@ const facts = computed(() => {
       </section>
       <FramesChart v-if="framesWithTimes.length > 1" :frames="framesWithTimes" />
       <h3>
-        Complaints <span class="dim num">{{ store.log.kinds.length || '' }}</span>
+        Warnings and errors <span class="dim num">{{ store.log.kinds.length || '' }}</span>
       </h3>
-      <p v-if="shown.length === 0" class="dim">
-        {{ find ? `Nothing in it says "${find}".` : 'It complains of nothing.' }}
-      </p>
-      <button
-        v-for="kind in shown"
-        :key="kind.key"
-        class="bare row"
-        :class="{ on: kind.key === store.kind?.key }"
-        :aria-pressed="kind.key === store.kind?.key"
-        @click="store.kindKey = kind.key"
+      <DataTable
+        v-model:selection="selection"
+        :value="shown"
+        data-key="key"
+        selection-mode="single"
+        :meta-key-selection="false"
+        size="small"
+        removable-sort
+        class="kinds"
+        aria-label="Messages by kind"
+        @row-unselect="({ data }) => (store.kindKey = data.key)"
       >
-        <span class="severity" :class="shape(kind)">{{ WORDS[kind.verdict.harmless] }}</span>
-        <span class="dim">{{ kind.severity }}</span>
-        <span class="cut" :title="kind.message">{{ kind.message }}</span>
-        <span class="num right">× {{ number(kind.count) }}</span>
-      </button>
+        <template #empty>{{ find ? `No message contains “${find}”.` : 'No warnings and no errors.' }}</template>
+        <Column header="" class="verdict">
+          <template #body="{ data }"
+            ><span class="severity" :class="shape(data)">{{
+              WORDS[(data as LogKindTold).verdict.harmless]
+            }}</span></template
+          >
+        </Column>
+        <Column field="severity" header="Said as" sortable class="said" />
+        <Column field="message" header="Message" class="cut">
+          <template #body="{ data }"
+            ><span :title="data.message">{{ data.message }}</span></template
+          >
+        </Column>
+        <Column field="count" header="Count" sortable class="count num">
+          <template #body="{ data }">× {{ number(data.count) }}</template>
+        </Column>
+      </DataTable>
     </div>
   </div>
 </template>
@@ -165,16 +193,8 @@ const facts = computed(() => {
   display: flex;
   gap: 14px;
   align-items: center;
-  padding: 6px 16px;
+  padding: 0 16px 0 4px;
   border-bottom: 1px solid var(--line);
-}
-.tab {
-  color: var(--dim);
-  padding: 4px 0;
-}
-.tab.on {
-  color: var(--text);
-  box-shadow: 0 2px var(--act);
 }
 .sending,
 .empty {
@@ -228,30 +248,28 @@ dd i {
 h3 {
   margin-top: 6px;
 }
-button.row {
-  display: grid;
-  grid-template-columns: 62px 54px minmax(0, 1fr) 54px;
-  gap: 10px;
-  align-items: center;
-  min-height: 26px;
-  margin: 0 -16px;
-  padding: 0 16px;
+.kinds :deep(table) {
+  table-layout: fixed;
 }
-.row:hover {
-  background: var(--panel);
-}
-.row.on {
-  background: var(--up);
-}
-.severity {
-  width: 60px;
-}
-.cut {
+.kinds :deep(td.cut) {
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
 }
-.right {
+.kinds :deep(.verdict) {
+  width: 84px;
+}
+.kinds :deep(.said) {
+  width: 88px;
+}
+.kinds :deep(.count) {
+  width: 88px;
   text-align: right;
+}
+.severity {
+  width: 64px;
+}
+.sending :deep(.p-progressbar) {
+  width: 120px;
 }
 </style>

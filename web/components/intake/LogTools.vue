@@ -1,12 +1,13 @@
 <script setup lang="ts">
 /** A log read by another format, with statistics from beside it, against another log. */
+import Button from 'primevue/button';
 import Select from 'primevue/select';
 import { computed, defineAsyncComponent, ref } from 'vue';
 import { compareLogs } from '../../../core/intake/log/compare.ts';
 import type { ShotLog } from '../../../core/contracts/intake.ts';
 import { useLogs } from '../../stores/logs.ts';
 import { useProfiles } from '../../stores/profiles.ts';
-import FilePick from './FilePick.vue';
+import FilePick from '../shared/FilePick.vue';
 
 const props = defineProps<{ log: ShotLog }>();
 const store = useLogs();
@@ -38,7 +39,7 @@ function takeStatistics({ files }: HTMLInputElement): void {
         @update:model-value="store.readAs(log, $event)"
       />
     </label>
-    <button v-if="log.id > 0" class="flat" @click="isEditing = true">Formats …</button>
+    <Button v-if="log.id > 0" severity="secondary" variant="text" @click="isEditing = true">Formats …</Button>
     <label v-if="others.length">
       <span class="dim">against</span>
       <Select
@@ -54,7 +55,7 @@ function takeStatistics({ files }: HTMLInputElement): void {
     </label>
     <FilePick
       v-if="log.lacking.length && log.id > 0"
-      label="Bring in statistics of this render"
+      label="Import the statistics of this render"
       accept=".json,.csv"
       @pick="takeStatistics"
       >Statistics …</FilePick

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** One thing that the target does not do: on what, what it looks like, the trial that shows it, and the remedy. */
+import Button from 'primevue/button';
 import type { TargetLoss } from '../../../core/contracts/intake.ts';
 import { useTryOut } from '../../try-out.ts';
 import OffenderList from './OffenderList.vue';
@@ -16,14 +17,15 @@ const { see, busy } = useTryOut();
       <h2>{{ loss.title }}</h2>
     </header>
     <p class="soft">{{ loss.looks }}</p>
-    <button
+    <Button
       v-if="loss.values"
-      class="plain"
+      severity="secondary"
+      variant="outlined"
       :disabled="busy"
       @click="see(`As ${target} has it: ${props.loss.title.toLowerCase()}`, loss.values)"
     >
       See it in a trial
-    </button>
+    </Button>
     <RepairOffer v-if="loss.repair" :repair="loss.repair" @repair="emit('repair')" />
     <OffenderList :offenders="loss.items" :label="`What it is about: ${loss.title}`" />
   </article>

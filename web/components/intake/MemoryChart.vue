@@ -56,6 +56,6 @@ figure {
   min-width: 0;
 }
 figcaption {
-  font-size: 11px;
+  font-size: var(--small);
 }
 </style>

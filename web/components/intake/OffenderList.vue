@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What a check or a target is about, name by name, each leading to its control where there is one. */
+import Button from 'primevue/button';
 import { ref, watch } from 'vue';
 import type { PreflightOffender } from '../../../core/contracts/intake.ts';
 import { number } from '../../format.ts';
@@ -23,9 +24,9 @@ watch(
       <span class="soft">{{ offender.detail }}</span>
     </li>
   </ul>
-  <button v-if="offenders.length > shown" class="flat" @click="shown += STEP">
+  <Button v-if="offenders.length > shown" severity="secondary" variant="text" @click="shown += STEP">
     {{ number(offenders.length - shown) }} more
-  </button>
+  </Button>
 </template>
 
 <style scoped>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The name of what a check or a log is about; it leads to its control, where there is one. */
+import Button from 'primevue/button';
 import { computed } from 'vue';
 import { useRouter } from 'vue-router';
 import { pointerOf } from '../../offenders.ts';
@@ -19,7 +20,9 @@ function show(): void {
 </script>
 
 <template>
-  <button v-if="pointer" class="bare" :title="`Show ${name} beside the picture`" @click="show">{{ name }}</button>
+  <Button v-if="pointer" unstyled class="bare" :title="`Show ${name} beside the picture`" @click="show">{{
+    name
+  }}</Button>
   <span v-else>{{ name }}</span>
 </template>
 

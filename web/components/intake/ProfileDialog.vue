@@ -1,5 +1,7 @@
 <script setup lang="ts">
-/** A profile opened: what a show expects as a form, other kinds as their JSON; compared, brought in, given out. */
+/** A profile opened: what a show expects as a form, other kinds as their JSON; compared, imported, exported. */
+import Textarea from 'primevue/textarea';
+import Button from 'primevue/button';
 import Dialog from 'primevue/dialog';
 import InputText from 'primevue/inputtext';
 import Select from 'primevue/select';
@@ -9,7 +11,7 @@ import type { ProfileKind } from '../../../core/contracts/intake.ts';
 import { saveFile } from '../../remote/save-file.ts';
 import { useMessages } from '../../stores/messages.ts';
 import { useProfiles } from '../../stores/profiles.ts';
-import FilePick from './FilePick.vue';
+import FilePick from '../shared/FilePick.vue';
 import ShowProfileForm from './ShowProfileForm.vue';
 
 const props = defineProps<{ kind: ProfileKind; name: string }>();
@@ -62,7 +64,7 @@ const own = computed(() => known.value.find((one) => one.name === called.value &
 
 async function save(): Promise<void> {
   if (!(await profiles.save(props.kind, text.value))) return;
-  messages.done(`"${called.value}" is kept.`);
+  messages.done(`"${called.value}" is saved.`);
   emit('saved', called.value);
   emit('closed');
 }
@@ -90,9 +92,16 @@ async function drop(): Promise<void> {
         />
       </label>
       <span class="gap"></span>
-      <button v-if="kind === 'show'" class="flat" :class="{ on: asText }" @click="asText = !asText">As JSON</button>
-      <FilePick label="Bring in a profile" accept=".json,application/json" @pick="bringIn">Bring in …</FilePick>
-      <button class="plain" @click="saveFile(`${called || kind}.json`, text)">Give out</button>
+      <Button
+        v-if="kind === 'show'"
+        severity="secondary"
+        variant="text"
+        :aria-pressed="asText"
+        @click="asText = !asText"
+        >As JSON</Button
+      >
+      <FilePick label="Import a profile" accept=".json,application/json" @pick="bringIn">Import …</FilePick>
+      <Button severity="secondary" variant="outlined" @click="saveFile(`${called || kind}.json`, text)">Export</Button>
     </div>
     <ul v-if="other" class="differences" aria-label="Differences">
       <li v-if="differences.length === 0" class="dim">No difference but the name.</li>
@@ -102,21 +111,21 @@ async function drop(): Promise<void> {
       </li>
     </ul>
     <ShowProfileForm v-if="!asText" :value="value" @set="setValue" />
-    <textarea
+    <Textarea
       v-else
-      :value="text"
+      :model-value="text"
       spellcheck="false"
       :rows="kind === 'log-format' ? 12 : 20"
       aria-label="Profile as JSON"
-      @input="setText(($event.target as HTMLTextAreaElement).value)"
-    ></textarea>
+      @update:model-value="setText($event ?? '')"
+    />
     <slot :value="value"></slot>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
     <footer>
-      <button v-if="own" class="flat" @click="drop">Remove "{{ own.name }}"</button>
+      <Button v-if="own" severity="secondary" variant="text" @click="drop">Remove "{{ own.name }}"</Button>
       <span class="gap"></span>
-      <button class="flat" @click="emit('closed')">Cancel</button>
-      <button class="plain act" :disabled="problem !== ''" @click="save">Keep</button>
+      <Button severity="secondary" variant="text" @click="emit('closed')">Cancel</Button>
+      <Button :disabled="problem !== ''" @click="save">Save</Button>
     </footer>
   </Dialog>
 </template>
@@ -139,13 +148,8 @@ footer {
 textarea {
   width: 100%;
   font:
-    12px/1.45 ui-monospace,
+    var(--small)/1.45 ui-monospace,
     monospace;
-  color: var(--text);
-  background: var(--out);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  padding: 8px;
   resize: vertical;
 }
 .differences {

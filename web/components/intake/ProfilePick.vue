@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Which profile of a kind counts here, and a way to look into it, change it, or bring one in. */
+import Button from 'primevue/button';
 import Select from 'primevue/select';
 import { computed, defineAsyncComponent, ref } from 'vue';
 import type { ProfileKind } from '../../../core/contracts/intake.ts';
@@ -32,7 +33,7 @@ const options = computed(() => [
       :aria-label="label"
       @update:model-value="emit('choose', $event)"
     />
-    <button class="flat" @click="isEditing = true">Edit …</button>
+    <Button severity="secondary" variant="text" @click="isEditing = true">Edit …</Button>
     <ProfileDialog
       v-if="isEditing"
       :kind="kind"

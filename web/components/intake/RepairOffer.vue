@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What would put a fault right, in values and work, and the button that does it. */
+import Button from 'primevue/button';
 import { computed } from 'vue';
 import type { PreflightRepair, RepairWork } from '../../../core/contracts/intake.ts';
 
@@ -38,7 +39,7 @@ const changes = computed(() => [
       <p v-for="change in changes.slice(0, 6)" :key="change" class="dim">{{ change }}</p>
       <p v-if="changes.length > 6" class="dim">and {{ changes.length - 6 }} more</p>
     </div>
-    <button class="plain act" @click="emit('repair')">Repair</button>
+    <Button @click="emit('repair')">Repair</Button>
   </div>
 </template>
 
@@ -54,7 +55,7 @@ const changes = computed(() => [
   padding: 8px 10px;
 }
 .repair p {
-  font-size: 12px;
+  font-size: var(--small);
   overflow-wrap: anywhere;
 }
 </style>

@@ -1,11 +1,13 @@
 <script setup lang="ts">
 /** What a show expects, as fields, and the thresholds of every check. Empty: whatever the shot has is right. */
+import Checkbox from 'primevue/checkbox';
+import Textarea from 'primevue/textarea';
 import InputNumber from 'primevue/inputnumber';
 import InputText from 'primevue/inputtext';
 import { computed, ref } from 'vue';
 import { readSettings } from '../../../core/picture/settings-record.ts';
+import { severityName } from '../../severity-words.ts';
 import { useIntake } from '../../stores/intake.ts';
-import { vStored } from '../../stored-value.ts';
 
 type Json = Record<string, unknown>;
 const props = defineProps<{ value: Json }>();
@@ -13,7 +15,7 @@ const emit = defineEmits<{ set: [value: Json] }>();
 const intake = useIntake();
 
 const NUMBERS: [string, string][] = [
-  ['frameRate', 'frames a second'],
+  ['frameRate', 'frame rate, fps'],
   ['firstFrame', 'first frame'],
   ['lastFrame', 'last frame'],
   ['width', 'width, pixels'],
@@ -30,7 +32,7 @@ const TEXTS: [string, string][] = [
 const LISTS: [string, string][] = [
   ['roots', 'folders files may come from'],
   ['extensions', 'extensions that may be used'],
-  ['placeholderNames', 'names nobody chose (regular expressions)'],
+  ['placeholderNames', 'placeholder names (regular expressions)'],
 ];
 const set = (key: string, to: unknown) => emit('set', { ...props.value, [key]: to });
 const lines = (key: string): string => ((props.value[key] as string[] | null) ?? []).join('\n');
@@ -99,31 +101,31 @@ const turn = (id: string) => set('off', off.value.includes(id) ? off.value.filte
       </label>
       <label v-for="[key, label] in LISTS" :key="key" class="list">
         <span class="dim">{{ label }}</span>
-        <textarea
-          v-stored="lines(key)"
+        <Textarea
+          :model-value="lines(key)"
           rows="2"
           spellcheck="false"
           :aria-label="label"
           @change="setLines(key, ($event.target as HTMLTextAreaElement).value)"
-        ></textarea>
+        />
       </label>
       <label class="list">
         <span class="dim">samples its pictures are rendered with, elsewhere</span>
-        <textarea
-          v-stored="sampling"
+        <Textarea
+          :model-value="sampling"
           rows="2"
           spellcheck="false"
           placeholder="camera samples, 64"
           aria-label="samples its pictures are rendered with"
           @change="setSampling(($event.target as HTMLTextAreaElement).value)"
-        ></textarea>
+        />
         <span v-if="samplingFailure" class="bad" role="alert">{{ samplingFailure }}</span>
       </label>
     </div>
     <div class="checks" role="table" aria-label="Thresholds">
       <div class="row dim" role="row">
-        <span role="columnheader">check</span><span role="columnheader">caution from</span
-        ><span role="columnheader">stop from</span><span role="columnheader">used</span>
+        <span role="columnheader">check</span><span role="columnheader">warning from</span
+        ><span role="columnheader">blocker from</span><span role="columnheader">used</span>
       </div>
       <div v-for="check in checks" :key="check.id" class="row" role="row">
         <span role="cell" :title="check.why">{{ check.title }}</span>
@@ -133,17 +135,18 @@ const turn = (id: string) => set('off', off.value.includes(id) ? off.value.filte
             size="small"
             allow-empty
             placeholder="default"
-            :aria-label="`${check.title}: ${key} from`"
+            :aria-label="`${check.title}: ${severityName(key)} from`"
             fluid
             @update:model-value="setThreshold(check.id, key, $event)"
           />
         </span>
         <span role="cell">
-          <input
-            type="checkbox"
-            :checked="!off.includes(check.id)"
+          <Checkbox
+            binary
+            size="small"
+            :model-value="!off.includes(check.id)"
             :aria-label="`${check.title} is used`"
-            @change="turn(check.id)"
+            @update:model-value="turn(check.id)"
           />
         </span>
       </div>
@@ -177,12 +180,6 @@ const turn = (id: string) => set('off', off.value.includes(id) ? off.value.filte
   gap: 2px;
 }
 textarea {
-  font: inherit;
-  color: var(--text);
-  background: var(--out);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  padding: 4px 6px;
   resize: vertical;
 }
 .bad {

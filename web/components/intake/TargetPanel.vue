@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** The shot against the renderer that it is for: what is lost, what to type in there, what comes before the first frame. */
+import Column from 'primevue/column';
+import DataTable from 'primevue/datatable';
 import { computed } from 'vue';
 import type { TargetFit, TargetLoss } from '../../../core/contracts/intake.ts';
 import { duration, number } from '../../format.ts';
@@ -15,35 +17,53 @@ const shown = computed(() => {
 });
 const severity = ({ fate }: TargetLoss): string =>
   fate === 'dropped' ? 'stop' : fate === 'translated' ? 'note' : 'caution';
+const selection = computed({
+  get: () => shown.value.find(({ id }) => id === chosen.value) ?? null,
+  set: (loss) => loss && (chosen.value = loss.id),
+});
 const before = computed(() => (props.fit?.before ?? []).reduce((sum, { seconds }) => sum + seconds, 0));
 </script>
 
 <template>
   <div class="target">
     <p v-if="!fit" class="empty soft">
-      Choose the renderer that this shot goes to. What it drops, bakes or replaces is told, and a trial shows what each
-      of it looks like.
+      Choose the renderer this shot goes to: what it drops, bakes or replaces is listed, and a trial shows what each
+      looks like.
     </p>
     <template v-else>
       <p class="soft about">{{ fit.about }}</p>
       <p v-if="shown.length === 0" class="soft about">
-        {{ find ? `Nothing of it says "${find}".` : `${fit.target} does all that this shot asks for.` }}
+        {{ find ? `Nothing here matches “${find}”.` : `${fit.target} does all that this shot asks for.` }}
       </p>
-      <button
-        v-for="loss in shown"
-        :key="loss.id"
-        class="bare row"
-        :class="{ on: loss.id === chosen }"
-        :aria-pressed="loss.id === chosen"
-        @click="chosen = loss.id"
+      <DataTable
+        v-else
+        v-model:selection="selection"
+        :value="shown"
+        data-key="id"
+        selection-mode="single"
+        :meta-key-selection="false"
+        size="small"
+        class="losses"
+        aria-label="What it does not do"
+        @row-unselect="({ data }) => (chosen = data.id)"
       >
-        <span class="severity" :class="severity(loss)">{{ loss.fate }}</span>
-        <span>{{ loss.title }}</span>
-        <span class="soft cut" :title="loss.looks">{{ loss.looks }}</span>
-        <span class="right num">{{ loss.items.length }}</span>
-      </button>
+        <Column header="" class="fate">
+          <template #body="{ data }"
+            ><span class="severity" :class="severity(data)">{{ data.fate }}</span></template
+          >
+        </Column>
+        <Column field="title" header="Feature" />
+        <Column header="How it will look" class="cut">
+          <template #body="{ data }"
+            ><span class="soft" :title="data.looks">{{ data.looks }}</span></template
+          >
+        </Column>
+        <Column header="In" class="right num">
+          <template #body="{ data }">{{ data.items.length }}</template>
+        </Column>
+      </DataTable>
       <section v-if="fit.dials.length" aria-label="Dials of the target">
-        <h3>To type in at {{ fit.target }} <span class="dim">from the final sheet</span></h3>
+        <h3>Settings for {{ fit.target }} <span class="dim">from the final sheet</span></h3>
         <dl>
           <template v-for="dial in fit.dials" :key="dial.name">
             <dt>{{ dial.name }}</dt>
@@ -78,31 +98,26 @@ const before = computed(() => (props.fit?.before ?? []).reduce((sum, { seconds }
 .empty {
   padding: 12px 16px;
 }
-button.row {
-  display: grid;
-  grid-template-columns: 70px minmax(0, 2fr) minmax(0, 4fr) 36px;
-  gap: 12px;
-  align-items: center;
-  width: 100%;
-  min-height: 28px;
-  padding: 0 16px;
+.losses :deep(table) {
+  table-layout: fixed;
 }
-.row:hover {
-  background: var(--panel);
+.losses :deep(:is(th, td):first-child) {
+  padding-left: 16px;
 }
-.row.on {
-  background: var(--up);
-}
-.severity {
-  width: 64px;
-}
-.cut {
+.losses :deep(td.cut) {
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
 }
-.right {
+.losses :deep(.fate) {
+  width: 100px;
+}
+.losses :deep(.right) {
+  width: 52px;
   text-align: right;
+}
+.severity {
+  width: 72px;
 }
 section {
   padding: 16px 16px 0;

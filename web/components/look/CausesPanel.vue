@@ -14,6 +14,7 @@ import { useProfiles } from '../../stores/profiles.ts';
 import { useShot } from '../../stores/shot.ts';
 import { tellEffect } from '../../effect-words.ts';
 import EvidenceList from '../findings/evidence/EvidenceList.vue';
+import SeverityTag from '../shared/SeverityTag.vue';
 
 const look = useLook();
 const shot = useShot();
@@ -95,15 +96,13 @@ watch(
 
 <template>
   <section class="causes" aria-label="Causes">
-    <p v-if="!look.shown" class="dim">Choose a picture below, and its causes are looked for.</p>
+    <p v-if="!look.shown" class="dim">Choose a picture below to have its causes found.</p>
     <p v-else-if="failure" class="bad" role="alert">{{ failure }}</p>
-    <p v-else-if="findings === null" class="dim" role="status">Looking for causes in the picture …</p>
-    <p v-else-if="findings.length === 0" class="soft">
-      Nothing was found: it has no noise, no fireflies, or no colours.
-    </p>
+    <p v-else-if="findings === null" class="dim" role="status">Finding causes in the picture …</p>
+    <p v-else-if="findings.length === 0" class="soft">Nothing found: no noise, no fireflies, or no colour.</p>
     <article v-for="finding in findings ?? []" :key="finding.family">
       <p class="head">
-        <span class="severity" :class="finding.severity">{{ finding.severity }}</span>
+        <SeverityTag :severity="finding.severity" />
         <b>{{ finding.sentence }}</b>
       </p>
       <p class="dim">{{ finding.headline }}. {{ finding.why }}</p>
@@ -128,7 +127,7 @@ watch(
   display: flex;
   flex-direction: column;
   gap: 12px;
-  font-size: 12px;
+  font-size: var(--small);
 }
 article {
   display: grid;
@@ -138,7 +137,7 @@ article {
 }
 .head {
   display: grid;
-  grid-template-columns: 54px 1fr;
+  grid-template-columns: 62px 1fr;
   gap: 8px;
   align-items: start;
 }
@@ -152,7 +151,7 @@ article {
   padding: 4px 10px;
 }
 .small {
-  font-size: 11px;
+  font-size: var(--small);
 }
 .bad {
   color: var(--stop);

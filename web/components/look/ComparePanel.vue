@@ -1,5 +1,8 @@
 <script setup lang="ts">
 /** What two pictures have of each other: how far apart they are, which is cleaner and by how much, what was set otherwise. */
+import Select from 'primevue/select';
+import SelectButton from 'primevue/selectbutton';
+import Button from 'primevue/button';
 import { computed, ref, watch } from 'vue';
 import { changedControls } from '../../../core/document/changed-controls.ts';
 import { DIFFERENCES } from '../../../core/picture/difference.ts';
@@ -22,7 +25,7 @@ const compared = ref<{ source: LookSource; result: Compared | null; failure: str
 const key = computed(() => {
   const all = [look.shown, ...look.against].filter((one) => one !== null);
   const whole = all.every((one) => look.opened.get(one.key)?.done === 1);
-  return whole && look.shownLayer ? JSON.stringify([all.map((one) => [one.key, 'revision' in one.ref ? one.ref.revision : 0]), look.shownLayer.name, look.region]) : ''; // prettier-ignore
+  return whole && look.shownLayer ? JSON.stringify([all.map(({ stamp }) => stamp), look.shownLayer.name, look.region]) : ''; // prettier-ignore
 });
 watch(
   key,
@@ -75,50 +78,53 @@ function changes(other: LookSource): string[] {
     .slice(0, 30)
     .map((name) => `${name}: ${String(p[name] ?? 'none').slice(0, 60)} → ${String(q[name] ?? 'none').slice(0, 60)}`);
 }
-const two: Mode[] = ['one', 'wipe', 'side', 'difference', 'blink', 'grid'];
+const TWO: Mode[] = ['one', 'wipe', 'side', 'difference', 'blink', 'grid'];
+const modes = computed(() =>
+  TWO.map((id) => ({ id, name: MODES[id], isDisabled: id !== 'one' && !look.against.length })),
+);
+const KINDS = Object.entries(DIFFERENCES).map(([id, { name }]) => ({ id, name }));
 </script>
 
 <template>
   <section class="compare" aria-label="Compare">
-    <div class="modes" role="group" aria-label="How they are held against each other">
-      <button
-        v-for="mode in two"
-        :key="mode"
-        class="plain"
-        :class="{ on: look.mode === mode }"
-        :aria-pressed="look.mode === mode"
-        :disabled="mode !== 'one' && !look.against.length"
-        @click="look.mode = mode"
-      >
-        {{ MODES[mode] }}
-      </button>
+    <div class="modes">
+      <SelectButton
+        v-model="look.mode"
+        :options="modes"
+        option-label="name"
+        option-value="id"
+        option-disabled="isDisabled"
+        :allow-empty="false"
+        aria-label="How they are compared"
+      />
     </div>
     <div v-if="look.mode === 'difference'" class="modes">
-      <select
+      <Select
         v-model="look.difference.kind"
+        :options="KINDS"
+        option-label="name"
+        option-value="id"
+        size="small"
         aria-label="Kind of difference"
         :title="DIFFERENCES[look.difference.kind].told"
-      >
-        <option v-for="(one, id) in DIFFERENCES" :key="id" :value="id">{{ one.name }}</option>
-      </select>
-      <label class="dim"
-        >times
-        <select v-model.number="look.difference.times" aria-label="Amplified by">
-          <option v-for="k in [1, 2, 4, 8, 16, 32, 64]" :key="k" :value="k">{{ k }}</option>
-        </select></label
-      >
+      />
+      <span class="dim">times</span>
+      <Select
+        v-model="look.difference.times"
+        :options="[1, 2, 4, 8, 16, 32, 64]"
+        size="small"
+        aria-label="Amplified by"
+      />
       <span class="dim">{{
         look.difference.kind === 'absolute' ? DIFFERENCES.absolute.told : 'amber: more than A, blue: less'
       }}</span>
     </div>
     <p v-if="look.region" class="dim pad">
       Over the region, {{ look.region.width }} × {{ look.region.height }} pixels.
-      <button class="flat" @click="look.region = null">Whole frame</button>
+      <Button severity="secondary" variant="text" @click="look.region = null">Whole frame</Button>
     </p>
     <NoiseTable v-if="alone && !look.against.length && look.shown" :noises="[{ name: 'this', noise: alone }]" />
-    <p v-if="!look.against.length" class="soft pad">
-      Hold another picture against this one: in the list below, or with C.
-    </p>
+    <p v-if="!look.against.length" class="soft pad">Compare it with another picture: in the list below, or with C.</p>
     <article v-for="{ source, result, failure } in compared" :key="source.key">
       <h3><span class="dim">A</span> {{ look.shown?.label }} <span class="dim">B</span> {{ source.label }}</h3>
       <p v-if="failure" class="bad pad" role="alert">{{ failure }}</p>
@@ -134,7 +140,7 @@ const two: Mode[] = ['one', 'wipe', 'side', 'difference', 'blink', 'grid'];
           <dd>
             {{ Number.isFinite(result.difference.stops) ? `${stops(result.difference.stops)} stops` : 'one is black' }}
           </dd>
-          <dt>Most apart</dt>
+          <dt>Greatest difference</dt>
           <dd>
             {{ radiance(result.difference.most.difference) }} at {{ result.difference.most.x }},
             {{ result.difference.most.y }}
@@ -160,7 +166,7 @@ const two: Mode[] = ['one', 'wipe', 'side', 'difference', 'blink', 'grid'];
           that both have.
         </p>
         <p v-if="result.difference.notFinite" class="care pad">
-          {{ result.difference.notFinite }} pixels that are no numbers are left out.
+          {{ result.difference.notFinite }} NaN pixels are left out.
         </p>
         <NoiseTable
           :noises="[
@@ -176,7 +182,7 @@ const two: Mode[] = ['one', 'wipe', 'side', 'difference', 'blink', 'grid'];
           {{ tellEqualNoise(one, 'A', 'B') }}
         </p>
         <PassNoise :a="look.shown!" :b="source" />
-        <h4>Set otherwise</h4>
+        <h4>Settings that differ</h4>
         <ul class="changes">
           <li v-for="change in changes(source)" :key="change">{{ change }}</li>
           <li v-if="!changes(source).length" class="dim">
@@ -190,7 +196,7 @@ const two: Mode[] = ['one', 'wipe', 'side', 'difference', 'blink', 'grid'];
 
 <style scoped>
 .compare {
-  font-size: 12px;
+  font-size: var(--small);
   padding-bottom: 12px;
 }
 .modes {
@@ -200,21 +206,12 @@ const two: Mode[] = ['one', 'wipe', 'side', 'difference', 'blink', 'grid'];
   padding: 8px 12px 4px;
   align-items: center;
 }
-.modes button {
-  padding: 3px 7px;
-}
-.modes select {
-  font: inherit;
-  color: var(--text);
-  background: var(--up);
-  border: 1px solid var(--line);
-}
 .pad {
   padding: 2px 12px;
 }
 h3,
 h4 {
-  font-size: 12px;
+  font-size: var(--small);
   padding: 8px 12px 2px;
   margin: 0;
 }

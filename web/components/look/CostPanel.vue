@@ -1,5 +1,8 @@
 <script setup lang="ts">
 /** Where time and samples went: a scale over the picture, and the hottest objects and materials as a table. */
+import Column from 'primevue/column';
+import DataTable from 'primevue/datatable';
+import SelectButton from 'primevue/selectbutton';
 import { computed, ref, watch } from 'vue';
 import type { Hot } from '../../../core/picture/heat.ts';
 import { percent, radiance } from '../../format.ts';
@@ -12,8 +15,8 @@ const shot = useShot();
 const find = (...patterns: RegExp[]) => look.layers.find((one) => patterns.some((pattern) => pattern.test(one.name)))?.name ?? null; // prettier-ignore
 const passes = computed(() =>
   [
-    { name: find(/^cost$/i, /rays/i), told: 'Rays a sample' },
-    { name: find(/^time$/i, /seconds|rendertime/i), told: 'Time a sample' },
+    { name: find(/^cost$/i, /rays/i), told: 'Rays per sample' },
+    { name: find(/^time$/i, /seconds|rendertime/i), told: 'Time per sample' },
     { name: find(/^samples$/i, /samplecount/i), told: 'Samples' },
     { name: find(/^error\.beauty$/i, /^(variance|noise|stddev)/i), told: 'Standard error' },
   ].filter((one): one is { name: string; told: string } => one.name !== null),
@@ -22,6 +25,8 @@ const ids = computed(() => (['object', 'material'] as const).flatMap((name) => (
 const by = ref<'object' | 'material'>('object');
 const hot = ref<Hot[]>([]);
 const failure = ref('');
+/** Rows beyond which a share is no longer worth a look. */
+const MOST = 30;
 const cost = computed(() => passes.value.find(({ told }) => /Rays|Time/.test(told))?.name ?? null);
 watch(
   () => `${look.shown?.key} ${look.information?.done} ${by.value} ${cost.value}`,
@@ -38,57 +43,65 @@ watch(
   { immediate: true },
 );
 function nameOf(id: number): string {
-  if (id === 0) return 'nothing';
+  if (id === 0) return 'background';
   const part = by.value === 'object' ? 'objects' : 'materials';
   const items = look.shown?.render ? shot.state?.document[part] : undefined;
   const key = Object.keys(items ?? {}).sort()[id - 1];
   return (key !== undefined && items?.[key].name) || key || `${by.value} ${id}`;
 }
+const named = computed(() => hot.value.slice(0, MOST).map((one) => ({ ...one, name: nameOf(one.id) })));
 </script>
 
 <template>
   <section class="cost" aria-label="Cost">
     <div v-if="passes.length" class="passes">
-      <button
-        v-for="pass in passes"
-        :key="pass.name"
-        class="plain"
-        :class="{ on: look.shownLayer?.name === pass.name }"
-        :aria-pressed="look.shownLayer?.name === pass.name"
-        @click="look.layer = pass.name"
-      >
-        {{ pass.told }}
-      </button>
+      <SelectButton
+        :model-value="look.shownLayer?.name"
+        :options="passes"
+        option-label="told"
+        option-value="name"
+        :allow-empty="false"
+        aria-label="Pass"
+        @update:model-value="look.layer = $event"
+      />
     </div>
     <template v-if="cost && ids.length">
       <p class="by">
-        <label class="dim"
-          >Hottest
-          <select v-model="by" aria-label="Hottest by">
-            <option value="object">objects</option>
-            <option value="material">materials</option>
-          </select></label
-        >
+        <span class="dim">Hottest</span>
+        <SelectButton
+          v-model="by"
+          :options="[
+            { id: 'object', name: 'objects' },
+            { id: 'material', name: 'materials' },
+          ]"
+          option-label="name"
+          option-value="id"
+          :allow-empty="false"
+          aria-label="Hottest by"
+        />
       </p>
       <p v-if="failure" class="pad" role="alert">{{ failure }}</p>
-      <table>
-        <thead>
-          <tr>
-            <th>Name</th>
-            <th class="right">Share</th>
-            <th class="right">Pixels</th>
-            <th class="right">Mean</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="one in hot.slice(0, 30)" :key="one.id">
-            <td>{{ nameOf(one.id) }}</td>
-            <td class="right num"><i :style="{ width: `${one.share * 60}px` }"></i>{{ percent(one.share) }}</td>
-            <td class="right num">{{ one.pixels }}</td>
-            <td class="right num">{{ radiance(one.mean) }}</td>
-          </tr>
-        </tbody>
-      </table>
+      <DataTable
+        :value="named"
+        data-key="id"
+        size="small"
+        class="table"
+        sort-field="share"
+        :sort-order="-1"
+        aria-label="Hottest"
+      >
+        <template #empty>Nothing measured yet.</template>
+        <Column field="name" header="Name" sortable />
+        <Column field="share" header="Share" sortable class="right num">
+          <template #body="{ data }"
+            ><i :style="{ width: `${data.share * 60}px` }"></i>{{ percent(data.share) }}</template
+          >
+        </Column>
+        <Column field="pixels" header="Pixels" sortable class="right num" />
+        <Column field="mean" header="Mean" sortable class="right num">
+          <template #body="{ data }">{{ radiance(data.mean) }}</template>
+        </Column>
+      </DataTable>
     </template>
     <p v-if="!passes.length" class="soft pad">
       This picture has no passes of cost, time, samples or error. Renders of ours always have them.
@@ -101,7 +114,7 @@ function nameOf(id: number): string {
 
 <style scoped>
 .cost {
-  font-size: 12px;
+  font-size: var(--small);
 }
 .passes {
   display: flex;
@@ -109,37 +122,23 @@ function nameOf(id: number): string {
   gap: 4px;
   padding: 8px 12px;
 }
+.by {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
 .by,
 .pad {
   padding: 4px 12px;
 }
-.by select {
-  font: inherit;
-  color: var(--text);
-  background: var(--up);
-  border: 1px solid var(--line);
-}
-table {
-  width: 100%;
-  border-collapse: collapse;
-}
-th {
-  font-weight: 400;
-  color: var(--dim);
-  text-align: left;
-}
-th,
-td {
-  padding: 2px 6px;
-}
-td:first-child,
-th:first-child {
-  padding-left: 12px;
-}
-.right {
+.table :deep(.right) {
   text-align: right;
+  white-space: nowrap;
 }
-td i {
+.table :deep(.right .p-datatable-column-header-content) {
+  justify-content: flex-end;
+}
+.table :deep(td i) {
   display: inline-block;
   height: 6px;
   margin-right: 6px;

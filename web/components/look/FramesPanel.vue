@@ -1,11 +1,16 @@
 <script setup lang="ts">
-/** A sequence frame by frame: brightness, visible noise, outliers; what flickers where nothing moves. */
+/** A sequence frame by frame: brightness, noise, outliers; what flickers where nothing moves. */
+import Column from 'primevue/column';
+import DataTable from 'primevue/datatable';
+import ProgressBar from 'primevue/progressbar';
+import Button from 'primevue/button';
 import { computed, ref, watch } from 'vue';
 import Chart from 'vue3-apexcharts';
 import { jumpsIn, type Flicker } from '../../../core/picture/sequence/flicker.ts';
 import { percent, stops } from '../../format.ts';
 import { desk } from '../../picture/desk.ts';
 import { useLook } from '../../stores/look.ts';
+import SeverityTag from '../shared/SeverityTag.vue';
 
 const look = useLook();
 const frames = computed(() => look.sequence?.frames ?? []);
@@ -70,7 +75,7 @@ const series = computed(() => [
   { name: 'mean', data: all.value.map((frame) => ({ x: frame, y: at.value.get(frame)?.mean ?? null })) },
 ]);
 const CHARTS = [
-  { title: 'Visible noise, display steps after the lift', digits: 1 },
+  { title: 'Noise of 255, shadows boosted', digits: 1 },
   { title: 'Outliers, pixels', digits: 0 },
   { title: 'Mean luminance, linear', digits: 4 },
 ];
@@ -93,7 +98,7 @@ const options = (digits: number) => ({
     <template v-if="look.sequence">
       <ul class="findings">
         <li v-if="look.sequence.missing.length">
-          <span class="severity stop">stop</span>
+          <SeverityTag severity="stop" />
           {{
             look.sequence.missing.length === 1
               ? `Frame ${look.sequence.missing[0]} is`
@@ -102,19 +107,16 @@ const options = (digits: number) => ({
           missing.
         </li>
         <li v-for="one in cut" :key="one.id">
-          <span class="severity stop">stop</span
-          ><span
+          <SeverityTag severity="stop" /><span
             >Frame {{ one.frame }} is cut short: {{ one.facts.missingChunks }} chunks are missing.
-            <button class="flat" @click="look.show(`p${one.id}`)">Show</button></span
+            <Button severity="secondary" variant="text" @click="look.show(`p${one.id}`)">Show</Button></span
           >
         </li>
         <li v-for="jump in jumps" :key="jump.frame">
-          <span class="severity caution">caution</span> Frame {{ jump.frame }} is {{ stops(jump.stops) }} stops off the
-          frames around it.
+          <SeverityTag severity="caution" /> Frame {{ jump.frame }} is {{ stops(jump.stops) }} stops off the frames
+          around it.
         </li>
-        <li v-if="layersDiffer">
-          <span class="severity caution">caution</span> Its frames do not all have the same layers.
-        </li>
+        <li v-if="layersDiffer"><SeverityTag severity="caution" /> Its frames do not all have the same layers.</li>
         <li v-if="!look.sequence.missing.length && !cut.length && !jumps.length && !layersDiffer" class="soft">
           All frames are there and whole; none jumps in brightness.
         </li>
@@ -124,57 +126,65 @@ const options = (digits: number) => ({
         <Chart type="bar" height="92" :options="options(chart.digits)" :series="[series[i]]" />
       </figure>
       <p class="actions">
-        <button class="plain" :disabled="progress !== null" @click="measure">Measure flicker</button>
+        <Button severity="secondary" variant="outlined" :disabled="progress !== null" @click="measure"
+          >Measure flicker</Button
+        >
         <span v-if="progress !== null" role="status"
-          ><progress :value="progress" max="1" aria-label="Measuring flicker"></progress>
+          ><ProgressBar :value="Math.round(100 * progress)" :show-value="false" aria-label="Measuring flicker" />
           <span class="num">{{ percent(progress) }}</span>
-          <button
-            class="flat"
+          <Button
+            severity="secondary"
+            variant="text"
             @click="
               turn++;
               progress = null;
             "
           >
-            Stop
-          </button></span
+            Cancel
+          </Button></span
         >
       </p>
       <p v-if="failure" class="bad pad" role="alert">{{ failure }}</p>
       <p v-if="summary" class="pad">
         Where nothing moves ({{ percent(summary.still) }} of the frame) the picture changes by
-        {{ summary.visible.toFixed(1) }} display steps from frame to frame<template v-if="summary.boiling !== null"
+        {{ summary.visible.toFixed(1) }} of 255 from frame to frame<template v-if="summary.boiling !== null"
           >; {{ percent(summary.boiling) }} of its noise is new each time: {{ tell(summary.boiling) }}</template
         >.
       </p>
-      <table v-if="flickers.length" class="num">
-        <thead>
-          <tr>
-            <th>Frames</th>
-            <th>Still</th>
-            <th>Change</th>
-            <th>New noise</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="{ from, to, flicker } in flickers" :key="from">
-            <td>{{ from }} – {{ to }}</td>
-            <td>{{ percent(flicker.still) }}</td>
-            <td>{{ flicker.visible.toFixed(1) }}</td>
-            <td>{{ flicker.boiling === null ? '–' : percent(flicker.boiling) }}</td>
-          </tr>
-        </tbody>
-      </table>
+      <DataTable
+        v-if="flickers.length"
+        :value="flickers"
+        data-key="from"
+        size="small"
+        class="table num"
+        aria-label="Flicker"
+      >
+        <Column field="from" header="Frames" sortable>
+          <template #body="{ data }">{{ data.from }} – {{ data.to }}</template>
+        </Column>
+        <Column field="flicker.still" header="Still" sortable class="right">
+          <template #body="{ data }">{{ percent(data.flicker.still) }}</template>
+        </Column>
+        <Column field="flicker.visible" header="Change" sortable class="right">
+          <template #body="{ data }">{{ data.flicker.visible.toFixed(1) }}</template>
+        </Column>
+        <Column field="flicker.boiling" header="New noise" sortable class="right">
+          <template #body="{ data }">{{
+            data.flicker.boiling === null ? '–' : percent(data.flicker.boiling)
+          }}</template>
+        </Column>
+      </DataTable>
     </template>
     <p v-else class="soft pad">
-      The picture that is shown is no frame of a sequence. Numbered files (name.1001.exr, name.1002.exr …) that are
-      brought in together are one.
+      This picture is not part of a sequence. Import numbered files (name.1001.exr, name.1002.exr …) together to get
+      one.
     </p>
   </section>
 </template>
 
 <style scoped>
 .frames {
-  font-size: 12px;
+  font-size: var(--small);
   padding-bottom: 10px;
 }
 .findings li {
@@ -189,7 +199,7 @@ figure {
   margin: 6px 8px 0;
 }
 figcaption {
-  font-size: 11px;
+  font-size: var(--small);
   padding-left: 4px;
 }
 .actions {
@@ -204,17 +214,18 @@ figcaption {
 .bad {
   color: var(--stop);
 }
-table {
-  width: 100%;
-  border-collapse: collapse;
+.table :deep(.right) {
+  text-align: right;
 }
-th {
-  font-weight: 400;
-  color: var(--dim);
-  text-align: left;
+.table :deep(.right .p-datatable-column-header-content) {
+  justify-content: flex-end;
 }
-th,
-td {
-  padding: 2px 12px;
+.actions > span {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+.actions :deep(.p-progressbar) {
+  width: 80px;
 }
 </style>

@@ -1,13 +1,16 @@
 <script setup lang="ts">
 /** How the picture is: what is wrong with it and where, the file's own words, and figures of every channel. */
+import InputNumber from 'primevue/inputnumber';
+import Select from 'primevue/select';
+import Button from 'primevue/button';
 import { computed, ref } from 'vue';
 import type { LayerRole } from '../../../core/formats/layers.ts';
 import type { HealthFinding } from '../../../core/picture/health/check.ts';
 import { HISTOGRAM_STOPS } from '../../../core/picture/health/health.ts';
-import { SPACES, type SpaceId } from '../../../core/picture/spaces.ts';
+import { SPACES } from '../../../core/picture/spaces.ts';
 import { radiance } from '../../format.ts';
 import { useLook } from '../../stores/look.ts';
-import { vStored } from '../../stored-value.ts';
+import SeverityTag from '../shared/SeverityTag.vue';
 
 const look = useLook();
 const facts = computed(() => look.shown?.picture?.facts ?? null);
@@ -19,7 +22,9 @@ const hasPlace = (finding: HealthFinding) => finding.channels.length > 0 && find
 
 const channels = computed(() => {
   const wanted = new Set(look.shownLayer?.channels);
-  return facts.value?.health.channels.filter(({ name }) => wanted.has(name)) ?? [];
+  const own = facts.value?.health.channels.filter(({ name }) => wanted.has(name)) ?? [];
+  const place = (name: string) => 'RGBAXYZ'.indexOf(name.split('.').at(-1)!);
+  return own.sort((a, b) => place(a.name) - place(b.name));
 });
 const bars = (histogram: number[]) => {
   const most = Math.max(1, ...histogram);
@@ -33,14 +38,19 @@ function setRole(role: string): void {
   void look.readSet(id, { ...reading, roles: { ...reading.roles, [look.shownLayer!.name]: role as LayerRole } });
 }
 const change = (values: object) => void look.readSet(set.value!.id, { ...set.value!.reading, ...values });
-const numberOf = (event: Event) => Number((event.target as HTMLInputElement).value);
+const COLOUR_SPACES = [
+  ...Object.entries(SPACES).map(([id, { name }]) => ({ id, name })),
+];
 
 const showsAttributes = ref(false);
 const attributes = computed(() => facts.value?.parts.flatMap((part) => Object.entries(part.attributes).map(([key, value]) => ({ key: facts.value!.parts.length > 1 ? `${part.name}: ${key}` : key, value: String(value) }))) ?? []); // prettier-ignore
 const mattes = computed(() => look.information?.mattes ?? []);
-const matte = ref('');
+const matteChoices = computed(() =>
+  mattes.value.map(({ name, names }, i) => ({ name, items: names.map((one) => ({ id: `${i}/${one}`, name: one })) })),
+);
+const matte = ref<string | null>(null);
 function showMatte(): void {
-  const [at, ...name] = matte.value.split('/');
+  const [at, ...name] = (matte.value ?? '').split('/');
   look.mask = matte.value ? { matte: mattes.value[Number(at)].name, of: name.join('/') } : null;
 }
 </script>
@@ -50,21 +60,19 @@ function showMatte(): void {
     <template v-if="facts && set">
       <ul class="findings">
         <li v-for="(finding, i) in facts.health.findings" :key="i">
-          <span class="severity" :class="finding.severity">{{ finding.severity }}</span>
+          <SeverityTag :severity="finding.severity" />
           <span>{{ finding.sentence }}</span>
-          <button
+          <Button
             v-if="hasPlace(finding)"
-            class="flat"
-            :class="{ on: isHere(finding) }"
+            severity="secondary"
+            variant="text"
             :aria-pressed="isHere(finding)"
             @click="toggle(finding)"
           >
             Show where
-          </button>
+          </Button>
         </li>
-        <li v-if="!facts.health.findings.length" class="soft">
-          Nothing is wrong with it that can be read off the picture.
-        </li>
+        <li v-if="!facts.health.findings.length" class="soft">Nothing wrong that the picture shows.</li>
       </ul>
       <h3>{{ look.layerTitle(look.shownLayer?.name ?? '') }}</h3>
       <div v-for="channel in channels" :key="channel.name" class="channel">
@@ -89,7 +97,7 @@ function showMatte(): void {
         >
         <span v-if="channel.nan + channel.infinite + channel.negative" class="num bad">{{
           [
-            channel.nan && `${channel.nan} no number`,
+            channel.nan && `${channel.nan} NaN`,
             channel.infinite && `${channel.infinite} infinite`,
             channel.negative && `${channel.negative} below 0`,
           ]
@@ -101,48 +109,65 @@ function showMatte(): void {
       <h3>What it is</h3>
       <div class="form">
         <label for="role">This layer is</label>
-        <select id="role" :value="look.shownLayer?.role" @change="setRole(($event.target as HTMLSelectElement).value)">
-          <option v-for="role in ROLES" :key="role" :value="role">{{ role }}</option>
-        </select>
-        <label for="space">Values are in</label>
-        <select
-          id="space"
-          :value="set.reading.space ?? ''"
-          @change="change({ space: (($event.target as HTMLSelectElement).value || null) as SpaceId | null })"
-        >
-          <option value="">not said: as set below the picture</option>
-          <option v-for="(one, id) in SPACES" :key="id" :value="id">{{ one.name }}</option>
-        </select>
+        <Select
+          :model-value="look.shownLayer?.role"
+          :options="ROLES"
+          size="small"
+          label-id="role"
+          aria-label="This layer is"
+          @update:model-value="setRole($event)"
+        />
+        <label for="space">Colour space</label>
+        <Select
+          :model-value="set.reading.space"
+          :options="COLOUR_SPACES"
+          option-label="name"
+          option-value="id"
+          size="small"
+          label-id="space"
+          aria-label="Colour space"
+          show-clear
+          placeholder="not in the file: as set below the picture"
+          @update:model-value="change({ space: $event || null })"
+        />
         <label for="baked">Baked exposure</label>
-        <span
-          ><input
-            id="baked"
-            v-stored="set.reading.bakedExposure"
-            type="number"
-            step="0.5"
-            min="-30"
-            max="30"
-            @change="change({ bakedExposure: numberOf($event) || 0 })"
-          />
-          stops</span
-        >
-        <label for="samples">Samples a pixel</label>
-        <input
-          id="samples"
-          v-stored="set.reading.samples ?? ''"
-          type="number"
-          min="1"
+        <InputNumber
+          :model-value="set.reading.bakedExposure"
+          input-id="baked"
+          size="small"
+          :min="-30"
+          :max="30"
+          :step="0.5"
+          :max-fraction-digits="3"
+          suffix=" stops"
+          @update:model-value="$event !== set.reading.bakedExposure && change({ bakedExposure: $event ?? 0 })"
+        />
+        <label for="samples">Samples per pixel</label>
+        <InputNumber
+          :model-value="set.reading.samples"
+          input-id="samples"
+          size="small"
+          :min="1"
           placeholder="not known"
-          @change="change({ samples: numberOf($event) >= 1 ? Math.round(numberOf($event)) : null })"
+          @update:model-value="$event !== set.reading.samples && change({ samples: $event })"
         />
         <template v-if="mattes.length">
           <label for="matte">Matte</label>
-          <select id="matte" v-model="matte" @change="showMatte">
-            <option value="">none</option>
-            <optgroup v-for="(one, i) in mattes" :key="one.name" :label="one.name">
-              <option v-for="name in one.names" :key="name" :value="`${i}/${name}`">{{ name }}</option>
-            </optgroup>
-          </select>
+          <Select
+            v-model="matte"
+            :options="matteChoices"
+            option-label="name"
+            option-value="id"
+            option-group-label="name"
+            option-group-children="items"
+            size="small"
+            show-clear
+            filter
+            placeholder="none"
+            label-id="matte"
+            aria-label="Matte"
+            @update:model-value="showMatte"
+          />
         </template>
       </div>
       <p class="dim small">
@@ -152,14 +177,15 @@ function showMatte(): void {
           >, {{ part.name }} {{ part.compression }} {{ part.channels.length }} channels</template
         >
       </p>
-      <button
+      <Button
         v-if="attributes.length"
+        unstyled
         class="bare dim pad"
         :aria-expanded="showsAttributes"
         @click="showsAttributes = !showsAttributes"
       >
         {{ attributes.length }} attributes
-      </button>
+      </Button>
       <dl v-if="showsAttributes">
         <template v-for="one in attributes" :key="one.key"
           ><dt>{{ one.key }}</dt>
@@ -168,15 +194,14 @@ function showMatte(): void {
       </dl>
     </template>
     <p v-else class="dim pad">
-      Pictures that are brought in are examined here. What is wrong with renders of ours stands among the shot's
-      findings.
+      Imported pictures are examined here. Our own renders are examined under Causes, in the shot's findings.
     </p>
   </section>
 </template>
 
 <style scoped>
 .health {
-  font-size: 12px;
+  font-size: var(--small);
   padding-bottom: 12px;
 }
 .findings li {
@@ -188,7 +213,7 @@ function showMatte(): void {
   align-items: start;
 }
 h3 {
-  font-size: 12px;
+  font-size: var(--small);
   padding: 10px 12px 4px;
 }
 .channel {
@@ -213,7 +238,7 @@ h3 {
   color: var(--stop);
 }
 .small {
-  font-size: 11px;
+  font-size: var(--small);
   padding: 4px 12px;
 }
 .pad {
@@ -228,19 +253,6 @@ h3 {
 }
 .form label {
   color: var(--dim);
-}
-.form select,
-.form input {
-  font: inherit;
-  color: var(--text);
-  background: var(--up);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  padding: 2px 4px;
-  min-width: 0;
-}
-.form input {
-  width: 90px;
 }
 dl {
   display: grid;

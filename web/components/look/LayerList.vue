@@ -1,5 +1,11 @@
 <script setup lang="ts">
 /** All layers of the picture, by what they are: where the light is and where the noise is, before anything is clicked. */
+import Accordion from 'primevue/accordion';
+import AccordionContent from 'primevue/accordioncontent';
+import AccordionHeader from 'primevue/accordionheader';
+import AccordionPanel from 'primevue/accordionpanel';
+import Listbox from 'primevue/listbox';
+import Select from 'primevue/select';
 import { computed, ref } from 'vue';
 import type { LayerRole } from '../../../core/formats/layers.ts';
 import { useLayerShares } from '../../stores/layer-shares.ts';
@@ -15,12 +21,17 @@ const ROLES: { role: LayerRole; name: string }[] = [
   { role: 'noise', name: 'Noise and cost' },
   { role: 'other', name: 'Other' },
 ];
-const closed = ref<Record<string, boolean>>({ noise: true });
+const open = ref<string[]>(ROLES.map(({ role }) => role).filter((role) => role !== 'noise'));
 
 const shares = computed(() => useLayerShares().shares);
 
 type Order = 'file' | 'light' | 'noise';
 const order = ref<Order>('file');
+const ORDERS = [
+  { id: 'light', name: 'most light first' },
+  { id: 'noise', name: 'most noise first' },
+  { id: 'file', name: 'as in the file' },
+];
 const grouped = computed(() =>
   ROLES.map(({ role, name }) => {
     const own = look.layers.filter((one) => one.role === role);
@@ -35,35 +46,42 @@ const grouped = computed(() =>
   <nav class="layers" aria-label="Layers">
     <div class="head">
       <span class="dim">light</span><span class="dim">noise</span>
-      <select v-model="order" aria-label="Order of layers">
-        <option value="file">as in the file</option>
-        <option value="light">most light first</option>
-        <option value="noise">most noise first</option>
-      </select>
+      <Select
+        v-model="order"
+        :options="ORDERS"
+        option-label="name"
+        option-value="id"
+        size="small"
+        aria-label="Order of layers"
+      />
     </div>
-    <section v-for="group in grouped" :key="group.role">
-      <button class="bare title" :aria-expanded="!closed[group.role]" @click="closed[group.role] = !closed[group.role]">
-        {{ group.name }} <span class="dim num">{{ group.layers.length }}</span>
-      </button>
-      <template v-if="!closed[group.role]">
-        <button
-          v-for="layer in group.layers"
-          :key="layer.name"
-          class="bare row"
-          :class="{ on: layer.name === look.shownLayer?.name }"
-          :aria-current="layer.name === look.shownLayer?.name"
-          :title="layer.channels.join(', ')"
-          @click="look.layer = layer.name"
+    <Accordion v-model:value="open" multiple>
+      <AccordionPanel v-for="group in grouped" :key="group.role" :value="group.role">
+        <AccordionHeader
+          >{{ group.name }} <span class="dim num count">{{ group.layers.length }}</span></AccordionHeader
         >
-          <span class="name">{{ look.layerTitle(layer.name) }}</span>
-          <span v-if="shares[layer.name]" class="bars" :title="useLayerShares().tell(layer.name)">
-            <i :style="{ width: `${Math.min(1, shares[layer.name].light) * 100}%` }"></i>
-            <i class="noise" :style="{ width: `${Math.min(1, shares[layer.name].noise ?? 0) * 100}%` }"></i>
-          </span>
-        </button>
-      </template>
-    </section>
-    <p v-if="look.shown && !look.layers.length" class="dim pad">Its layers are being read …</p>
+        <AccordionContent>
+          <Listbox
+            :model-value="look.shownLayer?.name"
+            :options="group.layers"
+            option-label="name"
+            option-value="name"
+            scroll-height="none"
+            :aria-label="group.name"
+            @update:model-value="$event !== null && (look.layer = $event)"
+          >
+            <template #option="{ option: layer }">
+              <span class="name" :title="layer.channels.join(', ')">{{ look.layerTitle(layer.name) }}</span>
+              <span v-if="shares[layer.name]" class="bars" :title="useLayerShares().tell(layer.name)">
+                <i :style="{ width: `${Math.min(1, shares[layer.name].light) * 100}%` }"></i>
+                <i class="noise" :style="{ width: `${Math.min(1, shares[layer.name].noise ?? 0) * 100}%` }"></i>
+              </span>
+            </template>
+          </Listbox>
+        </AccordionContent>
+      </AccordionPanel>
+    </Accordion>
+    <p v-if="look.shown && !look.layers.length" class="dim pad">Reading its layers …</p>
   </nav>
 </template>
 
@@ -73,7 +91,7 @@ const grouped = computed(() =>
   overflow: auto;
   background: var(--panel);
   padding-bottom: 10px;
-  font-size: 12px;
+  font-size: var(--small);
 }
 .head {
   display: flex;
@@ -84,7 +102,7 @@ const grouped = computed(() =>
   position: sticky;
   top: 0;
   background: var(--panel);
-  font-size: 11px;
+  font-size: var(--small);
 }
 .head span {
   white-space: nowrap;
@@ -100,34 +118,19 @@ const grouped = computed(() =>
 .head span + span::before {
   background: #7d7d7d;
 }
-.head select {
+.head .p-select {
   margin-left: auto;
   min-width: 0;
-  font: inherit;
-  color: var(--soft);
-  background: none;
-  border: 0;
 }
-.title {
-  display: block;
-  width: 100%;
-  padding: 8px 10px 3px;
-  font-weight: 600;
+.count {
+  margin: 0 auto 0 6px;
 }
-.row {
+.layers :deep(.p-listbox-option) {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 54px;
   gap: 8px;
-  width: 100%;
-  padding: 3px 10px;
   align-items: center;
-}
-.row:hover {
-  background: var(--up);
-}
-.row.on {
-  background: var(--up);
-  box-shadow: inset 2px 0 var(--act);
+  padding-block: 0.15rem;
 }
 .name {
   overflow: hidden;

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Light groups set against each other, live: what the picture would be with each light brighter or darker. */
+import Button from 'primevue/button';
 import Slider from 'primevue/slider';
 import { computed } from 'vue';
 import { gainOf, isBalanced } from '../../../core/picture/balance.ts';
@@ -63,30 +64,27 @@ const exported = () =>
           @update:model-value="set(group.name, { stops: Math.round(($event as number) * 10) / 10 })"
         />
         <span class="buttons">
-          <button
-            class="flat"
-            :class="{ on: soloed === group.name }"
-            :aria-pressed="soloed === group.name"
-            @click="solo(group.name)"
-          >
-            Alone
-          </button>
-          <button
-            class="flat"
-            :class="{ on: look.ofGroup(group.name).isMuted }"
+          <Button severity="secondary" variant="text" :aria-pressed="soloed === group.name" @click="solo(group.name)">
+            Solo
+          </Button>
+          <Button
+            severity="secondary"
+            variant="text"
             :aria-pressed="look.ofGroup(group.name).isMuted"
             @click="set(group.name, { isMuted: !look.ofGroup(group.name).isMuted })"
           >
-            Off
-          </button>
+            Mute
+          </Button>
         </span>
       </div>
       <p class="actions">
-        <button class="plain act" :disabled="isKept" @click="look.keepBalance()">Keep with the shot</button>
-        <button class="plain" :disabled="!isBalanced(look.balance)" @click="look.balance = {}">As rendered</button>
-        <button class="plain" @click="exported">Save as numbers</button>
+        <Button :disabled="isKept" @click="look.keepBalance()">Save with the shot</Button>
+        <Button severity="secondary" variant="outlined" :disabled="!isBalanced(look.balance)" @click="look.balance = {}"
+          >As rendered</Button
+        >
+        <Button severity="secondary" variant="outlined" @click="exported">Export JSON</Button>
       </p>
-      <p v-if="!isKept" class="dim pad">Not kept yet.</p>
+      <p v-if="!isKept" class="dim pad">Not saved yet.</p>
     </template>
     <p v-else class="soft pad">
       This picture has no layers of light groups. Ours have one for each group of lights (the light's control "group");
@@ -98,7 +96,7 @@ const exported = () =>
 
 <style scoped>
 .lights {
-  font-size: 12px;
+  font-size: var(--small);
 }
 .pad {
   padding: 8px 12px;

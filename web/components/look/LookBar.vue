@@ -1,5 +1,8 @@
 <script setup lang="ts">
 /** How the picture is looked at: exposure, gamma, offset, transform, channels, marks; the scale of what is no light. */
+import Select from 'primevue/select';
+import SelectButton from 'primevue/selectbutton';
+import ToggleButton from 'primevue/togglebutton';
 import InputNumber from 'primevue/inputnumber';
 import { computed } from 'vue';
 import { MIDDLE_GREY, STOPS_SHOWN, stopColour } from '../../../core/picture/paint.ts';
@@ -11,10 +14,13 @@ import { useLook } from '../../stores/look.ts';
 
 const look = useLook();
 const isLight = computed(() => look.mode === 'difference' || (look.shownLayer?.look ?? 'light') === 'light');
-const SOLOS = { colour: 'RGB', red: 'R', green: 'G', blue: 'B', alpha: 'A', luminance: 'Y' } as const;
+const optionsOf = (names: Record<string, string>) => Object.entries(names).map(([id, name]) => ({ id, name }));
+const SOLOS = optionsOf({ colour: 'RGB', red: 'R', green: 'G', blue: 'B', alpha: 'A', luminance: 'Y' });
+const VIEW_TRANSFORMS = Object.entries(TRANSFORMS).map(([id, { name, source }]) => ({ id, name, source }));
+const COLOUR_SPACES = Object.entries(SPACES).map(([id, { name }]) => ({ id, name }));
 const stops = Array.from({ length: 2 * STOPS_SHOWN + 1 }, (_, i) => i - STOPS_SHOWN);
-const BEHIND = { nothing: 'nothing behind', checker: 'checks behind', grey: 'grey behind' };
-const GUIDES = { none: 'no guides', thirds: 'thirds', centre: 'centre', safe: 'safe areas' };
+const BEHIND = optionsOf({ nothing: 'nothing behind', checker: 'checkerboard behind', grey: 'grey behind' });
+const GUIDES = optionsOf({ none: 'no guides', thirds: 'thirds', centre: 'centre', safe: 'safe areas' });
 const scaleColours = `linear-gradient(90deg, ${SCALE.map((c) => `rgb(${c.join(' ')})`).join(', ')})`;
 </script>
 
@@ -55,63 +61,73 @@ const scaleColours = `linear-gradient(90deg, ${SCALE.map((c) => `rgb(${c.join(' 
         :max-fraction-digits="4"
         class="field short"
       />
-      <button
-        class="plain"
-        :class="{ on: look.isLifted }"
-        :aria-pressed="look.isLifted"
-        title="Two stops up and gamma 1.25: shows the noise in the shadows"
-        @click="look.toggleLift()"
+      <ToggleButton
+        :model-value="look.isBoosted"
+        on-label="Shadow boost"
+        off-label="Shadow boost"
+        title="Two stops up and gamma 1.25: shows the noise in the shadows (L)"
+        @update:model-value="look.toggleBoost()"
+      />
+      <Select
+        v-model="look.view.transform"
+        :options="VIEW_TRANSFORMS"
+        option-label="name"
+        option-value="id"
+        size="small"
+        aria-label="View transform"
+        :title="TRANSFORMS[look.view.transform].source"
       >
-        Lift <kbd>L</kbd>
-      </button>
-      <select v-model="look.view.transform" aria-label="View transform" :title="TRANSFORMS[look.view.transform].source">
-        <option v-for="(one, id) in TRANSFORMS" :key="id" :value="id" :title="one.source">{{ one.name }}</option>
-      </select>
-      <select
-        v-model="look.view.space"
-        aria-label="Space the values are in"
-        title="Space the values are in, where the file does not say it"
-        :disabled="!!look.shown?.set?.reading.space"
-      >
-        <option v-for="(one, id) in SPACES" :key="id" :value="id">{{ one.name }}</option>
-      </select>
-      <span class="solos" role="group" aria-label="Channels">
-        <button
-          v-for="(name, id) in SOLOS"
-          :key="id"
-          class="flat"
-          :class="{ on: look.view.solo === id }"
-          :aria-pressed="look.view.solo === id"
-          :title="id"
-          @click="look.view.solo = id"
+        <template #option="{ option }"
+          ><span :title="option.source">{{ option.name }}</span></template
         >
-          {{ name }}
-        </button>
-      </span>
-      <button
-        class="plain"
-        :class="{ on: look.view.isInStops }"
-        :aria-pressed="look.view.isInStops"
-        title="Luminance in stops from middle grey"
-        @click="look.view.isInStops = !look.view.isInStops"
-      >
-        Stops <kbd>S</kbd>
-      </button>
-      <button
-        class="plain"
-        :class="{ on: look.view.marks }"
-        :aria-pressed="look.view.marks"
-        title="Orange stripes: white or above. Blue stripes: below 0. Magenta: no number"
-        @click="look.view.marks = !look.view.marks"
-      >
-        Marks <kbd>X</kbd>
-      </button>
-      <select v-if="look.shownLayer?.alpha" v-model="look.view.behind" aria-label="What is behind (V)">
-        <option v-for="(name, id) in BEHIND" :key="id" :value="id">{{ name }}</option>
-      </select>
-      <select v-model="look.guides" aria-label="Guides (U)">
-        <option v-for="(name, id) in GUIDES" :key="id" :value="id">{{ name }}</option>
-      </select>
+      </Select>
+      <Select
+        v-model="look.view.space"
+        :options="COLOUR_SPACES"
+        option-label="name"
+        option-value="id"
+        size="small"
+        aria-label="Colour space of the values"
+        title="Colour space of the values, where the file does not say it"
+        :disabled="!!look.shown?.set?.reading.space"
+      />
+      <SelectButton
+        v-model="look.view.solo"
+        :options="SOLOS"
+        option-label="name"
+        option-value="id"
+        :allow-empty="false"
+        aria-label="Channels"
+      />
+      <ToggleButton
+        v-model="look.view.isInStops"
+        on-label="Stops"
+        off-label="Stops"
+        title="Luminance in stops from middle grey (S)"
+      />
+      <ToggleButton
+        v-model="look.view.marks"
+        on-label="Marks"
+        off-label="Marks"
+        title="Orange stripes: white or above. Blue stripes: below 0. Magenta: NaN (X)"
+      />
+      <Select
+        v-if="look.shownLayer?.alpha"
+        v-model="look.view.behind"
+        :options="BEHIND"
+        option-label="name"
+        option-value="id"
+        size="small"
+        aria-label="What is behind (V)"
+      />
+      <Select
+        v-model="look.guides"
+        :options="GUIDES"
+        option-label="name"
+        option-value="id"
+        size="small"
+        aria-label="Guides (U)"
+      />
     </template>
     <span v-else-if="look.scaleTop !== null" class="scale num"
       ><span>0</span><i :style="{ background: scaleColours }"></i
@@ -135,31 +151,17 @@ const scaleColours = `linear-gradient(90deg, ${SCALE.map((c) => `rgb(${c.join(' 
   padding: 4px 12px;
   background: var(--panel);
   border-top: 1px solid var(--line);
-  font-size: 12px;
+  font-size: var(--small);
 }
 label {
   color: var(--dim);
 }
 .field :deep(input) {
   width: 68px;
-  font-size: 12px;
+  font-size: var(--small);
 }
 .field.short :deep(input) {
   width: 44px;
-}
-select {
-  font: inherit;
-  color: var(--text);
-  background: var(--up);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  padding: 3px 4px;
-}
-.solos {
-  display: flex;
-}
-.solos button {
-  padding: 3px 5px;
 }
 .scale,
 .stop {
@@ -179,7 +181,7 @@ select {
   height: 9px;
 }
 .legend {
-  font-size: 11px;
+  font-size: var(--small);
   gap: 5px;
 }
 </style>

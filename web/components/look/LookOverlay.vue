@@ -85,7 +85,7 @@ const pins = computed(() =>
 }
 .pinned {
   fill: #fff;
-  font-size: 12px;
+  font-size: var(--small);
   paint-order: stroke;
   stroke: rgb(0 0 0 / 75%);
   stroke-width: 3px;

@@ -3,21 +3,28 @@
  * The picture, or several: drawn at the screen's own pixels by the worker that keeps them. Zoom and pan are those of
  * the frame, so that whatever stands beside or over another shows the same place.
  */
-import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
+import type { MenuItem } from 'primevue/menuitem';
+import Button from 'primevue/button';
+import ContextMenu from 'primevue/contextmenu';
+import Dialog from 'primevue/dialog';
+import InputText from 'primevue/inputtext';
+import { computed, onBeforeUnmount, ref, shallowRef, useTemplateRef, watch } from 'vue';
 import { clipRegion, type Region } from '../../../core/data/picture.ts';
 import { desk } from '../../picture/desk.ts';
+import { pictureMenu, regionAround } from '../../picture/picture-menu.ts';
+import { composed } from '../../picture/snapshot.ts';
 import type { Cell } from '../../picture/desk-messages.ts';
 import { useLayerShares } from '../../stores/layer-shares.ts';
 import { useLook, type LookSource } from '../../stores/look.ts';
-import { useLookProbe } from '../../stores/look-probe.ts';
+import { useProbe } from '../../stores/probe.ts';
 import { dragged, type Box, type Place, type Point } from '../../viewer/frame-place.ts';
 import { halves, tiled } from '../../viewer/tiling.ts';
 import { between, placed, useViewport, wheelFactor } from '../../viewer/viewport.ts';
-import { isFirst, wipeClip, wipeLine, wipeThrough, wipeTurned } from '../../viewer/wipe-line.ts';
+import { isFirst, wipeClip, wipeLine, wipePart, wipeThrough, wipeTurned } from '../../viewer/wipe-line.ts';
 import LookOverlay from './LookOverlay.vue';
 
 const look = useLook();
-const probe = useLookProbe();
+const probe = useProbe();
 const shares = useLayerShares();
 const element = ref<HTMLElement | null>(null);
 const canvases = ref<HTMLCanvasElement[]>([]);
@@ -87,6 +94,7 @@ function cellOf(box: Pane): Cell {
   const own = growth(box.source);
   return {
     key: box.source.key,
+    top: null,
     layer: box.layer,
     screen: {
       width: box.width,
@@ -146,7 +154,7 @@ watch(canvases, () => void draw(), { deep: true, flush: 'post' });
 
 /** Every picture that is on the screen is opened. */
 watch(
-  () => [look.shown, ...look.against].flatMap((one) => (one ? [`${one.key} ${'revision' in one.ref ? one.ref.revision : ''}`] : [])).join(), // prettier-ignore
+  () => [look.shown, ...look.against].flatMap((one) => one?.stamp ?? []).join(),
   () => {
     for (const source of [look.shown, ...look.against]) if (source) void look.open(source);
   },
@@ -185,6 +193,15 @@ function zoom(factor: number, event?: MouseEvent): void {
   viewport.zoom(factor, first.value, (event && under(event)) ?? undefined);
 }
 
+const isNaming = ref(false);
+const pinText = ref('');
+let pinAt: Point = { x: 0, y: 0 };
+function pin(): void {
+  const text = pinText.value.trim();
+  if (text) look.pins = [...look.pins, { ...pinAt, text }];
+  isNaming.value = false;
+}
+
 type Drag = { kind: 'pan'; x: number; y: number; from: Place } | { kind: 'region'; from: Point } | { kind: 'wipe' };
 let drag: Drag | null = null;
 const draft = shallowRef<Region | null>(null);
@@ -193,8 +210,9 @@ function press(event: PointerEvent): void {
   const at = under(event);
   if (event.button > 1 || !at) return;
   if (isPinning.value) {
-    const text = window.prompt('What is there?')?.trim();
-    if (text) look.pins = [...look.pins, { x: Math.floor(at.x), y: Math.floor(at.y), text: text.slice(0, 200) }];
+    pinAt = { x: Math.floor(at.x), y: Math.floor(at.y) };
+    pinText.value = '';
+    isNaming.value = true;
     isPinning.value = false;
     return;
   }
@@ -256,6 +274,39 @@ function keyWipe(event: KeyboardEvent): void {
 const opening = computed(() => (look.shown && !look.information ? look.shown.label : null));
 const told = computed(() => look.failures.get(look.shown?.key ?? '') ?? failure.value);
 
+const menu = useTemplateRef('menu');
+const items = ref<MenuItem[]>([]);
+function snapshot(): HTMLCanvasElement {
+  const parts = look.mode === 'wipe' ? wipePart(line.value, size.value) : undefined;
+  return composed(
+    size.value,
+    boxes.value.map((box, i) => ({
+      canvas: canvases.value[i],
+      x: box.x,
+      y: box.y,
+      width: box.width,
+      height: box.height,
+      ...(i === 1 && parts ? { clip: parts } : {}),
+    })),
+  );
+}
+function openMenu(event: MouseEvent): void {
+  const at = under(event);
+  const { values } = probe;
+  const shown = values?.channels.filter(({ name }) => look.shownLayer?.channels.includes(name)) ?? [];
+  const told = shown.map(({ name, mean }) => `${name} ${mean}`).join(', ');
+  items.value = pictureMenu({
+    pixel: at && values ? { x: values.x, y: values.y, told } : null,
+    snapshot,
+    name: `${look.shown?.label ?? 'picture'} ${look.shownLayer?.name ?? ''}`.trim(),
+    isWipe: look.mode === 'wipe' && look.against.length > 0,
+    setRegion: (place) => (look.region = place && regionAround(place, frame.value)),
+    hasRegion: look.region !== null,
+    things: [],
+  });
+  menu.value!.show(event);
+}
+
 defineExpose({
   fit: viewport.fit,
   actual: () => zoom(1 / mainPlace.value.scale),
@@ -280,6 +331,7 @@ defineExpose({
     @pointercancel="release"
     @pointerleave="probe.leave()"
     @dblclick="viewport.fit"
+    @contextmenu.prevent="openMenu"
   >
     <canvas
       v-for="(box, i) in boxes"
@@ -333,6 +385,23 @@ defineExpose({
     <p v-else-if="isDrawing" class="note">Drag over the picture to set the region.</p>
     <p v-else-if="isPinning" class="note">Click where the pin goes.</p>
     <slot v-else-if="!look.shown" name="empty"></slot>
+    <ContextMenu ref="menu" :model="items" />
+    <Dialog v-model:visible="isNaming" modal header="Pin a note" :style="{ width: '420px' }">
+      <form @submit.prevent="pin">
+        <InputText
+          v-model="pinText"
+          autofocus
+          fluid
+          maxlength="200"
+          aria-label="What is there"
+          placeholder="What is there?"
+        />
+        <p class="buttons">
+          <Button severity="secondary" variant="text" @click="isNaming = false">Cancel</Button>
+          <Button type="submit" :disabled="!pinText.trim()">Pin</Button>
+        </p>
+      </form>
+    </Dialog>
   </div>
 </template>
 
@@ -354,7 +423,7 @@ canvas {
 }
 .label {
   position: absolute;
-  font-size: 11px;
+  font-size: var(--small);
   background: rgb(0 0 0 / 65%);
   padding: 1px 5px;
   white-space: nowrap;
@@ -377,6 +446,12 @@ canvas {
   inset: 5px 0;
   background: #fff;
   box-shadow: 0 0 0 1px rgb(0 0 0 / 50%);
+}
+.buttons {
+  display: flex;
+  justify-content: flex-end;
+  gap: 8px;
+  margin-top: 10px;
 }
 .note {
   position: absolute;

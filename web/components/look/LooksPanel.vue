@@ -1,7 +1,11 @@
 <script setup lang="ts">
 /** Views that somebody named: picture, layer, exposure, region and pins, to come back to or to send to a colleague. */
+import InputText from 'primevue/inputtext';
+import Textarea from 'primevue/textarea';
+import Button from 'primevue/button';
 import { ref } from 'vue';
 import type { KeptLook } from '../../../core/picture/brought.ts';
+import { copyText } from '../../copy-text.ts';
 import { useLook } from '../../stores/look.ts';
 import { useMessages } from '../../stores/messages.ts';
 
@@ -24,37 +28,30 @@ function open(one: KeptLook): void {
 }
 async function copy(one: KeptLook): Promise<void> {
   const link = `${window.location.origin}${window.location.pathname}?${new URLSearchParams(one.query).toString()}`;
-  await navigator.clipboard.writeText(link).catch(() => {});
-  useMessages().done('The address of this view was copied.');
+  await copyText(link, 'Link copied.');
 }
 </script>
 
 <template>
   <section class="looks" aria-label="Looks">
     <form @submit.prevent="keep">
-      <label for="look-name" class="dim">Keep this view as</label>
-      <input id="look-name" v-model="name" maxlength="120" placeholder="noise under the table, v3" />
-      <textarea
-        v-model="note"
-        rows="2"
-        maxlength="4000"
-        aria-label="Note"
-        placeholder="What there is to see"
-      ></textarea>
+      <label for="look-name" class="dim">Save this view as</label>
+      <InputText id="look-name" v-model="name" size="small" maxlength="120" placeholder="noise under the table, v3" />
+      <Textarea v-model="note" rows="2" maxlength="4000" aria-label="Note" placeholder="What there is to see" />
       <span class="row">
-        <button class="plain" type="button" @click="emit('pin')">Pin on the picture</button>
-        <button v-if="look.pins.length" class="flat" type="button" @click="look.pins = []">
-          Drop {{ look.pins.length }} {{ look.pins.length === 1 ? 'pin' : 'pins' }}
-        </button>
+        <Button severity="secondary" variant="outlined" @click="emit('pin')">Pin a note</Button>
+        <Button v-if="look.pins.length" severity="secondary" variant="text" @click="look.pins = []">
+          Remove {{ look.pins.length }} {{ look.pins.length === 1 ? 'pin' : 'pins' }}
+        </Button>
         <span class="gap"></span>
-        <button class="plain act" type="submit" :disabled="!name.trim() || !look.shown">Keep</button>
+        <Button type="submit" :disabled="!name.trim() || !look.shown">Save</Button>
       </span>
     </form>
     <ul>
       <li v-for="one in look.brought?.looks ?? []" :key="one.id">
-        <button class="bare" @click="open(one)">
+        <Button unstyled class="bare" @click="open(one)">
           <b>{{ one.name }}</b>
-        </button>
+        </Button>
         <p v-if="one.note" class="soft">{{ one.note }}</p>
         <p class="dim">
           {{ one.query.layer || 'beauty' }}, {{ one.query.exposure ?? 0 }} stops{{
@@ -62,35 +59,25 @@ async function copy(one: KeptLook): Promise<void> {
           }}
         </p>
         <span class="row"
-          ><button class="flat" @click="open(one)">Show</button
-          ><button class="flat" @click="copy(one)">Copy its address</button
-          ><button class="flat" @click="look.dropLook(one.id)">Drop</button></span
+          ><Button severity="secondary" variant="text" @click="open(one)">Show</Button
+          ><Button severity="secondary" variant="text" @click="copy(one)">Copy link</Button
+          ><Button severity="secondary" variant="text" @click="look.dropLook(one.id)">Delete</Button></span
         >
       </li>
     </ul>
-    <p v-if="!look.brought?.looks.length" class="dim pad">No view of this shot is kept yet.</p>
+    <p v-if="!look.brought?.looks.length" class="dim pad">No saved views of this shot yet.</p>
   </section>
 </template>
 
 <style scoped>
 .looks {
-  font-size: 12px;
+  font-size: var(--small);
 }
 form {
   display: grid;
   gap: 6px;
   padding: 10px 12px;
   border-bottom: 1px solid var(--line);
-}
-input,
-textarea {
-  font: inherit;
-  color: var(--text);
-  background: var(--up);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  padding: 3px 6px;
-  resize: vertical;
 }
 .row {
   display: flex;

@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** Visible noise of every light pass that two pictures have, worked out when it is asked for. */
+/** Noise of every light pass that two pictures have, worked out when it is asked for. */
+import Column from 'primevue/column';
+import DataTable from 'primevue/datatable';
+import Button from 'primevue/button';
 import { ref, watch } from 'vue';
 import { percent, times } from '../../format.ts';
 import { desk } from '../../picture/desk.ts';
@@ -43,49 +46,48 @@ async function measure(): Promise<void> {
 
 <template>
   <p class="ask">
-    <span v-if="isEmpty" class="dim">They have no light pass of the same name that has noise.</span>
-    <button v-else-if="progress === null && !rows.length" class="plain" @click="measure">Noise of every pass</button>
+    <span v-if="isEmpty" class="dim">No light pass that both have is noisy.</span>
+    <Button v-else-if="progress === null && !rows.length" severity="secondary" variant="outlined" @click="measure"
+      >Measure noise of every pass</Button
+    >
     <span v-else-if="progress !== null" role="status" class="num dim">{{ percent(progress) }} of the passes</span>
   </p>
-  <table v-if="rows.length">
-    <caption class="dim">
-      Visible noise by pass, display steps after the lift, each as if it were seen alone
-    </caption>
-    <tbody>
-      <tr v-for="row in rows" :key="row.name" @click="look.layer = row.name">
-        <th>{{ look.layerTitle(row.name) }}</th>
-        <td class="num">{{ row.a.toFixed(1) }}</td>
-        <td class="num">{{ row.b.toFixed(1) }}</td>
-        <td class="num dim">{{ row.a > 0 ? times(row.b / row.a) : '' }}</td>
-      </tr>
-    </tbody>
-  </table>
+  <DataTable
+    v-if="rows.length"
+    :value="rows"
+    data-key="name"
+    size="small"
+    class="table"
+    row-hover
+    aria-label="Noise by pass"
+    sort-field="a"
+    :sort-order="-1"
+    @row-click="({ data }) => (look.layer = data.name)"
+  >
+    <Column field="name" header="Pass" sortable>
+      <template #body="{ data }">{{ look.layerTitle(data.name) }}</template>
+    </Column>
+    <Column field="a" header="A" sortable class="right num">
+      <template #body="{ data }">{{ data.a.toFixed(1) }}</template>
+    </Column>
+    <Column field="b" header="B" sortable class="right num">
+      <template #body="{ data }">{{ data.b.toFixed(1) }}</template>
+    </Column>
+    <Column header="" class="right num">
+      <template #body="{ data }">{{ data.a > 0 ? times(data.b / data.a) : '' }}</template>
+    </Column>
+  </DataTable>
 </template>
 
 <style scoped>
 .ask {
   padding: 4px 12px;
 }
-table {
-  width: 100%;
-  border-collapse: collapse;
-}
-caption {
-  caption-side: bottom;
-  text-align: left;
-  font-size: 11px;
-  padding: 2px 12px;
-}
-th {
-  font-weight: 400;
-  text-align: left;
-  padding: 1px 12px;
-}
-td {
+.table :deep(.right) {
   text-align: right;
-  padding: 1px 8px;
+  white-space: nowrap;
 }
-tr {
-  cursor: pointer;
+.table :deep(.right .p-datatable-column-header-content) {
+  justify-content: flex-end;
 }
 </style>

@@ -1,5 +1,9 @@
 <script setup lang="ts">
 /** The pixel under the pointer, or the area about it: what every layer has there, and the story of its light. */
+import Column from 'primevue/column';
+import DataTable from 'primevue/datatable';
+import Select from 'primevue/select';
+import ToggleButton from 'primevue/togglebutton';
 import { computed } from 'vue';
 import { coloursOf } from '../../../core/formats/layers.ts';
 import { luminance } from '../../../core/data/colour.ts';
@@ -7,11 +11,11 @@ import { tellBrightest } from '../../../core/picture/tell-brightest.ts';
 import { tellPixel } from '../../../core/picture/tell-pixel.ts';
 import { percent, radiance } from '../../format.ts';
 import { ROLE_ORDER, useLook } from '../../stores/look.ts';
-import { useLookProbe } from '../../stores/look-probe.ts';
+import { useProbe } from '../../stores/probe.ts';
 import { useShot } from '../../stores/shot.ts';
 
 const look = useLook();
-const probe = useLookProbe();
+const probe = useProbe();
 const shot = useShot();
 
 const byName = computed(() => new Map(probe.values?.channels.map((one) => [one.name, one])));
@@ -69,6 +73,7 @@ const stories = computed(() => {
   if (brightest) told.push(`Its brightest sample: ${brightest}`);
   return told;
 });
+const AREAS = [0, 1, 2, 5].map((radius) => ({ id: radius, name: `${2 * radius + 1} × ${2 * radius + 1}` }));
 </script>
 
 <template>
@@ -80,55 +85,50 @@ const stories = computed(() => {
       </template>
       <span v-else class="dim">Point at a pixel to read it.</span>
       <span class="gap"></span>
-      <label class="dim"
-        >area
-        <select v-model.number="probe.radius" aria-label="Area that is read">
-          <option :value="0">1 × 1</option>
-          <option :value="1">3 × 3</option>
-          <option :value="2">5 × 5</option>
-          <option :value="5">11 × 11</option>
-        </select></label
-      >
-      <button
-        class="flat"
-        :class="{ on: probe.isHeld }"
-        :aria-pressed="probe.isHeld"
-        title="Holds the pixel that is read (H)"
-        @click="probe.isHeld = !probe.isHeld"
-      >
-        Hold
-      </button>
+      <Select
+        v-model="probe.radius"
+        :options="AREAS"
+        option-label="name"
+        option-value="id"
+        size="small"
+        aria-label="Area that is read"
+      />
+      <ToggleButton v-model="probe.isHeld" on-label="Hold" off-label="Hold" title="Holds the pixel that is read (H)" />
     </p>
     <p v-for="story in stories" :key="story" class="story">{{ story }}</p>
-    <table v-if="rows.length">
-      <thead>
-        <tr>
-          <th>Layer</th>
-          <th class="right">Value</th>
-          <th class="right">Share</th>
-          <th class="right" title="Standard deviation over the area, or the standard error that came along">±</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr
-          v-for="row in rows"
-          :key="row.name"
-          :class="{ on: row.name === look.shownLayer?.name }"
-          @click="look.layer = row.name"
+    <DataTable
+      v-if="rows.length"
+      :value="rows"
+      data-key="name"
+      size="small"
+      class="table"
+      row-hover
+      :row-class="(row: { name: string }) => ({ on: row.name === look.shownLayer?.name })"
+      aria-label="Values of every layer"
+      @row-click="({ data }) => (look.layer = data.name)"
+    >
+      <Column header="Layer" class="layer">
+        <template #body="{ data }">{{ look.layerTitle(data.name) }}</template>
+      </Column>
+      <Column header="Value, RGBA" class="right num">
+        <template #body="{ data }">{{ data.values.join('  ') }}</template>
+      </Column>
+      <Column header="Share" class="right num">
+        <template #body="{ data }">{{ data.share === null ? '' : percent(data.share) }}</template>
+      </Column>
+      <Column class="right num">
+        <template #header
+          ><span title="Standard deviation over the area, or the standard error of the render">±</span></template
         >
-          <td>{{ look.layerTitle(row.name) }}</td>
-          <td class="right num">{{ row.values.join('  ') }}</td>
-          <td class="right num">{{ row.share === null ? '' : percent(row.share) }}</td>
-          <td class="right num dim">{{ row.deviation === null ? '' : radiance(row.deviation) }}</td>
-        </tr>
-      </tbody>
-    </table>
+        <template #body="{ data }">{{ data.deviation === null ? '' : radiance(data.deviation) }}</template>
+      </Column>
+    </DataTable>
   </section>
 </template>
 
 <style scoped>
 .probe {
-  font-size: 12px;
+  font-size: var(--small);
 }
 .head {
   display: flex;
@@ -136,61 +136,28 @@ const stories = computed(() => {
   align-items: center;
   padding: 8px 12px;
 }
-.head select {
-  font: inherit;
-  color: var(--soft);
-  background: var(--up);
-  border: 1px solid var(--line);
-}
 .story {
   padding: 0 12px 6px;
   color: var(--soft);
 }
-table {
-  width: 100%;
-  border-collapse: collapse;
+.table :deep(.right) {
+  text-align: right;
+  white-space: nowrap;
 }
-th {
-  font-weight: 400;
-  color: var(--dim);
-  text-align: left;
+.table :deep(.right .p-datatable-column-header-content) {
+  justify-content: flex-end;
 }
-th,
-td {
-  padding: 2px 6px;
+.table :deep(.right) {
+  white-space: pre;
+  padding-inline: 5px;
 }
-table {
-  table-layout: fixed;
-}
-th:nth-child(3) {
-  width: 44px;
-}
-th:nth-child(4) {
-  width: 58px;
-}
-th:nth-child(2) {
-  width: 44%;
-}
-td:first-child {
+.table :deep(.layer) {
+  max-width: 120px;
   white-space: nowrap;
   overflow: hidden;
   text-overflow: ellipsis;
 }
-td {
-  font-size: 11.5px;
-}
-td:first-child,
-th:first-child {
-  padding-left: 12px;
-}
-.right {
-  text-align: right;
-  white-space: pre;
-}
-tr.on td {
+.table :deep(tr.on td) {
   background: var(--up);
-}
-tbody tr {
-  cursor: pointer;
 }
 </style>

@@ -1,5 +1,10 @@
 <script setup lang="ts">
-/** Whatever there is to look at: renders of ours, pictures that came in, sequences with their frames; click shows one, "hold against" compares it. */
+/** Whatever there is to look at: our renders, imported pictures, sequences with their frames; click shows one, “Compare” puts it beside. */
+import { Import, Pause, Play } from '@lucide/vue';
+import ProgressBar from 'primevue/progressbar';
+import Select from 'primevue/select';
+import Button from 'primevue/button';
+import { useConfirm } from 'primevue/useconfirm';
 import { computed, onBeforeUnmount, ref, watch } from 'vue';
 import type { PictureSet } from '../../../core/picture/brought.ts';
 import { missingFrames } from '../../../core/picture/sequence/names.ts';
@@ -9,11 +14,13 @@ import { useUploads } from '../../picture/uploads.ts';
 import { useLook, type LookSource } from '../../stores/look.ts';
 import { useMessages } from '../../stores/messages.ts';
 import { useShot } from '../../stores/shot.ts';
+import FilePick from '../shared/FilePick.vue';
 
 const look = useLook();
 const shot = useShot();
 const uploads = useUploads();
 const messages = useMessages();
+const confirm = useConfirm();
 
 interface Row {
   id: string;
@@ -48,7 +55,7 @@ const rows = computed<Row[]>(() => {
   return [...sets, ...[...whole].reverse().map(row), ...[...trials].reverse().map(row)];
 });
 
-const FRAME_RATES = [12, 24, 25, 30];
+const FRAME_RATES = [12, 24, 25, 30].map((rate) => ({ id: rate, name: `${rate} fps` }));
 const frameRate = ref(24);
 const isPlaying = ref(false);
 let timer: ReturnType<typeof setInterval> | null = null;
@@ -69,17 +76,21 @@ watch([isPlaying, frameRate], ([on, rate]) => {
 watch(() => look.sequence, (now) => !now && (isPlaying.value = false)); // prettier-ignore
 onBeforeUnmount(() => timer && clearInterval(timer));
 
-async function bring(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement;
+async function bring(input: HTMLInputElement): Promise<void> {
   const files = filesOfInput(input);
-  input.value = '';
   const taken = await uploads.add(shot.state!.code, files);
-  if (taken < files.length) messages.failed(`${files.length - taken} of ${files.length} files are no pictures and were left alone.`); // prettier-ignore
+  if (taken < files.length) messages.failed(`${files.length - taken} of ${files.length} files are not pictures and were skipped.`); // prettier-ignore
 }
 
-async function remove(set: PictureSet): Promise<void> {
+function remove(set: PictureSet): void {
   const many = set.pictures.length > 1 ? ` and its ${set.pictures.length} frames` : '';
-  if (window.confirm(`Take ${set.name}${many} off this shot? The files you brought them from stay.`)) await look.dropSet(set.id); // prettier-ignore
+  confirm.require({
+    header: `Remove ${set.name}`,
+    message: `This removes ${set.name}${many} from the shot. The files you imported them from stay.`,
+    acceptProps: { label: 'Remove', severity: 'danger' },
+    rejectProps: { label: 'Cancel', severity: 'secondary' },
+    accept: () => void look.dropSet(set.id),
+  });
 }
 
 const sent = computed(() => (uploads.total ? (uploads.total - uploads.waiting.length + uploads.waiting.reduce((sum, one) => sum + one.sent, 0)) / uploads.total : 0)); // prettier-ignore
@@ -93,14 +104,26 @@ defineExpose({ step, play: () => (isPlaying.value = !isPlaying.value) });
       <span class="dim num">{{ rows.length }}</span>
       <template v-if="look.sequence">
         <span class="play">
-          <button class="flat" title="Frame before (Left)" @click="step(-1)">Back</button>
-          <button class="plain" :aria-pressed="isPlaying" title="Play or stop (Space)" @click="isPlaying = !isPlaying">
-            {{ isPlaying ? 'Stop' : 'Play' }}
-          </button>
-          <button class="flat" title="Next frame (Right)" @click="step(1)">Next</button>
-          <select v-model.number="frameRate" aria-label="Frames a second">
-            <option v-for="rate in FRAME_RATES" :key="rate" :value="rate">{{ rate }} a second</option>
-          </select>
+          <Button severity="secondary" variant="text" title="Frame before (Left)" @click="step(-1)">Back</Button>
+          <Button
+            severity="secondary"
+            variant="outlined"
+            :aria-pressed="isPlaying"
+            title="Play or pause (Space)"
+            @click="isPlaying = !isPlaying"
+          >
+            <component :is="isPlaying ? Pause : Play" :size="14" aria-hidden="true" />
+            {{ isPlaying ? 'Pause' : 'Play' }}
+          </Button>
+          <Button severity="secondary" variant="text" title="Next frame (Right)" @click="step(1)">Next</Button>
+          <Select
+            v-model="frameRate"
+            :options="FRAME_RATES"
+            option-label="name"
+            option-value="id"
+            size="small"
+            aria-label="Frames per second"
+          />
         </span>
         <div class="frames" role="group" aria-label="Frames">
           <template v-for="(picture, i) in look.sequence.frames" :key="picture.id">
@@ -113,66 +136,73 @@ defineExpose({ step, play: () => (isPlaying.value = !isPlaying.value) });
               :title="`Frame ${gap} is missing`"
               >{{ gap }}</span
             >
-            <button
+            <Button
+              unstyled
               class="bare frame num"
               :class="{ on: `p${picture.id}` === look.shown?.key, cut: picture.facts.missingChunks > 0 }"
               :title="picture.facts.missingChunks ? `${picture.name} is cut short` : picture.name"
               @click="look.show(`p${picture.id}`)"
             >
               {{ picture.frame }}
-            </button>
+            </Button>
           </template>
         </div>
       </template>
       <span class="rest"></span>
       <span v-if="uploads.waiting.length" class="sending" role="status">
-        <progress :value="sent" max="1" aria-label="Sending pictures"></progress>
-        <span class="num">{{ percent(sent) }}</span> sending {{ uploads.waiting[0].file.name
+        <ProgressBar :value="Math.round(100 * sent)" :show-value="false" aria-label="Uploading pictures" />
+        <span class="num">{{ percent(sent) }}</span> uploading {{ uploads.waiting[0].file.name
         }}{{ uploads.waiting.length > 1 ? ` and ${uploads.waiting.length - 1} more` : '' }}
-        <button class="flat" @click="uploads.cancel()">Cancel</button>
+        <Button severity="secondary" variant="text" @click="uploads.cancel()">Cancel</Button>
       </span>
-      <label class="pick"
-        ><button class="plain" type="button" tabindex="-1">Bring in pictures</button
-        ><input
-          type="file"
-          multiple
-          accept=".exr,.hdr,.pfm,.png,.jpg,.jpeg,.tif,.tiff"
-          aria-label="Picture files to bring in"
-          @change="bring"
-      /></label>
+      <FilePick label="Import pictures" multiple accept=".exr,.hdr,.pfm,.png,.jpg,.jpeg,.tif,.tiff" @pick="bring">
+        <Import :size="14" aria-hidden="true" /> Import pictures
+      </FilePick>
     </div>
     <ul v-if="uploads.refused.length" class="refused" role="alert">
       <li v-for="one in uploads.refused" :key="one.key">
-        {{ one.error }} <button class="flat" @click="uploads.dismiss(one.key)">Dismiss</button>
+        {{ one.error }} <Button severity="secondary" variant="text" @click="uploads.dismiss(one.key)">Dismiss</Button>
       </li>
     </ul>
     <ul class="rows">
       <li v-for="row in rows" :key="row.id" :class="{ on: row.source.key === look.shown?.key }">
-        <button class="bare name" :aria-current="row.source.key === look.shown?.key" @click="look.show(row.source.key)">
+        <Button
+          unstyled
+          class="bare name"
+          :aria-current="row.source.key === look.shown?.key"
+          @click="look.show(row.source.key)"
+        >
           {{ row.name }}
-        </button>
+        </Button>
         <span class="dim num told">{{ row.told }}</span>
-        <button
+        <Button
           v-if="row.source.key !== look.shown?.key"
-          class="flat"
-          :class="{ on: look.others.includes(row.source.key) }"
+          severity="secondary"
+          variant="text"
           :aria-pressed="look.others.includes(row.source.key)"
           @click="look.toggleOther(row.source.key)"
         >
-          {{ look.others.includes(row.source.key) ? 'Held against' : 'Hold against' }}
-        </button>
-        <button
+          {{ look.others.includes(row.source.key) ? 'Comparing' : 'Compare' }}
+        </Button>
+        <Button
           v-else-if="look.sequence && look.sequence.set.id === row.set?.id"
-          class="flat"
-          title="Holds the frame before against this one"
+          severity="secondary"
+          variant="text"
+          title="Compares the frame before with this one"
           @click="look.toggleOther(`p${look.sequence.frames[frameAt > 0 ? frameAt - 1 : 1].id}`)"
         >
-          Hold frame before
-        </button>
+          Compare frame before
+        </Button>
         <span v-else class="dim">shown</span>
-        <button v-if="row.set" class="flat" :aria-label="`Take ${row.name} off the shot`" @click="remove(row.set)">
+        <Button
+          v-if="row.set"
+          severity="secondary"
+          variant="text"
+          :aria-label="`Remove ${row.name} from the shot`"
+          @click="remove(row.set)"
+        >
           Remove
-        </button>
+        </Button>
         <a
           v-else-if="row.source.render"
           class="save"
@@ -183,7 +213,7 @@ defineExpose({ step, play: () => (isPlaying.value = !isPlaying.value) });
         >
       </li>
     </ul>
-    <p v-if="!rows.length" class="dim pad">Nothing to look at yet: drop pictures on the page, or render the shot.</p>
+    <p v-if="!rows.length" class="dim pad">Nothing to look at yet: drop pictures here, or render the shot.</p>
   </section>
 </template>
 
@@ -194,7 +224,7 @@ defineExpose({ step, play: () => (isPlaying.value = !isPlaying.value) });
   flex-direction: column;
   background: var(--panel);
   border-top: 1px solid var(--line);
-  font-size: 12px;
+  font-size: var(--small);
   min-height: 0;
 }
 .head {
@@ -206,12 +236,6 @@ defineExpose({ step, play: () => (isPlaying.value = !isPlaying.value) });
 }
 .rest {
   flex: 1;
-}
-.play select {
-  font: inherit;
-  color: var(--soft);
-  background: none;
-  border: 0;
 }
 .play {
   display: flex;
@@ -230,7 +254,7 @@ defineExpose({ step, play: () => (isPlaying.value = !isPlaying.value) });
 .frame {
   padding: 2px 6px;
   border: 1px solid var(--line);
-  font-size: 11px;
+  font-size: var(--small);
 }
 .frame.on {
   border-color: var(--act);
@@ -244,23 +268,13 @@ defineExpose({ step, play: () => (isPlaying.value = !isPlaying.value) });
   color: var(--care);
   text-decoration: underline dashed;
 }
+.sending :deep(.p-progressbar) {
+  width: 80px;
+}
 .sending {
   display: flex;
   gap: 8px;
   align-items: center;
-}
-.pick {
-  position: relative;
-}
-.pick input {
-  position: absolute;
-  inset: 0;
-  opacity: 0;
-  cursor: pointer;
-  width: 100%;
-}
-.pick:focus-within button {
-  outline: 2px solid var(--act);
 }
 .rows {
   overflow: auto;

@@ -1,46 +1,69 @@
 <script setup lang="ts">
-/** All passes: two bars say where the light is and where the noise is before anything is clicked. */
-import { computed, ref } from 'vue';
+/** All passes: two bars say where the light is and where the noise is, most first, before anything is clicked. */
+import Accordion from 'primevue/accordion';
+import AccordionContent from 'primevue/accordioncontent';
+import AccordionHeader from 'primevue/accordionheader';
+import AccordionPanel from 'primevue/accordionpanel';
+import Column from 'primevue/column';
+import DataTable from 'primevue/datatable';
+import Listbox from 'primevue/listbox';
+import Skeleton from 'primevue/skeleton';
+import { computed, ref, watch } from 'vue';
 import type { PassInfo } from '../../../core/render/film/pass-list.ts';
-import { number, passName, percent, radiance } from '../../format.ts';
+import { noiseGrade, number, passName, percent, radiance } from '../../format.ts';
 import { useCurrent } from '../../stores/current.ts';
 import { useView } from '../../stores/view.ts';
 
 const view = useView();
 const current = useCurrent();
 
-const LIGHT = [
-  { label: 'Beauty', pass: 'beauty' },
-  { label: 'Diffuse', pass: null },
-  { label: 'direct', pass: 'diffuse.direct' },
-  { label: 'indirect', pass: 'diffuse.indirect' },
-  { label: 'Specular', pass: null },
-  { label: 'direct', pass: 'specular.direct' },
-  { label: 'indirect', pass: 'specular.indirect' },
-  { label: 'Transmission', pass: null },
-  { label: 'direct', pass: 'transmission.direct' },
-  { label: 'indirect', pass: 'transmission.indirect' },
-  { label: 'Fog', pass: null, fog: true },
-  { label: 'direct', pass: 'volume.direct', fog: true },
-  { label: 'indirect', pass: 'volume.indirect', fog: true },
-  { label: 'Emission', pass: 'emission' },
-  { label: 'Background', pass: 'background' },
-];
-const light = computed(() => LIGHT.filter((row) => !row.fog || current.document?.fog));
-
-const share = (pass: string) =>
-  pass === 'beauty' ? { light: 1, grain: 1 } : (current.figures?.light[pass] ?? { light: 0, grain: 0 });
+/** Light passes: what the camera sees first, and whether its light comes straight from a light source or by way of other surfaces. */
+const LIGHT = ['diffuse', 'specular', 'transmission', 'volume'].flatMap((kind) => [
+  `${kind}.direct`,
+  `${kind}.indirect`,
+]);
+const lightPasses = computed(() => {
+  const own = current.passes.map(({ name }) => name);
+  const rows = [...LIGHT, 'emission', 'background']
+    .filter((pass) => own.includes(pass) && (!pass.startsWith('volume') || current.document?.fog))
+    .map((pass) => ({ pass, name: passName(pass), ...share(pass) }));
+  return [{ pass: 'beauty', name: 'Beauty', ...share('beauty') }, ...rows];
+});
+/** Null while they are worked out. */
+function share(pass: string): { light: number | null; noise: number | null } {
+  if (pass === 'beauty') return { light: 1, noise: 1 };
+  const { figures } = current;
+  if (!figures) return { light: null, noise: null };
+  const { light, grain } = figures.light[pass] ?? { light: 0, grain: 0 };
+  return { light, noise: grain };
+}
+const chosen = computed({
+  get: () => lightPasses.value.find(({ pass }) => pass === view.pass) ?? null,
+  set: (row) => row && (view.pass = row.pass),
+});
+/** The beauty stays on top, whatever the rest is sorted by. */
+const sorting = ref<{ by: 'light' | 'noise'; order: 1 | -1 }>({ by: 'light', order: -1 });
+const sorted = computed(() => {
+  const [beauty, ...rest] = lightPasses.value;
+  const { by, order } = sorting.value;
+  return [beauty, ...rest.sort((p, q) => order * ((p[by] ?? 0) - (q[by] ?? 0)))];
+});
 
 /** Groups below the light passes; the first is open to begin with. */
 const GROUPS: PassInfo['group'][] = ['Cut', 'Noise and cost', 'Data', 'Shadow', 'Light groups', 'Brightest sample'];
-const open = ref<Record<string, boolean>>({ Cut: true });
+const open = ref<string[]>(['Cut']);
 const groups = computed(() =>
   GROUPS.map((name) => ({
     name,
     passes: current.passes.filter((pass) => pass.group === name),
   })).filter((group) => group.passes.length > 0),
 );
-const isOpen = (name: string, passes: PassInfo[]) => open.value[name] ?? passes.some((pass) => pass.name === view.pass);
+// A pass that is shown is in an open group, however it came to be shown.
+watch(
+  () => groups.value.find(({ passes }) => passes.some(({ name }) => name === view.pass))?.name,
+  (name) => name && !open.value.includes(name) && open.value.push(name),
+  { immediate: true },
+);
 
 /** What was measured of a pass, where there is one figure for it. */
 function figureOf(pass: string): string {
@@ -64,56 +87,74 @@ function figureOf(pass: string): string {
       return '';
   }
 }
-const title = (pass: string) => {
-  const { light: lit, grain } = share(pass);
-  return `${passName(pass)}: ${percent(lit)} of the light, ${percent(grain)} of the visible noise`;
-};
+const title = ({ name, light, noise }: (typeof lightPasses.value)[number]) =>
+  light === null
+    ? `${name}: its shares are being worked out`
+    : `${name}: ${percent(light)} of the light, ${percent(noise!)} of the noise`;
 </script>
 
 <template>
   <nav class="rail" aria-label="Passes">
-    <div class="head three"><span>Light passes</span><span>light</span><span>noise</span></div>
-    <ul>
-      <li v-for="(row, i) in light" :key="i" :class="{ sub: row.label[0] === row.label[0].toLowerCase() }">
-        <span v-if="row.pass === null" class="kind">{{ row.label }}</span>
-        <button
-          v-else
-          class="bare row three"
-          :class="{ on: view.pass === row.pass }"
-          :aria-pressed="view.pass === row.pass"
-          :title="title(row.pass)"
-          @click="view.pass = row.pass"
+    <DataTable
+      v-model:selection="chosen"
+      :value="sorted"
+      data-key="pass"
+      selection-mode="single"
+      :meta-key-selection="false"
+      size="small"
+      lazy
+      :sort-field="sorting.by"
+      :sort-order="sorting.order"
+      class="light"
+      aria-label="Light passes"
+      @sort="
+        sorting = {
+          by: $event.sortField as 'light',
+          order: sorting.by === $event.sortField && sorting.order === -1 ? 1 : -1,
+        }
+      "
+    >
+      <Column header="Light">
+        <template #body="{ data }"
+          ><span :title="title(data)">{{ data.name }}</span></template
         >
-          <span>{{ row.label }}</span>
-          <span class="bar"><i :style="{ width: `${share(row.pass).light * 100}%` }"></i></span>
-          <span class="bar grain"><i :style="{ width: `${share(row.pass).grain * 100}%` }"></i></span>
-        </button>
-      </li>
-    </ul>
-    <template v-for="group in groups" :key="group.name">
-      <button
-        class="bare head ruled"
-        :aria-expanded="isOpen(group.name, group.passes)"
-        @click="open[group.name] = !isOpen(group.name, group.passes)"
-      >
-        <span>{{ group.name }}</span><span>{{ isOpen(group.name, group.passes) ? '−' : '+' }}</span>
-      </button>
-      <ul v-if="isOpen(group.name, group.passes)">
-        <li v-for="pass in group.passes" :key="pass.name">
-          <button
-            class="bare row two"
-            :class="{ on: view.pass === pass.name }"
-            :aria-pressed="view.pass === pass.name"
-            @click="view.pass = pass.name"
+      </Column>
+      <Column v-for="one in ['light', 'noise'] as const" :key="one" :header="one" :field="one" sortable class="share">
+        <template #body="{ data }">
+          <Skeleton v-if="data[one] === null" height="7px" :aria-label="`${one}: being worked out`" />
+          <span v-else class="bar" :class="one" role="img" :aria-label="percent(data[one])" :title="title(data)"
+            ><i :style="{ width: `${data[one] * 100}%` }"></i
+          ></span>
+        </template>
+      </Column>
+    </DataTable>
+    <Accordion v-model:value="open" multiple>
+      <AccordionPanel v-for="group in groups" :key="group.name" :value="group.name">
+        <AccordionHeader>{{ group.name }}</AccordionHeader>
+        <AccordionContent>
+          <Listbox
+            :model-value="view.pass"
+            :options="group.passes"
+            option-label="name"
+            option-value="name"
+            scroll-height="none"
+            :aria-label="group.name"
+            @update:model-value="$event && (view.pass = $event)"
           >
-            <span>{{ passName(pass.name) }}</span><span class="num dim">{{ figureOf(pass.name) }}</span>
-          </button>
-        </li>
-      </ul>
-    </template>
+            <template #option="{ option }">
+              <span class="name">{{ passName(option.name) }}</span><span class="num dim">{{
+                figureOf(option.name)
+              }}</span>
+            </template>
+          </Listbox>
+        </AccordionContent>
+      </AccordionPanel>
+    </Accordion>
     <p v-if="current.figures" class="whole dim">
-      Visible noise of the frame: <b class="num">{{ number(current.figures.grain, 1) }}</b> steps after the lift
+      Noise of the frame: <b class="num">{{ number(current.figures.grain, 1) }}</b> of 255, shadows boosted;
+      {{ noiseGrade(current.figures.grain) }}
     </p>
+    <p v-else-if="current.render" class="whole dim" role="status">Figures of the passes are coming …</p>
   </nav>
 </template>
 
@@ -121,62 +162,51 @@ const title = (pass: string) => {
 .rail {
   height: 100%;
   background: var(--panel);
-  padding: 6px 0;
   overflow: auto;
-  font-size: 12px;
+  font-size: var(--small);
 }
-.head {
-  padding: 6px 12px 3px;
-  color: var(--dim);
-  font-size: 11px;
+.light :deep(table) {
+  table-layout: fixed;
 }
-.head.ruled {
+.light :deep(th),
+.light :deep(td) {
+  padding: 0.16rem 0.2rem;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  border: 0;
+}
+.light :deep(:is(th, td):first-child) {
+  padding-left: 0.9rem;
+}
+.light :deep(th) {
+  padding-block: 0.4rem;
+}
+.light :deep(.share) {
+  width: 42px;
+}
+.light :deep(.share .p-datatable-column-header-content) {
+  gap: 2px;
+}
+.light :deep(.p-datatable-sort-icon) {
+  width: 0.55rem;
+}
+.light :deep(th[aria-sort='none'] .p-datatable-sort-icon) {
+  display: none;
+}
+.rail :deep(.p-listbox-option) {
   display: flex;
   justify-content: space-between;
-  width: 100%;
-  margin-top: 6px;
-  border-top: 1px solid var(--line);
-  padding-top: 7px;
-}
-.head.ruled:hover {
-  color: var(--text);
-}
-.three {
-  display: grid;
-  grid-template-columns: 1fr 38px 38px;
   gap: 6px;
-  align-items: center;
+  padding-block: 0.1rem;
 }
-.two {
-  display: flex;
-  justify-content: space-between;
-  align-items: center;
-}
-.kind {
-  display: block;
-  padding: 0 12px;
-  line-height: 20px;
-  color: var(--dim);
-}
-button.row {
-  width: 100%;
-  height: 20px;
-  padding: 0 12px;
-  color: var(--soft);
+.name {
+  overflow: hidden;
+  text-overflow: ellipsis;
   white-space: nowrap;
 }
-.sub button.row {
-  padding-left: 24px;
-}
-button.row:hover {
-  background: #232323;
-}
-button.row.on {
-  background: var(--up);
-  color: var(--text);
-  box-shadow: inset 2px 0 var(--act);
-}
 .bar {
+  display: block;
   height: 7px;
   background: #2e2e2e;
   position: relative;
@@ -186,12 +216,11 @@ button.row.on {
   inset: 0 auto 0 0;
   background: #9c9c9c;
 }
-.bar.grain i {
+.bar.noise i {
   background: repeating-linear-gradient(90deg, #d8d8d8 0 1px, #555 1px 3px);
 }
 .whole {
   padding: 10px 12px;
-  font-size: 11px;
 }
 .whole b {
   color: var(--text);

@@ -5,8 +5,8 @@
  */
 import { onBeforeUnmount, ref, watch } from 'vue';
 import type { RenderSummary } from '../../../core/contracts/events.ts';
-import { lookOf } from '../../../core/render/film/pass-list.ts';
-import { pictures } from '../../picture/pictures.ts';
+import { drawRender } from '../../picture/render-source.ts';
+import { useShot } from '../../stores/shot.ts';
 
 const props = defineProps<{
   render: RenderSummary;
@@ -21,38 +21,40 @@ const emit = defineEmits<{ failed: [message: string]; drawn: [] }>();
 /** Fetches of a running render are this far apart at least, and take at most a third of the time. */
 const PAUSE_MS = 700;
 const REST = 3;
+const shot = useShot();
 const canvas = ref<HTMLCanvasElement | null>(null);
 let fetching = false;
 let fetchedAt = 0;
 let took = 0;
 let timer: ReturnType<typeof setTimeout> | null = null;
 let gone = false;
+/** What is on the canvas. */
+let seen = '';
+const wanted = () => `${props.render.id} ${props.render.revision} ${props.pass}`;
 
 async function refresh(): Promise<void> {
   timer = null;
-  const { render, pass } = props;
-  if (fetching || gone || render.samplesDone === 0) return;
-  const known = pictures.known(render.id, pass);
-  if (known?.revision === render.revision) return draw();
+  if (fetching || gone || props.render.samplesDone === 0) return;
+  const now = wanted();
   fetching = true;
   fetchedAt = Date.now();
   try {
-    await pictures.load(render.id, pass);
-    took = Date.now() - fetchedAt;
     await draw();
+    took = Date.now() - fetchedAt;
+    seen = now;
   } catch (error) {
     emit('failed', (error as Error).message);
   } finally {
     fetching = false;
-    if (props.render.revision !== render.revision || props.render.id !== render.id || props.pass !== pass) later();
+    if (wanted() !== now) later();
   }
 }
 
 function later(): void {
-  const hurry = pictures.known(props.render.id, props.pass) === null;
+  const isOther = seen.split(' ')[0] !== String(props.render.id) || seen.split(' ')[2] !== props.pass;
   timer ??= setTimeout(
     () => void refresh(),
-    hurry ? 0 : Math.max(0, fetchedAt + Math.max(PAUSE_MS, REST * took) - Date.now()),
+    isOther ? 0 : Math.max(0, fetchedAt + Math.max(PAUSE_MS, REST * took) - Date.now()),
   );
 }
 
@@ -60,7 +62,7 @@ let drawing = 0;
 async function draw(): Promise<void> {
   const turn = ++drawing;
   const { render, pass, exposure, gamma, top } = props;
-  const image = await pictures.draw(render.id, pass, lookOf(pass), { exposure, gamma }, top);
+  const image = await drawRender(render, { document: shot.state?.document, pass, view: { exposure, gamma }, top });
   // Another pass or exposure was asked for meanwhile: its picture is on its way.
   if (!image || !canvas.value || turn !== drawing) return;
   canvas.value.width = image.width;
@@ -69,8 +71,8 @@ async function draw(): Promise<void> {
   emit('drawn');
 }
 
-watch(() => `${props.render.id} ${props.render.revision} ${props.pass}`, later, { immediate: true });
-watch(() => `${props.exposure} ${props.gamma} ${props.top}`, draw);
+watch(wanted, later, { immediate: true });
+watch(() => `${props.exposure} ${props.gamma} ${props.top}`, () => void draw().catch(() => {})); // prettier-ignore
 onBeforeUnmount(() => {
   gone = true;
   if (timer) clearTimeout(timer);

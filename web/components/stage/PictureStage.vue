@@ -1,8 +1,14 @@
 <script setup lang="ts">
 /** The picture and what lies on it: mask, region, a trial's wipe, the probe. */
-import { computed, ref, watch } from 'vue';
+import ContextMenu from 'primevue/contextmenu';
+import Button from 'primevue/button';
+import { computed, ref, watch, useTemplateRef } from 'vue';
 import type { RenderSummary } from '../../../core/contracts/events.ts';
 import { clipRegion, type Region } from '../../../core/data/picture.ts';
+import type { MenuItem } from 'primevue/menuitem';
+import { pictureMenu, regionAround } from '../../picture/picture-menu.ts';
+import { renderKey } from '../../picture/render-source.ts';
+import { composed } from '../../picture/snapshot.ts';
 import { useCurrent } from '../../stores/current.ts';
 import { useLive } from '../../stores/live.ts';
 import { useProbe } from '../../stores/probe.ts';
@@ -92,7 +98,10 @@ function move(event: PointerEvent): void {
   } else if (drag?.kind === 'wipe') {
     view.wipe = Math.max(0, Math.min(1, (at.x - drag.region.x) / drag.region.width));
   }
-  probe.look(renderUnder(at), Math.floor(at.x), Math.floor(at.y));
+  const under = renderUnder(at);
+  if (!under) return probe.leave();
+  const source = { key: renderKey(under), label: `Version ${under.version}, ${under.sheet}`, render: under };
+  probe.look(source, Math.floor(at.x), Math.floor(at.y));
 }
 
 function release(): void {
@@ -121,6 +130,54 @@ function keyWipe(event: KeyboardEvent): void {
   view.wipe = Math.max(0, Math.min(1, view.wipe + step));
 }
 
+const menu = useTemplateRef('menu');
+const items = ref<MenuItem[]>([]);
+/** The pictures that stand over each other, as one. */
+function snapshot(): HTMLCanvasElement {
+  const own = [...element.value!.querySelectorAll<HTMLCanvasElement>('.frame canvas.pixels')];
+  const { width, height } = frame.value;
+  const layers = own.map((canvas, i) => {
+    if (i === 0 || !sides.value) return { canvas, x: 0, y: 0, width, height };
+    const { region } = sides.value;
+    const from = region.x + view.wipe * region.width;
+    const right = region.x + region.width;
+    const bottom = region.y + region.height;
+    const clip: [number, number][] = [[from, region.y], [right, region.y], [right, bottom], [from, bottom]]; // prettier-ignore
+    return { canvas, ...region, ...(i === 2 ? { clip } : {}) };
+  });
+  return composed(frame.value, layers);
+}
+function openMenu(event: MouseEvent): void {
+  const at = viewport.frameAt(event);
+  const under = renderUnder(at);
+  const values = probe.byChannel;
+  const pixel =
+    under && values ? { x: Math.floor(at.x), y: Math.floor(at.y), told: tellValues(values, view.pass) } : null;
+  const { document } = current;
+  const things = (['objects', 'materials', 'lights'] as const).flatMap((part) => {
+    const id = values?.[{ objects: 'object', materials: 'material', lights: 'brightest.light' }[part]] ?? 0;
+    const key = pixel && document && id > 0 ? Object.keys(document[part]).sort()[id - 1] : undefined;
+    return key === undefined
+      ? []
+      : [{ name: document![part][key].name || key, show: () => view.showDial(`/${part}/${key}`) }];
+  });
+  items.value = pictureMenu({
+    pixel,
+    snapshot,
+    name: `${shot.state!.code} ${view.pass} ${under ? `render ${under.id}` : ''}`.trim(),
+    isWipe: sides.value !== null,
+    setRegion: (place) => (view.region = place && regionAround(place, frame.value)),
+    hasRegion: view.region !== null,
+    things,
+  });
+  menu.value!.show(event);
+}
+/** The pass that is shown, and the beauty where it is another. */
+function tellValues(values: Record<string, number>, pass: string): string {
+  const own = Object.keys(values).filter((name) => name === pass || name.startsWith(`${pass}.`));
+  return own.map((name) => `${name} ${values[name]}`).join(', ');
+}
+
 defineExpose({
   fit: viewport.fit,
   zoom: (factor: number) => viewport.zoom(factor),
@@ -145,6 +202,7 @@ defineExpose({
       @pointercancel="release"
       @pointerleave="probe.leave()"
       @dblclick="viewport.fit"
+      @contextmenu.prevent="openMenu"
     >
       <template v-if="current.render">
         <div class="frame" :style="frameStyle">
@@ -214,9 +272,10 @@ defineExpose({
       </template>
       <div v-else class="note">
         There is no render of this shot yet.
-        <button class="plain act" @click="shot.renderSheet('preview')">Render the preview</button>
+        <Button @click="shot.renderSheet('preview')">Render the preview</Button>
       </div>
     </div>
+    <ContextMenu ref="menu" :model="items" />
     <ViewBar />
   </section>
 </template>
@@ -257,7 +316,7 @@ defineExpose({
   left: -1px;
   top: 100%;
   margin-top: 4px;
-  font-size: 11px;
+  font-size: var(--small);
   background: rgb(0 0 0 / 65%);
   padding: 1px 5px;
   white-space: nowrap;

@@ -1,5 +1,11 @@
 <script setup lang="ts">
 /** Which picture is up, how large, and how a region is set. */
+import { X } from '@lucide/vue';
+import Tabs from 'primevue/tabs';
+import TabList from 'primevue/tablist';
+import Tab from 'primevue/tab';
+import ToggleButton from 'primevue/togglebutton';
+import Button from 'primevue/button';
 import { computed } from 'vue';
 import { useCurrent } from '../../stores/current.ts';
 import { useLive } from '../../stores/live.ts';
@@ -27,9 +33,17 @@ const more = computed(() => {
   return Math.min(65536, render.state === 'done' ? render.samples * 2 : render.samples);
 });
 
-function show(id: number): void {
-  view.renderId = id === shot.newestBase?.id ? null : id;
+/** Which tab is chosen: a trial stands before its sweep, both before the picture they are of. */
+const shown = computed(() => {
+  if (current.trial) return 'trial';
+  return current.sweep ? 'sweep' : `render ${current.render?.id}`;
+});
+function show(tab: string): void {
+  if (tab === 'trial') return;
   view.trialId = null;
+  if (tab === 'sweep') return;
+  const id = Number(tab.split(' ')[1]);
+  view.renderId = id === shot.newestBase?.id ? null : id;
   view.sweepId = null;
   view.findingId = null;
 }
@@ -37,72 +51,72 @@ function show(id: number): void {
 
 <template>
   <div class="tabs">
-    <button
-      v-for="render in tabs"
-      :key="render.id"
-      class="bare source"
-      :class="{ on: render.id === current.render?.id && !current.trial && !current.sweep }"
-      :aria-pressed="render.id === current.render?.id && !current.trial && !current.sweep"
-      @click="show(render.id)"
-    >
-      {{ render.sheet === 'preview' ? 'Preview' : 'Final' }}, version {{ render.version }}
-      <span v-if="shot.isOlder(render)" class="tag" title="The shot has changed since this was rendered">older</span>
-    </button>
-    <button
-      v-if="current.sweep"
-      class="bare source"
-      :class="{ on: !current.trial }"
-      :aria-pressed="!current.trial"
+    <Tabs :value="shown" scrollable class="pictures" @update:value="show(String($event))">
+      <TabList aria-label="Picture">
+        <Tab v-for="render in tabs" :key="render.id" :value="`render ${render.id}`">
+          {{ render.sheet === 'preview' ? 'Preview' : 'Final' }}, version {{ render.version }}
+          <span v-if="shot.isOlder(render)" class="tag" title="The shot has changed since this was rendered"
+            >older</span
+          >
+        </Tab>
+        <Tab v-if="current.sweep" value="sweep">Sweep: {{ current.sweep.title }}</Tab>
+        <Tab v-if="current.trial" value="trial">Trial {{ current.trial.number }}</Tab>
+      </TabList>
+    </Tabs>
+    <Button
+      v-if="current.trial || current.sweep"
+      severity="secondary"
+      variant="text"
+      class="leave"
+      title="Back to the picture (Esc)"
+      :aria-label="`Close ${current.trial ? `trial ${current.trial.number}` : 'the sweep'}`"
       @click="current.trial ? (view.trialId = null) : (view.sweepId = null)"
     >
-      Sweep: {{ current.sweep.title }}
-      <span v-if="!current.trial" class="dim" title="Back to the picture">×</span>
-    </button>
-    <button v-if="current.trial" class="bare source on" aria-pressed="true" @click="view.trialId = null">
-      Trial {{ current.trial.number }} <span class="dim" title="Back to the picture">×</span>
-    </button>
+      <X :size="14" aria-hidden="true" />
+    </Button>
     <span class="gap"></span>
-    <button
+    <Button
       v-if="current.render?.warnings.length"
       v-tooltip.bottom="current.render.warnings.join(' ')"
-      class="bare warned"
+      severity="warn"
+      variant="text"
       :aria-label="`Unusual: ${current.render.warnings.join(' ')}`"
     >
       {{ current.render.warnings.length }} unusual
-    </button>
+    </Button>
     <span v-if="current.render && !isSheet" class="dim num">
       {{ current.render.width }} × {{ current.render.height }} · {{ Math.round(scale * 100) }} %
     </span>
-    <button
+    <Button
       v-if="current.render && current.render.state !== 'active' && !current.trial && !isSheet"
-      class="flat"
-      :title="`Goes on to ${more} samples a pixel, with the bits of one long render`"
+      severity="secondary"
+      variant="text"
+      :title="`Continues to ${more} samples per pixel, bit for bit one long render`"
       @click="shot.continueRender(current.render.id, more)"
     >
       More samples
-    </button>
-    <button
+    </Button>
+    <ToggleButton
       v-if="!isSheet && !current.trial"
-      class="flat"
-      :class="{ on: live.isOn }"
-      :aria-pressed="live.isOn"
+      :model-value="live.isOn"
+      on-label="Live"
+      off-label="Live"
       :disabled="live.obstacle !== ''"
-      :title="live.obstacle || 'Render the region in this browser while values are set'"
-      @click="live.isOn ? live.end() : (live.isOn = true)"
+      :title="live.obstacle || 'Render the region in this browser while you change values (E)'"
+      @update:model-value="live.isOn ? live.end() : (live.isOn = true)"
+    />
+    <ToggleButton v-if="!isSheet" v-model="isDrawing" on-label="Region" off-label="Region" title="Draw a region (G)" />
+    <Button
+      v-if="view.region && !isSheet"
+      severity="secondary"
+      variant="text"
+      title="Back to the finding's region"
+      @click="view.region = null"
+      >Reset region</Button
     >
-      Live
-    </button>
-    <button v-if="!isSheet" class="flat" @click="emit('fit')">Fit</button>
-    <button
-      v-if="!isSheet"
-      class="flat"
-      :class="{ on: isDrawing }"
-      :aria-pressed="isDrawing"
-      @click="isDrawing = !isDrawing"
+    <Button v-if="!isSheet" severity="secondary" variant="text" title="Fit the picture (F)" @click="emit('fit')"
+      >Fit</Button
     >
-      Region
-    </button>
-    <button v-if="view.region && !isSheet" class="flat" @click="view.region = null">Its own region</button>
   </div>
 </template>
 
@@ -110,27 +124,19 @@ function show(id: number): void {
 .tabs {
   display: flex;
   align-items: center;
-  gap: 14px;
-  padding: 0 12px;
+  gap: 6px;
+  padding-right: 8px;
   background: var(--panel);
   border-bottom: 1px solid var(--line);
-  font-size: 12px;
+  font-size: var(--small);
   white-space: nowrap;
   overflow: hidden;
 }
-.source {
-  color: var(--dim);
-  padding: 6px 0;
+.pictures {
+  min-width: 0;
+  flex: 0 1 auto;
 }
-.warned {
-  color: var(--care);
-  border-bottom: 1px dotted;
-}
-.source:hover {
-  color: var(--text);
-}
-.source.on {
-  color: var(--text);
-  box-shadow: 0 2px var(--act);
+.leave {
+  padding-inline: 0.3rem;
 }
 </style>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-/** Exposure, gamma and the shadow lift; the pixel under the pointer in figures and in words. */
+/** Exposure, gamma and the shadow boost; the pixel under the pointer in figures and in words. */
+import ToggleButton from 'primevue/togglebutton';
 import InputNumber from 'primevue/inputnumber';
 import { computed } from 'vue';
 import { tellPixel } from '../../../core/picture/tell-pixel.ts';
@@ -22,7 +23,7 @@ const scaleTop = computed(() => (current.figures?.tops[view.pass] ?? 1) / 2 ** v
 const scaleColours = `linear-gradient(90deg, ${SCALE.map((c) => `rgb(${c.join(' ')})`).join(', ')})`;
 
 const figures = computed(() => {
-  const values = probe.values;
+  const values = probe.byChannel;
   if (!values) return null;
   const channels = current.passes.find((pass) => pass.name === view.pass)?.channels ?? [];
   const read = channels.map((name) => values[name]).filter((value) => value !== undefined);
@@ -46,9 +47,9 @@ function named(id: number | undefined): string | null {
 /** Counts as they are, shares and radiances with three digits. */
 const scaled = (value: number) => (Number.isInteger(value) ? String(value) : radiance(value));
 const told = computed(() => {
-  if (!probe.values || !current.sheet) return 'Point at a pixel to read it.';
+  if (!probe.byChannel || !current.sheet) return 'Point at a pixel to read it.';
   const error = figures.value?.error;
-  return [error === undefined ? '' : `± ${radiance(error)}`, tellPixel(probe.values, current.sheet.limits)].filter(Boolean).join('; '); // prettier-ignore
+  return [error === undefined ? '' : `± ${radiance(error)}`, tellPixel(probe.byChannel, current.sheet.limits)].filter(Boolean).join('; '); // prettier-ignore
 });
 </script>
 
@@ -83,26 +84,21 @@ const told = computed(() => {
         :max-fraction-digits="2"
         class="field short"
       />
-      <button
-        class="plain"
-        :class="{ on: view.isLifted }"
-        :aria-pressed="view.isLifted"
-        title="Two stops up and gamma 1.25: shows the noise in the shadows"
-        @click="view.toggleLift()"
-      >
-        Lift <kbd>L</kbd>
-      </button>
+      <ToggleButton
+        :model-value="view.isBoosted"
+        on-label="Shadow boost"
+        off-label="Shadow boost"
+        title="Two stops up and gamma 1.25: shows the noise in the shadows (L)"
+        @update:model-value="view.toggleBoost()"
+      />
     </template>
-    <button
+    <ToggleButton
       v-if="(current.finding || view.panel === 'scene') && !current.trial && !current.sweep"
-      class="plain"
-      :class="{ on: view.showMask }"
-      :aria-pressed="view.showMask"
-      title="Hatch the pixels of the finding, or of the object whose controls are open"
-      @click="view.showMask = !view.showMask"
-    >
-      Mask <kbd>M</kbd>
-    </button>
+      v-model="view.showMask"
+      on-label="Mask"
+      off-label="Mask"
+      title="Hatch the pixels of the finding, or of the object whose controls are open (M)"
+    />
     <span class="gap"></span>
     <span v-if="probe.at" class="num probe">
       <b>{{ probe.at.x }}, {{ probe.at.y }}</b>
@@ -120,7 +116,7 @@ const told = computed(() => {
   padding: 4px 12px;
   background: var(--panel);
   border-top: 1px solid var(--line);
-  font-size: 12px;
+  font-size: var(--small);
   white-space: nowrap;
   min-width: 0;
   overflow: hidden;
@@ -130,7 +126,7 @@ label {
 }
 .field :deep(input) {
   width: 70px;
-  font-size: 12px;
+  font-size: var(--small);
 }
 .field.short :deep(input) {
   width: 44px;
@@ -151,7 +147,7 @@ label {
 }
 .told {
   background: var(--panel);
-  font-size: 12px;
+  font-size: var(--small);
   padding: 2px 12px 6px;
   white-space: nowrap;
   overflow: hidden;

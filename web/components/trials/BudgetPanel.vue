@@ -1,5 +1,9 @@
 <script setup lang="ts">
 /** What the shot takes on the farm, before its changes and after, by frames that were measured. */
+import Column from 'primevue/column';
+import DataTable from 'primevue/datatable';
+import Select from 'primevue/select';
+import Button from 'primevue/button';
 import InputNumber from 'primevue/inputnumber';
 import { computed, ref, watch } from 'vue';
 import type { FarmRequest } from '../../../core/contracts/requests.ts';
@@ -126,44 +130,51 @@ const rows = computed(() =>
     <div class="ask">
       <label>
         <span class="dim">Sheet</span>
-        <select v-model="sheet">
-          <option value="final">final</option>
-          <option value="preview">preview</option>
-        </select>
+        <Select v-model="sheet" :options="['final', 'preview']" size="small" aria-label="Sheet" />
       </label>
       <label v-if="others.length">
-        <span class="dim">Against</span>
-        <select :value="before" @change="chosen = Number(($event.target as HTMLSelectElement).value)">
-          <option v-for="version in others" :key="version.id" :value="version.number">
-            version {{ version.number }}: {{ version.reason.slice(0, 40) }}
-          </option>
-        </select>
+        <span class="dim">Compared with</span>
+        <Select
+          :model-value="before"
+          :options="others"
+          option-value="number"
+          :option-label="
+            (version: { number: number; reason: string }) => `version ${version.number}: ${version.reason.slice(0, 40)}`
+          "
+          size="small"
+          aria-label="Compared with"
+          @update:model-value="chosen = $event"
+        />
       </label>
-      <button
-        class="plain"
-        :class="{ act: isMissing && !isMeasuring }"
+      <Button
+        :severity="isMissing && !isMeasuring ? undefined : 'secondary'"
+        :variant="isMissing && !isMeasuring ? undefined : 'outlined'"
         :disabled="isMeasuring"
         title="Renders a small part of the frame on all threads while a clock runs"
         @click="shot.measureFrames(sheet, wanted)"
       >
         {{ isMeasuring ? 'Measuring …' : isMissing ? 'Measure' : 'Measure again' }}
-      </button>
+      </Button>
     </div>
     <p v-for="problem in problems" :key="problem" class="bad" role="alert">{{ problem }}</p>
-    <table v-if="columns.length" :class="{ stale: isMeasuring }">
-      <thead>
-        <tr>
-          <th></th>
-          <th v-for="column in columns" :key="column.title" :title="column.tip">{{ column.title }}</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="row in rows" :key="row.label" :class="{ faint: row.isFaint, sum: row.isSum }">
-          <th>{{ row.label }}</th>
-          <td v-for="(cell, i) in row.cells" :key="i" class="num">{{ cell }}</td>
-        </tr>
-      </tbody>
-    </table>
+    <DataTable
+      v-if="columns.length"
+      :value="rows"
+      data-key="label"
+      size="small"
+      class="sums"
+      :class="{ stale: isMeasuring }"
+      :row-class="(row: { isFaint?: boolean; isSum?: boolean }) => ({ faint: row.isFaint, sum: row.isSum })"
+      aria-label="What the shot takes"
+    >
+      <Column field="label" header="" />
+      <Column v-for="(column, i) in columns" :key="column.title" class="num">
+        <template #header
+          ><span :title="column.tip">{{ column.title }}</span></template
+        >
+        <template #body="{ data }">{{ data.cells[i] }}</template>
+      </Column>
+    </DataTable>
     <p v-else-if="!isMeasuring" class="dim">
       Nothing of this sheet is measured yet. Measuring takes some seconds: evenly spread pixels of the frame are
       rendered by its own settings, rays are counted, and what is done once is timed apart.
@@ -180,7 +191,7 @@ const rows = computed(() =>
   display: flex;
   flex-direction: column;
   gap: 10px;
-  font-size: 12px;
+  font-size: var(--small);
 }
 .farm {
   display: grid;
@@ -191,7 +202,7 @@ const rows = computed(() =>
 .farm :deep(input) {
   width: 92px;
   text-align: right;
-  font-size: 12px;
+  font-size: var(--small);
 }
 label {
   color: var(--soft);
@@ -208,52 +219,32 @@ label {
   display: grid;
   min-width: 0;
 }
-select {
-  font: inherit;
-  color: var(--text);
-  background: var(--out);
-  border: 1px solid #5a5a5a;
-  border-radius: 3px;
-  padding: 3px 6px;
-  max-width: 170px;
+.ask :deep(.p-select) {
+  max-width: 180px;
 }
 .ask button {
   margin-left: auto;
 }
-table {
-  border-collapse: collapse;
-  width: 100%;
+.sums :deep(:is(th, td)) {
+  padding-inline: 0 6px;
+  border: 0;
 }
-table.stale {
-  color: var(--dim);
-}
-th {
-  font-weight: 400;
-  text-align: left;
-  color: var(--soft);
-  padding: 2px 0;
-}
-thead th {
-  color: var(--dim);
+.sums :deep(.num) {
   text-align: right;
 }
-td {
-  text-align: right;
-  padding: 2px 0 2px 8px;
+.sums :deep(.num .p-datatable-column-header-content) {
+  justify-content: flex-end;
 }
-.faint th,
-.faint td {
+.sums.stale :deep(td),
+.sums :deep(tr.faint td) {
   color: var(--dim);
-  font-size: 11px;
 }
-.sum th,
-.sum td {
-  color: var(--text);
+.sums :deep(tr.sum td) {
   font-weight: 600;
   border-top: 1px solid var(--line);
 }
 .note {
-  font-size: 11px;
+  font-size: var(--small);
 }
 .bad {
   color: var(--stop);

@@ -1,5 +1,9 @@
 <script setup lang="ts">
 /** Keeping a trial: a new version, and whether the other sheet gets the change too. */
+import Checkbox from 'primevue/checkbox';
+import Column from 'primevue/column';
+import DataTable from 'primevue/datatable';
+import Button from 'primevue/button';
 import Dialog from 'primevue/dialog';
 import { computed, ref } from 'vue';
 import type { TrialSummary } from '../../../core/contracts/events.ts';
@@ -59,68 +63,48 @@ async function keep(): Promise<void> {
     @update:visible="emit('closed')"
   >
     <p class="soft">{{ trial.title }}. This makes a new version of the shot.</p>
-    <table>
-      <thead>
-        <tr>
-          <th></th>
-          <th>{{ trial.sheet }}</th>
-          <th v-if="both">{{ other }}</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="row in rows" :key="row.pointer">
-          <th>{{ row.label }}</th>
-          <td class="num">
-            {{ row.own }} → <b>{{ row.next }}</b>
-          </td>
-          <td v-if="both" class="num">
-            {{ row.other }} → <b>{{ row.next }}</b>
-          </td>
-        </tr>
-      </tbody>
-    </table>
+    <DataTable :value="rows" data-key="pointer" size="small" class="changes" aria-label="What changes">
+      <Column field="label" header="" />
+      <Column :header="trial.sheet" class="num">
+        <template #body="{ data }"
+          >{{ data.own }} → <b>{{ data.next }}</b></template
+        >
+      </Column>
+      <Column v-if="both" :header="other" class="num">
+        <template #body="{ data }"
+          >{{ data.other }} → <b>{{ data.next }}</b></template
+        >
+      </Column>
+    </DataTable>
     <label class="both">
-      <input v-model="both" type="checkbox" />
-      Carry it to the {{ other }} sheet too
+      <Checkbox v-model="both" binary />
+      Apply it to the {{ other }} sheet too
     </label>
     <p v-if="!both" class="tag">
       The {{ other }} sheet stays as it is: what was proved here is not what it will render.
     </p>
     <template #footer>
-      <button class="flat" @click="emit('closed')">Cancel</button>
-      <button class="plain act" :disabled="busy" @click="keep">
+      <Button severity="secondary" variant="text" @click="emit('closed')">Cancel</Button>
+      <Button :disabled="busy" @click="keep">
         {{ both ? 'Keep in both sheets' : `Keep in ${trial.sheet} only` }}
-      </button>
+      </Button>
     </template>
   </Dialog>
 </template>
 
 <style scoped>
-table {
-  width: 100%;
-  border-collapse: collapse;
+.changes {
   margin: 10px 0;
 }
-th {
-  text-align: left;
-  font-weight: 400;
-  color: var(--soft);
-  padding: 3px 0;
-}
-td,
-thead th:not(:first-child) {
+.changes :deep(.num) {
   text-align: right;
 }
-thead th {
-  color: var(--dim);
-  font-size: 11px;
+.changes :deep(.num .p-datatable-column-header-content) {
+  justify-content: flex-end;
 }
 .both {
   display: flex;
   gap: 8px;
   align-items: center;
-}
-.both input {
-  accent-color: var(--act);
 }
 </style>

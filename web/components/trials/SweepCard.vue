@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** One sweep of the ledger: its steps small, and how far it is. */
+import Button from 'primevue/button';
 import { computed } from 'vue';
 import type { SweepSummary } from '../../../core/contracts/events.ts';
 import { percent } from '../../format.ts';
@@ -7,7 +8,7 @@ import { useCurrent } from '../../stores/current.ts';
 import { useShot } from '../../stores/shot.ts';
 import { sweepProgress } from '../../stores/sweep-progress.ts';
 import { useView } from '../../stores/view.ts';
-import PictureThumb from '../PictureThumb.vue';
+import PictureThumb from '../shared/PictureThumb.vue';
 
 const props = defineProps<{ sweep: SweepSummary }>();
 const shot = useShot();
@@ -39,17 +40,25 @@ function open(): void {
       <b :title="sweep.title">Sweep · {{ sweep.title }}</b>
       <span :class="{ kept }" class="state">{{ state }}</span>
     </p>
-    <button class="bare steps" :aria-pressed="isUp" :title="`Contact sheet of ${steps.length} steps`" @click="open">
+    <Button
+      unstyled
+      class="bare steps"
+      :aria-pressed="isUp"
+      :title="`Contact sheet of ${steps.length} steps`"
+      @click="open"
+    >
       <span v-for="step in steps" :key="step.id" class="step">
         <PictureThumb v-if="shot.renderOf(step.afterRenderId)" :render="shot.renderOf(step.afterRenderId)!" />
         <small class="num">{{ step.step }}</small>
       </span>
-    </button>
+    </Button>
     <p class="foot">
       <span class="dim num">{{ steps[0].region.width }} × {{ steps[0].region.height }} px</span>
       <span class="gap"></span>
-      <button v-if="progress.isRunning" class="flat" @click="shot.stopSweep(sweep)">Stop</button>
-      <button v-else class="plain" @click="open">Contact sheet</button>
+      <Button v-if="progress.isRunning" severity="secondary" variant="text" @click="shot.stopSweep(sweep)"
+        >Cancel</Button
+      >
+      <Button v-else severity="secondary" variant="outlined" @click="open">Contact sheet</Button>
     </p>
   </li>
 </template>
@@ -76,7 +85,7 @@ function open(): void {
   object-fit: cover;
 }
 .step small {
-  font-size: 10.5px;
+  font-size: var(--small);
   text-align: center;
   overflow: hidden;
   text-overflow: ellipsis;

@@ -1,5 +1,8 @@
 <script setup lang="ts">
 /** Which values of a control are tried beside each other, on which region. */
+import Checkbox from 'primevue/checkbox';
+import InputText from 'primevue/inputtext';
+import Button from 'primevue/button';
 import Dialog from 'primevue/dialog';
 import { computed, ref } from 'vue';
 import type { SheetName } from '../../../core/document/schema.ts';
@@ -74,7 +77,7 @@ async function begin(): Promise<void> {
       <fieldset v-if="isChoice">
         <legend>Beside {{ tell(value) }}, which stands now</legend>
         <label v-for="choice in others" :key="choice"
-          ><input v-model="picked" type="checkbox" :value="choice" /> {{ choice }}</label
+          ><Checkbox v-model="picked" :value="choice" size="small" /> {{ choice }}</label
         >
       </fieldset>
       <label v-else class="values">
@@ -83,11 +86,11 @@ async function begin(): Promise<void> {
             >, {{ control.unit }}</template
           ></span
         >
-        <input
+        <InputText
           v-model="text"
           autofocus
           spellcheck="false"
-          :aria-invalid="'problem' in read"
+          :invalid="'problem' in read"
           aria-describedby="sweep-told"
         />
       </label>
@@ -96,15 +99,15 @@ async function begin(): Promise<void> {
         <template v-else
           >{{ read.values.length + 1 }} renders of
           {{ region ? `the region, ${region.width} × ${region.height} pixels,` : 'the whole frame' }}
-          by the {{ sheet }} sheet, all on the same random numbers. Nothing is kept until you pick one.</template
+          by the {{ sheet }} sheet, all on the same random numbers. Nothing is kept until you choose one.</template
         >
       </p>
     </form>
     <template #footer>
-      <button class="flat" @click="emit('closed')">Cancel</button>
-      <button class="plain act" type="submit" form="sweep" :disabled="busy || !values">
+      <Button severity="secondary" variant="text" @click="emit('closed')">Cancel</Button>
+      <Button type="submit" form="sweep" :disabled="busy || !values">
         Render {{ values ? `${values.length} ${isChoice ? 'choices' : 'values'}` : '' }}
-      </button>
+      </Button>
     </template>
   </Dialog>
 </template>
@@ -125,19 +128,8 @@ legend,
   color: var(--soft);
   padding: 0 0 6px;
 }
-fieldset input {
-  accent-color: var(--act);
-}
 .values {
   display: grid;
-}
-.values input {
-  font: inherit;
-  color: var(--text);
-  background: var(--out);
-  border: 1px solid #5a5a5a;
-  border-radius: 3px;
-  padding: 5px 8px;
 }
 p {
   margin-top: 10px;

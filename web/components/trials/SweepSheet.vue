@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A sweep as a contact sheet: the region as it is now and at each step, with noise, cost and light under each; a chart of them. */
+import Button from 'primevue/button';
 import Select from 'primevue/select';
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import type { SweepSummary, TrialSummary } from '../../../core/contracts/events.ts';
@@ -246,16 +247,14 @@ const compare = (step: TrialSummary) => (view.trialId = step.id);
         <p class="acts">
           <template v-if="progress.isRunning">
             <span class="num dim">{{ percent(progress.share) }}</span>
-            <button class="flat" @click="shot.stopSweep(sweep)">Stop</button>
+            <Button severity="secondary" variant="text" @click="shot.stopSweep(sweep)">Cancel</Button>
           </template>
-          <button class="plain" :disabled="!chosen" @click="chosen && compare(chosen)">Compare</button>
-          <button
-            class="plain act"
-            :disabled="chosen?.state !== 'done' || chosen.verdict === 'keep'"
-            @click="keeping = chosen"
+          <Button severity="secondary" variant="outlined" :disabled="!chosen" @click="chosen && compare(chosen)"
+            >Compare</Button
           >
+          <Button :disabled="chosen?.state !== 'done' || chosen.verdict === 'keep'" @click="keeping = chosen">
             Keep {{ chosen?.step ?? '' }} …
-          </button>
+          </Button>
         </p>
       </div>
     </div>
@@ -303,13 +302,13 @@ const compare = (step: TrialSummary) => (view.trialId = step.id);
 }
 .ok {
   color: var(--ok);
-  font-size: 11px;
+  font-size: var(--small);
 }
 .figures {
   display: flex;
   flex-wrap: wrap;
   gap: 0 8px;
-  font-size: 11px;
+  font-size: var(--small);
   color: var(--soft);
 }
 .figures.dim {
@@ -326,7 +325,7 @@ const compare = (step: TrialSummary) => (view.trialId = step.id);
 .decide {
   display: grid;
   align-content: space-between;
-  font-size: 12px;
+  font-size: var(--small);
 }
 .told {
   display: -webkit-box;

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** One trial of the ledger: predicted beside measured, and the decision about it. */
+import Button from 'primevue/button';
 import { computed } from 'vue';
 import type { TrialSummary } from '../../../core/contracts/events.ts';
 import { tellFigure, toldOf } from '../../../core/figures/effect.ts';
@@ -9,7 +10,7 @@ import { passName, percent } from '../../format.ts';
 import { useShot } from '../../stores/shot.ts';
 import { useView } from '../../stores/view.ts';
 import EffectAxis from './EffectAxis.vue';
-import PictureThumb from '../PictureThumb.vue';
+import PictureThumb from '../shared/PictureThumb.vue';
 
 const props = defineProps<{ trial: TrialSummary }>();
 const emit = defineEmits<{ keep: [] }>();
@@ -58,14 +59,15 @@ const isUp = computed(() => view.trialId === props.trial.id);
 
 <template>
   <li class="ledger-card beside" :class="{ on: isUp }">
-    <button
+    <Button
+      unstyled
       class="bare face"
       :aria-pressed="isUp"
       :title="`Compare before and after of trial ${trial.number}`"
       @click="view.trialId = trial.id"
     >
       <PictureThumb v-if="after" :render="after" />
-    </button>
+    </Button>
     <div class="facts">
       <p class="title">
         <b :title="trial.title">{{ trial.number }} · {{ trial.title }}</b>
@@ -78,12 +80,17 @@ const isUp = computed(() => view.trialId === props.trial.id);
           told || `${trial.region.width} × ${trial.region.height} px`
         }}</span>
         <span class="gap"></span>
-        <button v-if="isRunning" class="flat" @click="shot.stopTrial(trial)">Stop</button>
+        <Button v-if="isRunning" severity="secondary" variant="text" @click="shot.stopTrial(trial)">Cancel</Button>
         <template v-else-if="trial.verdict === null">
-          <button class="flat" @click="shot.dropTrial(trial)">Drop</button>
-          <button v-if="trial.state === 'done'" class="plain" :class="{ act: isUp }" @click="emit('keep')">
+          <Button severity="secondary" variant="text" @click="shot.dropTrial(trial)">Drop</Button>
+          <Button
+            v-if="trial.state === 'done'"
+            :severity="isUp ? undefined : 'secondary'"
+            :variant="isUp ? undefined : 'outlined'"
+            @click="emit('keep')"
+          >
             Keep …
-          </button>
+          </Button>
         </template>
       </p>
     </div>

@@ -58,7 +58,7 @@ const keeping = ref<TrialSummary | null>(null);
   display: flex;
   flex-direction: column;
   gap: 4px;
-  font-size: 12px;
+  font-size: var(--small);
   white-space: nowrap;
   border-right: 1px solid var(--line);
 }

@@ -56,7 +56,9 @@ async function drawCell(shelf: Shelf, cell: Cell, seen: Look): Promise<Drawn | n
       paintColour(used, alpha, spot, { ...look, exposure: look.exposure + own }, out);
     } else {
       const hasScale = layer.look === 'amount' || layer.look === 'count' || layer.look === 'flow';
-      top = layer.look === 'share' ? 1 : hasScale ? shelf.topOf(cell.key, source, layer.shown[0], 0.995) : null;
+      top =
+        cell.top ??
+        (layer.look === 'share' ? 1 : hasScale ? shelf.topOf(cell.key, source, layer.shown[0], 0.995) : null);
       paintData(source, layer, planes, look, top ?? 1, out);
     }
     blankBeside(spot, out);

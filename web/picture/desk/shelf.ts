@@ -25,7 +25,7 @@ export class Shelf {
 
   async open(key: string, ref: SourceRef): Promise<Source> {
     const before = this.refs.get(key);
-    const isNewer = ref.kind === 'render' && before?.kind === 'render' && before.revision !== ref.revision;
+    const isNewer = ref.kind === 'render' && before?.kind === 'render' && before.revision < ref.revision;
     this.refs.set(key, ref);
     if (isNewer) {
       this.sources.delete(key);
@@ -34,6 +34,8 @@ export class Shelf {
     }
     const known = this.sources.get(key);
     if (known) {
+      // Who draws a small picture of it knows fewer of its layers than who looks at all of them.
+      if (ref.kind === 'render' && ref.layers.length > known.opened.layers.length) known.opened.layers = ref.layers;
       // Last in the order of use.
       this.sources.delete(key);
       this.sources.set(key, known);

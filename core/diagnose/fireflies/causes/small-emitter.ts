@@ -1,4 +1,4 @@
-/** A small bright surface that is met by chance. */
+/** A small bright surface that is found by chance. */
 import { byShare } from './by-share.ts';
 
 export const smallEmitter = byShare('fireflies.small-emitter');

@@ -10,6 +10,6 @@ export const adaptiveCeiling: ProposeCure = ({ sheet }) => {
     id: 'adaptive-ceiling',
     title: `Sample adaptively, ${ceiling} at most`,
     ...setting({ '/adaptive/on': true, '/adaptive/target': sheet.grainTarget, '/samples': ceiling }),
-    note: 'It spends samples where noise is seen; what is met by chance is met more often and not cured.',
+    note: 'It puts samples where noise is visible; light found by chance is found more often, not cured.',
   };
 };

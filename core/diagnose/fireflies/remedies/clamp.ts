@@ -12,8 +12,8 @@ const SEEN = 0.1;
 
 export const TOLD_KIND: Record<ClampKind, string> = {
   bounced: 'light that bounced before',
-  indirect: 'light met later',
-  direct: 'light met at once',
+  indirect: 'indirect light',
+  direct: 'direct light',
 };
 
 /** @param base what is changed besides, if something is. @param names of objects by number from 0 */

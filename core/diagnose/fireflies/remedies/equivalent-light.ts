@@ -29,6 +29,6 @@ export const equivalentLight: ProposeCure = (of) => {
     title: `Put ${shape} for ${tellObjects(of, replaced)}; the mesh is only seen`,
     isAimed: true,
     ...setting(values),
-    note: shells.length ? `Its light goes through ${tellObjects(of, shells)} as if nothing were there.` : undefined,
+    note: shells.length ? `Its light passes through ${tellObjects(of, shells)} unattenuated.` : undefined,
   };
 };

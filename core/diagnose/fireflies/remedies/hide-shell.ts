@@ -14,6 +14,6 @@ export const hideShell: ProposeCure = (of) => {
     title: `Hide ${tellObjects(of, of.shells)} from shadow and reflection rays; the camera sees it`,
     isAimed: true,
     ...setting(values),
-    note: 'It is missing from reflections and throws no shadow, and its tint is not in what it lights.',
+    note: 'It is missing from reflections, casts no shadow, and no longer tints light.',
   };
 };

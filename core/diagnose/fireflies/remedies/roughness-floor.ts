@@ -12,5 +12,5 @@ export const roughnessFloor: ProposeCure = ({ share, sheet }) =>
         id: 'roughness-floor',
         title: `Blur reflections after a bounce, roughness ${FLOOR} at least`,
         ...setting({ '/roughnessFloor': FLOOR }),
-        note: 'Light that mirrors throw on other things loses its shape; mirrors that the camera sees stay sharp.',
+        note: 'Reflected caustics lose their shape; mirrors the camera sees stay sharp.',
       };

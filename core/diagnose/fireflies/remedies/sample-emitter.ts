@@ -1,7 +1,7 @@
 import type { ProposeCure } from './proposal.ts';
 import { setting, tellObjects } from './proposal.ts';
 
-/** Surfaces that shine and are not aimed at are met by chance alone: let lights' samples find them. */
+/** Surfaces that shine and are not aimed at are found by chance alone: let lights' samples find them. */
 export const sampleEmitter: ProposeCure = (of) => {
   const { document, glows, shells } = of;
   const found = glows.filter(({ material }) => material !== null && !document.materials[material].sampledAsLight);
@@ -14,6 +14,6 @@ export const sampleEmitter: ProposeCure = (of) => {
     )} as a light`,
     isAimed: true,
     ...setting(Object.fromEntries(found.map(({ material }) => [`/materials/${material}/sampledAsLight`, true]))),
-    note: shells.length ? `Glass stands around: light that goes through ${tellObjects(of, shells)} is found by chance still.` : undefined, // prettier-ignore
+    note: shells.length ? `It is enclosed in glass: light through ${tellObjects(of, shells)} is still found by chance.` : undefined, // prettier-ignore
   };
 };

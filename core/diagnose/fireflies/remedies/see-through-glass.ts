@@ -1,6 +1,6 @@
 import { setting, tellObjects, type ProposeCure } from './proposal.ts';
 
-/** Shadow rays go straight through the glass, tinted, so that lights behind it are aimed at and not met by chance. */
+/** Shadow rays go straight through the glass, tinted, so that lights behind it are aimed at and not found by chance. */
 export const seeThroughGlass: ProposeCure = (of) => {
   const closed = of.shells.filter((id) => !of.document.objects[id].seeThroughShadows);
   if (closed.length === 0) return null;
@@ -9,6 +9,6 @@ export const seeThroughGlass: ProposeCure = (of) => {
     title: `Let light through ${tellObjects(of, closed)} to what it shades`,
     isAimed: true,
     ...setting(Object.fromEntries(closed.map((id) => [`/objects/${id}/seeThroughShadows`, true]))),
-    note: 'Light goes straight on: the patterns that bent glass throws are lost, and what it bends away is not missing.',
+    note: 'Light passes straight through: caustics are lost, and so is the darkening where glass bends light away.',
   };
 };

@@ -7,5 +7,5 @@ export const clearFilter: Propose<BlackGlassCase> = ({ materials }) => ({
   id: 'clear-filter',
   title: `Let ${listed(materials.map(({ name }) => name))} filter nothing`,
   change: { kind: 'values', values: Object.fromEntries(materials.map(({ id }) => [`/materials/${id}/baseColour`, [1, 1, 1]])) }, // prettier-ignore
-  note: 'A tint that is wanted belongs into the absorption, which counts the distance inside the glass.',
+  note: 'Put a wanted tint into absorption, which depends on the distance inside the glass.',
 });

@@ -1,4 +1,4 @@
-/** Lights that are off by a control of theirs, put back; and an even environment where there is none, to see by. */
+/** Lights switched off by a control of theirs, put back; and an even environment where there is none, to see by. */
 import type { Proposal, Propose } from '../../family.ts';
 import { listed } from '../../words.ts';
 import { valuesFor, type Off } from '../dark.ts';

@@ -7,10 +7,10 @@ import type { LimitCase } from '../case.ts';
 /** Limits set to others: brightness and rays are read off the pilot, exactly; the rest is rendered small. */
 export function toLimits({ now, pilot }: LimitCase, id: string, title: string, limits: Limits): Proposal {
   const values = Object.entries(limits).filter(([kind, value]) => now[kind as keyof Limits] !== value);
-  const foretold: FigureValue[] = [
+  const forecast: FigureValue[] = [
     { id: 'brightness', before: stopsOf(pilot.energy(now)), after: stopsOf(pilot.energy(limits)) },
     { id: 'rays', before: pilot.rays(now), after: pilot.rays(limits) },
   ];
   const change = { kind: 'values' as const, values: Object.fromEntries(values.map(([kind, value]) => [`/limits/${kind}`, value])) }; // prettier-ignore
-  return { id, title, change, foretold };
+  return { id, title, change, forecast };
 }

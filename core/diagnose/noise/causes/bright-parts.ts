@@ -1,4 +1,4 @@
-/** Bright parts show noise that the shadow lift blows out. */
+/** Bright parts show noise that the shadow boost blows out. */
 import type { Cause } from '../../family.ts';
 import type { NoiseCase } from '../case.ts';
 

@@ -5,7 +5,7 @@ import type { NoiseCase } from '../case.ts';
 
 /**
  * Noise that more of one kind of samples would lower: its share of the variance, told by a pilot. Where raising that kind costs
- * as much as samples for everything, it is those that are too few.
+ * as much as samples per pixel, it is those that are too few.
  */
 export const ofDial = (id: CauseId, part: keyof SampleModel['parts']): Cause<NoiseCase> => ({
   id,

@@ -13,9 +13,9 @@ export const brightTarget: Propose<NoiseCase> = (of) => {
   ];
   return {
     id: 'bright-target',
-    title: `${samples} samples for everything`,
+    title: `${samples} samples per pixel`,
     change: { kind: 'values', values: { '/samples': samples } },
-    foretold: withSamples(asRendered(input, region), {
+    forecast: withSamples(asRendered(input, region), {
       noise: sides(),
       brightNoise: sides(plainDisplay),
       rays: samples / input.sheet.samples,

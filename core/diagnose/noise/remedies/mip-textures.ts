@@ -9,8 +9,8 @@ export const mipTextures: Propose<NoiseCase> = (of) => {
   if (images.length === 0) return null;
   return {
     id: 'mip-textures',
-    title: `Mix texels by mips in ${listed(images.map(([, name]) => name), 2)}`,
+    title: `Filter textures with mips in ${listed(images.map(([, name]) => name), 2)}`,
     change: { kind: 'values', values: mixed(images) },
-    note: 'Where texels are smaller than pixels, the pattern goes into its mean.',
+    note: 'Where texels are smaller than pixels, the pattern averages out.',
   }; // prettier-ignore
 };

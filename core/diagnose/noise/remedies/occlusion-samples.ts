@@ -10,6 +10,6 @@ export const moreOcclusionSamples: Propose<NoiseCase> = (of) => {
     id: 'occlusion-samples',
     title: `${samples} occlusion samples`,
     change: { kind: 'values', values: { '/extraSamples/occlusion': samples } },
-    note: 'More rays at the first hit alone.',
+    note: 'More rays at the first hit only.',
   };
 };

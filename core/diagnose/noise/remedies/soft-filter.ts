@@ -6,7 +6,7 @@ import { sharpFilter, SOFT, SOFT_WIDTH } from '../causes/sharp-filter.ts';
 export const softFilter: Propose<NoiseCase> = (of) =>
   sharpFilter.without!(of) && {
     id: 'soft-filter',
-    title: `Filter by a Gaussian of ${SOFT_WIDTH} pixels`,
+    title: `Use a Gaussian filter of ${SOFT_WIDTH} pixels`,
     change: { kind: 'values', values: SOFT },
     note: 'Edges are softer by about half a pixel, and bright ones no longer have a dark rim.',
   };

@@ -4,10 +4,10 @@ import type { Propose } from '../../family.ts';
 import type { NoiseCase, OverCase } from '../case.ts';
 import { titleOf } from '../plans.ts';
 
-/** Share of the rays of samples for everything. */
+/** Share of the rays of samples per pixel. */
 const WORTH = 0.95;
 
-/** Null where samples for everything are as cheap. */
+/** Null where samples per pixel are as cheap. */
 export function mixture({ plans }: OverCase): Plan | null {
   const mixed = plans.mixed(plans.scale);
   return mixed.rays < WORTH * plans.plain(plans.scale).rays ? mixed : null;

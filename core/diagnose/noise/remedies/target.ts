@@ -5,5 +5,5 @@ import type { NoiseCase } from '../case.ts';
 export const target: Propose<NoiseCase> = (of) => {
   if (of.kind !== 'over') return null;
   const plan = of.plans.plain(of.plans.scale);
-  return of.plans.even('target', `${plan.samples} samples for everything`, plan);
+  return of.plans.even('target', `${plan.samples} samples per pixel`, plan);
 };

@@ -14,6 +14,8 @@ export const air: Limit = {
       values['/background'] = null;
       items.push(item('background', 'the camera sees what lights the scene instead'));
     }
-    return items.length ? { fate: 'dropped', items, looks: 'The air is clear, the back is another.', values } : null;
+    return items.length
+      ? { fate: 'dropped', items, looks: 'The volume is clear and the background differs.', values }
+      : null;
   },
 };

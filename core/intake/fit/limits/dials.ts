@@ -8,7 +8,7 @@ const MATTER = ['/extraSamples/light', '/extraSamples/diffuse', '/extraSamples/s
 
 export const dials: Limit = {
   id: 'dials',
-  title: 'Dials the target does not have',
+  title: 'Controls the target lacks',
   run({ document, target }) {
     if (target.dials === null) return null;
     const has = new Set(target.dials.flatMap(({ ours }) => ours));
@@ -22,7 +22,12 @@ export const dials: Limit = {
       return [item(`final sheet ${pointer}`, `${dialAt(pointer).label.toLowerCase()} ${JSON.stringify(own)}`)];
     });
     return items.length
-      ? { fate: 'dropped', items, looks: 'Noise goes elsewhere, and what was clamped comes back as fireflies.', values }
+      ? {
+          fate: 'dropped',
+          items,
+          looks: 'Noise is distributed differently, and what was clamped comes back as fireflies.',
+          values,
+        }
       : null;
   },
 };

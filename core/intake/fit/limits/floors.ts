@@ -31,9 +31,9 @@ export const floors: Limit = {
       ? {
           fate: 'dropped',
           items,
-          looks: 'The floor is not there: things hang in the air, and throw no shadow on it.',
+          looks: 'The floor is missing: objects float and cast no shadow on it.',
           values,
-          repair: { label: 'Make them squares of geometry', patch: [], work: { kind: 'end floors', sides } },
+          repair: { label: 'Replace them with square meshes', patch: [], work: { kind: 'end floors', sides } },
         }
       : null;
   },

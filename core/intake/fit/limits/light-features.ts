@@ -9,18 +9,18 @@ const FEATURES: Record<
   LightFeature,
   { uses: (of: EmitterSpec) => boolean; left: Record<string, unknown>; looks: string }
 > = {
-  linking: { uses: ({ lights }) => lights.mode !== 'all', left: { lights: ALL }, looks: 'they light what they were kept from' },
-  'shadow linking': { uses: ({ shadowsOf }) => shadowsOf.mode !== 'all', left: { shadowsOf: ALL }, looks: 'everything throws its shadow' },
-  reach: { uses: ({ reach }) => reach.distance !== null || reach.bounces !== null, left: { reach: { distance: null, bounces: null } }, looks: 'they light as far as light goes' },
-  'shadow distance': { uses: ({ shadowDistance }) => shadowDistance !== null, left: { shadowDistance: null }, looks: 'what is far throws shadows, too' },
+  linking: { uses: ({ lights }) => lights.mode !== 'all', left: { lights: ALL }, looks: 'they light objects they were unlinked from' },
+  'shadow linking': { uses: ({ shadowsOf }) => shadowsOf.mode !== 'all', left: { shadowsOf: ALL }, looks: 'everything casts its shadow' },
+  reach: { uses: ({ reach }) => reach.distance !== null || reach.bounces !== null, left: { reach: { distance: null, bounces: null } }, looks: 'they light without a distance limit' },
+  'shadow distance': { uses: ({ shadowDistance }) => shadowDistance !== null, left: { shadowDistance: null }, looks: 'distant objects cast shadows, too' },
   'shadow colour': { uses: ({ shadowColour }) => shadowColour.some((c) => c > 0), left: { shadowColour: [0, 0, 0] }, looks: 'shadows are black' },
   groups: { uses: ({ group }) => group !== '', left: { group: '' }, looks: 'their light has no pass of its own' },
-  'no shadows': { uses: ({ castsShadows }) => !castsShadows, left: { castsShadows: true }, looks: 'they throw shadows that nobody asked for' },
+  'no shadows': { uses: ({ castsShadows }) => !castsShadows, left: { castsShadows: true }, looks: 'they cast shadows that were switched off' },
 }; // prettier-ignore
 
 export const lightFeatures: Limit = {
   id: 'light-features',
-  title: 'What lights can do',
+  title: 'Light features',
   run({ document, target }) {
     const values: Record<string, unknown> = {};
     const looks = new Set<string>();

@@ -3,7 +3,7 @@ import { item, type Limit } from '../limit.ts';
 
 export const lights: Limit = {
   id: 'lights',
-  title: 'Kinds of lights',
+  title: 'Light types',
   run({ document, target }) {
     const without = target.lights.without as string[];
     const values: Record<string, unknown> = {};

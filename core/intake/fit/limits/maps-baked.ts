@@ -4,7 +4,7 @@ import { texelsNeeded } from '../texels-needed.ts';
 
 export const mapsBaked: Limit = {
   id: 'maps-baked',
-  title: 'Computed maps made images',
+  title: 'Procedural maps that are baked',
   run({ document, scene, target }) {
     const baked = target.maps.baked as string[];
     const ids = Object.entries(document.maps).flatMap(([id, { kind }]) => (baked.includes(kind) ? [id] : []));
@@ -18,18 +18,17 @@ export const mapsBaked: Limit = {
       texels[id] = wanted;
       const why =
         most > has.texels
-          ? `${(most / has.texels).toPrecision(2)} pixels a texel: it comes out blurred`
-          : `${(has.texels / Math.max(1, most)).toPrecision(2)} texels a pixel`;
-      return [item(`/maps/${id}`, `${document.maps[id].kind}, ${has.texels} texels a side in the final (${has.from}): ${why}; ${wanted} are needed`)]; // prettier-ignore
+          ? `${(most / has.texels).toPrecision(2)} pixels per texel: it comes out blurred`
+          : `${(has.texels / Math.max(1, most)).toPrecision(2)} texels per pixel`;
+      return [item(`/maps/${id}`, `${document.maps[id].kind}, ${has.texels} texels per side in the final (${has.from}): ${why}; ${wanted} are needed`)]; // prettier-ignore
     });
     return items.length
       ? {
           fate: 'baked',
           items,
-          looks:
-            'Detail finer than a texel is gone; what reads the object’s space becomes one slice of it over the UVs.',
+          looks: 'Detail finer than a texel is lost; object-space maps become one slice over the UVs.',
           repair: {
-            label: 'Bake them here, as large as the camera needs',
+            label: 'Bake them here at the size the camera needs',
             patch: [],
             work: { kind: 'bake maps', texels },
           },

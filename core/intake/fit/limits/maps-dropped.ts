@@ -3,7 +3,7 @@ import { item, type Limit } from '../limit.ts';
 
 export const mapsDropped: Limit = {
   id: 'maps-dropped',
-  title: 'Computed maps left out',
+  title: 'Procedural maps left out',
   run({ document, target }) {
     const dropped = target.maps.dropped as string[];
     const items = [];
@@ -21,9 +21,9 @@ export const mapsDropped: Limit = {
     return {
       fate: 'dropped',
       items,
-      looks: 'Those surfaces are one flat value where the map varied.',
+      looks: 'Those surfaces have one flat value instead of the map.',
       values,
-      repair: { label: 'Make them images first', patch: [], work: { kind: 'bake maps', texels } },
+      repair: { label: 'Bake them to images first', patch: [], work: { kind: 'bake maps', texels } },
     };
   },
 };

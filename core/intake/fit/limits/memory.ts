@@ -17,7 +17,7 @@ export const memory: Limit = {
         item('geometry', `${triangles.toLocaleString('en')} triangles, ${bytes(triangles * perTriangle)}`),
         item('textures', `${(texels / 1e6).toFixed(1)} M texels, ${bytes(texels * perTexel)}`),
       ],
-      looks: `It needs ${bytes(needed)} of ${bytes(most)}: the render is ended from outside, or crawls.`,
+      looks: `It needs ${bytes(needed)} of ${bytes(most)}: the render is killed, or crawls.`,
     };
   },
 };

@@ -14,7 +14,7 @@ export const motion: Limit = {
       return [item(`/${id}`, object.motion === 'deforming' ? 'changes its shape' : 'moves')];
     });
     return items.length
-      ? { fate: 'dropped', items, looks: 'They stand still, without blur, and over a sequence in one place.', values }
+      ? { fate: 'dropped', items, looks: 'They stand still, without motion blur, for the whole sequence.', values }
       : null;
   },
 };

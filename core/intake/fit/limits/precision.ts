@@ -28,7 +28,7 @@ export const precision: Limit = {
       ? {
           fate: 'limited',
           items,
-          looks: 'Edges shake from frame to frame, shadows break up.',
+          looks: 'Edges jitter from frame to frame, shadows break up.',
           values: { '/precision': 'single' },
         }
       : null;

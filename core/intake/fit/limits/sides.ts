@@ -3,7 +3,7 @@ import { mendMeshes } from '../../repairs/offer.ts';
 
 export const sides: Limit = {
   id: 'sides',
-  title: 'Surfaces with one side',
+  title: 'Single-sided surfaces',
   run({ document, scene, target }) {
     if (target.sides === 'both') return null;
     const values: Record<string, unknown> = {};
@@ -23,9 +23,9 @@ export const sides: Limit = {
       ? {
           fate: 'dropped',
           items,
-          looks: 'Seen from behind they are not there, or without their texture.',
+          looks: 'From behind they are invisible, or lose their texture.',
           values,
-          repair: mendMeshes('Turn the faces of bodies outwards', document, 'turn outwards', [...new Set(turn)]),
+          repair: mendMeshes('Turn the faces of closed meshes outwards', document, 'turn outwards', [...new Set(turn)]),
         }
       : null;
   },

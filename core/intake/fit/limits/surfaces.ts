@@ -31,7 +31,7 @@ const PARTS: Record<
 
 export const surfaces: Limit = {
   id: 'surfaces',
-  title: 'Parts of surfaces',
+  title: 'Material features',
   run({ document, target }) {
     const items = [];
     const looks = new Set<string>();

@@ -2,7 +2,7 @@ import { item, type Limit } from '../limit.ts';
 
 export const uvSets: Limit = {
   id: 'uv-sets',
-  title: 'Further UV sets',
+  title: 'Extra UV sets',
   run({ document, target }) {
     const { uvSets: most } = target.maps;
     if (most === null) return null;
@@ -16,7 +16,7 @@ export const uvSets: Limit = {
       ? {
           fate: 'replaced',
           items,
-          looks: 'Those maps stand on the first UVs: in other places, at another size.',
+          looks: 'Those maps use the first UV set: in other places, at another size.',
           values,
         }
       : null;

@@ -1,21 +1,21 @@
-/** An invented renderer of the demo: a path tracer with two sampling dials. */
+/** An invented renderer of the demo: a path tracer that splits lights and bounces alike at the first hit. */
 import { ableTarget, type Target } from '../target.ts';
 
 export const heronTarget: Target = {
   ...ableTarget(),
   name: 'Heron',
-  about: 'Path tracer with two dials: rays a pixel, and a factor on all that starts at the first hit.',
+  about: 'Path tracer: one split count at the first hit serves lights and bounces alike; noise maps are baked.',
   maps: { baked: ['noise-object', 'waves'], dropped: [], uvSets: 2 },
-  bake: { preview: 512, final: 2048, own: {}, wins: 'own', most: 8192 },
+  bake: { preview: 384, final: 1536, own: {}, wins: 'own', most: 6144 },
   floors: false,
   depth: { direct: 0, glass: 'bodies', limits: 'by kind', most: 32 },
   dials: [
-    { name: 'rays a pixel', ours: ['/samples'], counts: 'samples', times: [], least: 1, most: 16384 },
+    { name: 'camera paths', ours: ['/samples'], counts: 'samples', times: [], least: 1, most: 16384 },
     {
-      name: 'splits at the first hit',
+      name: 'first-hit splits',
       ours: ['/extraSamples/light', '/extraSamples/diffuse', '/extraSamples/specular', '/extraSamples/transmission'],
       counts: 'samples',
-      times: ['rays a pixel'],
+      times: ['camera paths'],
       least: 1,
       most: 64,
     },

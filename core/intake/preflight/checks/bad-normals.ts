@@ -6,8 +6,8 @@ import { count, meshOffender, plural } from '../tell.ts';
 export const badNormals: Check = {
   id: 'bad-normals',
   group: 'shape',
-  title: 'Normals that are none',
-  why: 'A normal without length or that is no number leaves black spots.',
+  title: 'Invalid normals',
+  why: 'Zero-length or NaN normals render as black spots.',
   threshold: CAUTION,
   run(scene) {
     const offenders: Offender[] = [];
@@ -28,7 +28,7 @@ export const badNormals: Check = {
       expected: 'length 1',
       found: count(offenders, 'mesh', 'meshes'),
       offenders,
-      repair: mendMeshes('Give them length and side', scene.document, 'mend normals', meshes),
+      repair: mendMeshes('Recompute them', scene.document, 'mend normals', meshes),
     };
   },
 };

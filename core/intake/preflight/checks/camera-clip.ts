@@ -6,8 +6,8 @@ import { count, metres } from '../tell.ts';
 export const cameraClip: Check = {
   id: 'camera-clip',
   group: 'picture',
-  title: 'Clipping',
-  why: 'What lies before the near plane or behind the far one is cut out of the picture.',
+  title: 'Clipping planes',
+  why: 'Anything nearer than the near plane or beyond the far plane is cut off.',
   threshold: CAUTION,
   run(scene) {
     const { source, document } = scene;
@@ -36,7 +36,7 @@ export const cameraClip: Check = {
       }
     }
     return {
-      expected: 'all of the scene between the planes',
+      expected: 'the whole scene between the planes',
       found: count(offenders, 'camera cuts', 'cameras cut'),
       offenders,
     };

@@ -4,7 +4,7 @@ export const cameraCount: Check = {
   id: 'camera-count',
   group: 'picture',
   title: 'Cameras',
-  why: 'Without a camera nothing is seen; with several the farm may take the wrong one.',
+  why: 'With no camera there is no picture; with several the farm may pick the wrong one.',
   threshold: STOP,
   run({ source, profile }) {
     const { cameras } = source;

@@ -6,8 +6,8 @@ import { count } from '../tell.ts';
 export const coincidentInstances: Check = {
   id: 'coincident-instances',
   group: 'shape',
-  title: 'Objects twice over',
-  why: 'Two copies in one place render as one, cost as two, and flicker where their materials differ.',
+  title: 'Duplicate objects',
+  why: 'Two copies in one place look like one, cost twice, and flicker where their materials differ.',
   threshold: CAUTION,
   run(scene) {
     const offenders: Offender[] = [];
@@ -25,7 +25,7 @@ export const coincidentInstances: Check = {
       expected: 'none',
       found: count(offenders, 'object'),
       offenders,
-      repair: leaveOut('Leave the second ones out', scene.document, idsOf(offenders)),
+      repair: leaveOut('Remove the duplicates', scene.document, idsOf(offenders)),
     };
   },
 };

@@ -5,8 +5,8 @@ import { count, meshFaults, plural } from '../tell.ts';
 export const degenerateFace: Check = {
   id: 'degenerate-face',
   group: 'shape',
-  title: 'Faces without area',
-  why: 'They have no normal: shading on them is undefined, and they cost rays for nothing.',
+  title: 'Zero-area faces',
+  why: 'They have no normal: shading is undefined, and they cost rays for nothing.',
   threshold: CAUTION,
   run(scene) {
     const { offenders, meshes } = meshFaults(
@@ -18,7 +18,7 @@ export const degenerateFace: Check = {
       expected: 'none',
       found: count(offenders, 'mesh', 'meshes'),
       offenders,
-      repair: mendMeshes('Leave those faces out', scene.document, 'drop degenerate', meshes),
+      repair: mendMeshes('Remove those faces', scene.document, 'drop degenerate', meshes),
     };
   },
 };

@@ -5,8 +5,8 @@ import { count, meshFaults, plural } from '../tell.ts';
 export const duplicateFace: Check = {
   id: 'duplicate-face',
   group: 'shape',
-  title: 'Faces twice over',
-  why: 'Two faces in one place flicker against each other, and glass is entered twice.',
+  title: 'Duplicate faces',
+  why: 'Two faces in one place flicker, and glass is entered twice.',
   threshold: CAUTION,
   run(scene) {
     const { offenders, meshes } = meshFaults(
@@ -18,7 +18,7 @@ export const duplicateFace: Check = {
       expected: 'none',
       found: count(offenders, 'mesh', 'meshes'),
       offenders,
-      repair: mendMeshes('Leave the second ones out', scene.document, 'drop duplicates', meshes),
+      repair: mendMeshes('Remove the duplicates', scene.document, 'drop duplicates', meshes),
     };
   },
 };

@@ -7,7 +7,7 @@ export const environmentMissing: Check = {
   id: 'environment-missing',
   group: 'light',
   title: 'Environment',
-  why: 'What is shiny mirrors black where nothing stands around the scene.',
+  why: 'Reflective surfaces mirror black where nothing surrounds the scene.',
   threshold: CAUTION,
   run(scene) {
     const { source } = scene;

@@ -11,7 +11,7 @@ export const farFromOrigin: Check = {
   id: 'far-from-origin',
   group: 'space',
   title: 'Distance from the origin',
-  why: 'Numbers of 32 bits have steps of 4 mm at 40 km: edges shake and shadows break up where a renderer keeps places in them.',
+  why: 'Single precision has steps of 4 mm at 40 km: edges jitter and shadows break up in renderers that use it.',
   threshold: CAUTION,
   run(scene) {
     const offenders = objectFaults(scene, (object) => {

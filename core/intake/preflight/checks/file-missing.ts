@@ -5,7 +5,7 @@ export const fileMissing: Check = {
   id: 'file-missing',
   group: 'travel',
   title: 'Missing files',
-  why: 'What stands in the file is not in the picture.',
+  why: 'Whatever the file holds is missing from the picture.',
   threshold: STOP,
   run({ source }) {
     const offenders = source.references

@@ -6,7 +6,7 @@ export const fileOutsideRoots: Check = {
   id: 'file-outside-roots',
   group: 'travel',
   title: 'Textures outside the roots',
-  why: 'The farm has the roots and nothing else; what lies elsewhere is missing there.',
+  why: 'The farm sees the root folders and nothing else; anything elsewhere is missing there.',
   threshold: STOP,
   run({ source, profile }) {
     const offenders = outsideRoots(source.references, profile.roots, (kind) => kind === 'image');

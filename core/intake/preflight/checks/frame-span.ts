@@ -4,7 +4,7 @@ export const frameSpan: Check = {
   id: 'frame-span',
   group: 'time',
   title: 'Frames',
-  why: 'Frames outside the span are rendered for nothing; missing ones leave a hole in the cut.',
+  why: 'Frames outside the range are rendered for nothing; missing ones leave a hole in the cut.',
   threshold: STOP,
   run({ source, profile, document }) {
     const first = source.settings.firstFrame;

@@ -5,7 +5,7 @@ export const instanceCount: Check = {
   id: 'instance-count',
   group: 'weight',
   title: 'Instances',
-  why: 'Each copy costs a place in the top tree and in the scene graph, even where it shares its mesh.',
+  why: 'Each instance takes a place in the top-level tree and the scene graph, even where meshes are shared.',
   threshold: { caution: 100_000, stop: 2_000_000 },
   run(scene) {
     const shared = [...scene.objectsByMesh.values()].filter((objects) => objects.length > 1);

@@ -7,8 +7,8 @@ import { count } from '../tell.ts';
 export const lightOff: Check = {
   id: 'light-off',
   group: 'light',
-  title: 'Lights that are off',
-  why: 'A light that is hidden or at zero is easily forgotten: nothing tells it from one that was never there.',
+  title: 'Lights switched off',
+  why: 'A light that is hidden or at zero is easily forgotten.',
   threshold: CAUTION,
   run({ source, document }) {
     const off = source.lights.flatMap(({ node, spec }) => {
@@ -17,7 +17,7 @@ export const lightOff: Check = {
       return detail === null ? [] : [{ object, detail, count: 1 }];
     });
     return {
-      expected: 'every light shines',
+      expected: 'every light on',
       found: count(off, 'light'),
       offenders: off,
       repair: setValues('Show hidden lights', document, shown(document)),

@@ -4,7 +4,7 @@ import { plural } from '../tell.ts';
 export const lightsMissing: Check = {
   id: 'lights-missing',
   group: 'light',
-  title: 'Light',
+  title: 'Lights',
   why: 'Without light the picture is black.',
   threshold: STOP,
   run(scene) {
@@ -20,9 +20,9 @@ export const lightsMissing: Check = {
       around ? 'an environment' : 'no environment',
     ];
     return {
-      expected: 'at least one thing that shines',
+      expected: 'at least one light source',
       found: found.join(', '),
-      offenders: isLit ? [] : [{ object: source.file, detail: 'nothing in it shines', count: 1 }],
+      offenders: isLit ? [] : [{ object: source.file, detail: 'no light source', count: 1 }],
     };
   },
 };

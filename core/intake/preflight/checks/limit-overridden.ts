@@ -6,7 +6,7 @@ import { count } from '../tell.ts';
 export const limitOverridden: Check = {
   id: 'limit-overridden',
   group: 'sheet',
-  title: 'Limits that others override',
+  title: 'Overridden limits',
   why: 'A limit above the overall one does nothing: paths end at the overall limit first.',
   threshold: CAUTION,
   run({ source, document }) {
@@ -29,7 +29,7 @@ export const limitOverridden: Check = {
       if (needed > limits.overall) values[`/sheets/${name}/limits/overall`] = Math.min(200, needed);
     }
     return {
-      expected: 'an overall limit above each other one',
+      expected: 'an overall limit above every other',
       found: count(offenders, 'limit'),
       offenders,
       repair: setValues('Raise the overall limit', document, values),

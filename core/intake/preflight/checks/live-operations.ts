@@ -4,8 +4,8 @@ import { count, objectFaults } from '../tell.ts';
 export const liveOperations: Check = {
   id: 'live-operations',
   group: 'shape',
-  title: 'Operations not baked in',
-  why: 'Skins, blend shapes and subdivision that nobody carries out leave the mesh in its rest shape.',
+  title: 'Unbaked deformers',
+  why: 'Skinning, blend shapes and subdivision that are not evaluated leave the mesh in its rest pose.',
   threshold: CAUTION,
   run(scene) {
     const offenders = objectFaults(scene, ({ node }) => (node.live.length ? node.live.join(', ') : null));

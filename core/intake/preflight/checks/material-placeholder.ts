@@ -9,7 +9,7 @@ export const materialPlaceholder: Check = {
   id: 'material-placeholder',
   group: 'surface',
   title: 'Placeholder materials',
-  why: 'A material that nobody gave a name or a look is one that was forgotten.',
+  why: 'A material with no name and no look of its own was probably forgotten.',
   threshold: CAUTION,
   run(scene) {
     const { source } = scene;
@@ -20,7 +20,7 @@ export const materialPlaceholder: Check = {
       const isPlain = material.textures.length === 0 && look === PLAIN;
       const isUnnamed = isPlaceholder(material.name, scene.profile);
       if (wearers.length === 0 || !(isPlain || isUnnamed)) return [];
-      const what = isPlain ? 'is as a new material is' : 'has a name that nobody chose';
+      const what = isPlain ? 'is as a new material is' : 'has a default name';
       return [
         {
           object: material.name || 'unnamed material',

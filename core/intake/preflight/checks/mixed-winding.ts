@@ -5,8 +5,8 @@ import { count, meshFaults, plural } from '../tell.ts';
 export const mixedWinding: Check = {
   id: 'mixed-winding',
   group: 'shape',
-  title: 'Faces turned both ways',
-  why: 'Neighbours that face opposite ways shade with a hard line between them, and break solid glass.',
+  title: 'Inconsistent face orientation',
+  why: 'Neighbours that face opposite ways shade with a hard edge between them, and break solid glass.',
   threshold: CAUTION,
   run(scene) {
     const { offenders, meshes } = meshFaults(
@@ -18,7 +18,7 @@ export const mixedWinding: Check = {
       expected: 'none',
       found: count(offenders, 'mesh', 'meshes'),
       offenders,
-      repair: mendMeshes('Turn neighbours alike', scene.document, 'turn outwards', meshes),
+      repair: mendMeshes('Make the orientation consistent', scene.document, 'turn outwards', meshes),
     };
   },
 };

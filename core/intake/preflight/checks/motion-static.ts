@@ -5,8 +5,8 @@ import { count, objectFaults } from '../tell.ts';
 export const motionStatic: Check = {
   id: 'motion-static',
   group: 'time',
-  title: 'Motion that is not rendered',
-  why: 'An object with keys that is marked static stands still in the render; one moment of other scenes’ animation is read.',
+  title: 'Motion not rendered',
+  why: 'An animated object marked static stands still in the render; of other scenes’ animation one moment is read.',
   threshold: CAUTION,
   run(scene) {
     const offenders = objectFaults(scene, ({ node }) => (node.moves ? 'has animation, and is rendered still' : null));
@@ -16,10 +16,10 @@ export const motionStatic: Check = {
       for (const [id, { motion, keys }] of Object.entries(document.objects))
         if (keys.length && motion === 'static') values[`/objects/${id}/motion`] = keys.some(({ mesh }) => mesh) ? 'deforming' : 'transform'; // prettier-ignore
     return {
-      expected: 'what is animated moves',
+      expected: 'animated objects move',
       found: count(offenders, 'object stands still', 'objects stand still'),
       offenders,
-      repair: setValues('Let its keys move it', document, values),
+      repair: setValues('Turn its motion on', document, values),
     };
   },
 };

@@ -6,8 +6,8 @@ import { count } from '../tell.ts';
 export const nameDuplicate: Check = {
   id: 'name-duplicate',
   group: 'order',
-  title: 'Names twice over',
-  why: 'Links, overrides and logs go by name: with two of it they take either.',
+  title: 'Duplicate names',
+  why: 'Light links, overrides and logs go by name; with duplicates they may pick the wrong one.',
   threshold: CAUTION,
   run(scene) {
     const seen = new Map<string, string>();

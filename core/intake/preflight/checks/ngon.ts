@@ -5,20 +5,20 @@ import { count, meshFaults, plural } from '../tell.ts';
 export const ngon: Check = {
   id: 'ngon',
   group: 'shape',
-  title: 'Faces of many corners',
-  why: 'Programs cut them into triangles each in their own way: shading and displacement differ.',
+  title: 'N-gons',
+  why: 'Programs triangulate n-gons in different ways, so shading and displacement differ.',
   threshold: CAUTION,
   run(scene) {
     const { offenders, meshes } = meshFaults(
       scene,
       ({ ngons }) => ngons,
-      (n) => `${plural(n, 'face')} of more than four corners`,
+      (n) => `${plural(n, 'face')} of more than four vertices`,
     );
     return {
-      expected: 'faces of three or four corners',
+      expected: 'triangles and quads',
       found: count(offenders, 'mesh', 'meshes'),
       offenders,
-      repair: mendMeshes('Cut them into triangles', scene.document, 'cut faces', meshes),
+      repair: mendMeshes('Triangulate them', scene.document, 'cut faces', meshes),
     };
   },
 };

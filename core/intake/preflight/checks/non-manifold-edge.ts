@@ -4,8 +4,8 @@ import { count, meshFaults, plural } from '../tell.ts';
 export const nonManifoldEdge: Check = {
   id: 'non-manifold-edge',
   group: 'shape',
-  title: 'Edges of more than two faces',
-  why: 'Inside and outside cannot be told apart there: glass fills wrongly, subdivision and displacement tear.',
+  title: 'Non-manifold edges',
+  why: 'Inside and outside are ambiguous there: glass fills wrongly; subdivision and displacement tear.',
   threshold: CAUTION,
   run(scene) {
     const { offenders } = meshFaults(

@@ -5,7 +5,7 @@ export const objectCount: Check = {
   id: 'object-count',
   group: 'weight',
   title: 'Objects',
-  why: 'Scenes of very many small objects take long to open and to hand over.',
+  why: 'Scenes with very many small objects are slow to open and to transfer.',
   threshold: { caution: 20_000, stop: 200_000 },
   run({ objects }) {
     const amount = objects.length;

@@ -6,7 +6,7 @@ export const objectHidden: Check = {
   id: 'object-hidden',
   group: 'order',
   title: 'Hidden objects',
-  why: 'Hidden things travel, take memory, and come back when somebody unhides all.',
+  why: 'Hidden objects travel along, take memory, and come back when somebody unhides everything.',
   threshold: CAUTION,
   run(scene) {
     const offenders = objectFaults(scene, ({ node }) => (node.visible ? null : 'is hidden'));
@@ -14,7 +14,7 @@ export const objectHidden: Check = {
       expected: 'none',
       found: count(offenders, 'object'),
       offenders,
-      repair: leaveOut('Leave them out of the shot', scene.document, idsOf(offenders)),
+      repair: leaveOut('Remove them from the shot', scene.document, idsOf(offenders)),
     };
   },
 };

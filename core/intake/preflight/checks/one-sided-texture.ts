@@ -4,8 +4,8 @@ import { count, objectFaults } from '../tell.ts';
 export const oneSidedTexture: Check = {
   id: 'one-sided-texture',
   group: 'surface',
-  title: 'One-sided surfaces',
-  why: 'Seen from behind they are not there; many renderers show the back black or not at all.',
+  title: 'Single-sided surfaces',
+  why: 'They are invisible from behind; many renderers show the back black or not at all.',
   threshold: { caution: null, stop: null },
   run(scene) {
     const textured = new Set(scene.worn.flatMap(({ objects }) => objects.map(({ node }) => node.path)));

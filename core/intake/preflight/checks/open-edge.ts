@@ -9,7 +9,7 @@ export const openEdge: Check = {
   id: 'open-edge',
   group: 'shape',
   title: 'Open edges',
-  why: 'Solid glass needs a closed body; light that enters through a hole never leaves.',
+  why: 'Solid glass needs a closed mesh; light that enters through a hole never leaves.',
   threshold: CAUTION,
   run(scene) {
     const { materials } = scene.source;
@@ -26,7 +26,7 @@ export const openEdge: Check = {
         meshes.push(scene.source.meshes[mesh].name);
     }
     return {
-      expected: 'closed bodies of glass',
+      expected: 'watertight glass',
       found: count(offenders, 'mesh', 'meshes'),
       offenders,
       repair: mendMeshes('Close the flat holes', scene.document, 'close holes', meshes),

@@ -4,8 +4,8 @@ import { setValues } from '../../repairs/offer.ts';
 export const pictureSize: Check = {
   id: 'picture-size',
   group: 'picture',
-  title: 'Picture size',
-  why: 'A picture of another size does not fit the plates and masks of the show.',
+  title: 'Resolution',
+  why: 'A different resolution does not match the show’s plates and mattes.',
   threshold: STOP,
   run({ source, profile, document }) {
     const width = document?.sheets.final.width ?? source.settings.width;

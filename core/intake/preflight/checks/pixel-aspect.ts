@@ -4,7 +4,7 @@ export const pixelAspect: Check = {
   id: 'pixel-aspect',
   group: 'picture',
   title: 'Pixel aspect',
-  why: 'Pixels of another shape squeeze the picture when it is shown.',
+  why: 'Another pixel aspect squeezes the picture on display.',
   threshold: STOP,
   run({ source, profile, document }) {
     const aspect = source.settings.pixelAspect ?? (document ? 1 : null);

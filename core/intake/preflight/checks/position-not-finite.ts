@@ -5,18 +5,18 @@ import { count, meshOffender, plural } from '../tell.ts';
 export const positionNotFinite: Check = {
   id: 'position-not-finite',
   group: 'space',
-  title: 'Places that are no numbers',
-  why: 'A point or transform that is not a number makes boxes, trees and pictures undefined.',
+  title: 'NaN positions',
+  why: 'NaN in a point or transform breaks bounding boxes, acceleration structures and pictures.',
   threshold: STOP,
   run(scene) {
     const offenders: Offender[] = [];
     for (const [mesh, objects] of scene.objectsByMesh) {
       const n = scene.source.meshes[mesh].poly.points.reduce((sum, v) => sum + Number(!Number.isFinite(v)), 0);
-      if (n) offenders.push(meshOffender(objects, n, `${plural(n, 'coordinate')} of its points are no finite numbers`));
+      if (n) offenders.push(meshOffender(objects, n, `${plural(n, 'coordinate')} of its points are NaN or infinite`));
     }
     for (const { path, local } of scene.source.nodes)
       if (!local.every(Number.isFinite))
-        offenders.push({ object: path, detail: 'its transform holds what is no finite number', count: 1 });
+        offenders.push({ object: path, detail: 'its transform contains NaN or infinity', count: 1 });
     return { expected: 'finite numbers', found: count(offenders, 'object'), offenders };
   },
 };

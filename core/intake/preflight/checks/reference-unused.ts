@@ -6,7 +6,7 @@ export const referenceUnused: Check = {
   id: 'reference-unused',
   group: 'travel',
   title: 'Unused references',
-  why: 'Files that nothing is taken from make packages large and break them when they go missing.',
+  why: 'Unused files make packages large, and break them when they go missing.',
   threshold: CAUTION,
   run({ source, document }) {
     const offenders = source.references

@@ -7,8 +7,8 @@ import { count, meshOffender, plural } from '../tell.ts';
 export const reversedNormals: Check = {
   id: 'reversed-normals',
   group: 'shape',
-  title: 'Normals that face inwards',
-  why: 'Surfaces shade as if lit from behind; one-sided ones vanish; glass takes inside for outside.',
+  title: 'Reversed normals',
+  why: 'Surfaces shade as if lit from behind; single-sided ones vanish; glass takes inside for outside.',
   threshold: CAUTION,
   run(scene) {
     const offenders: Offender[] = [];

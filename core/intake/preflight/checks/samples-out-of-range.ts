@@ -10,14 +10,14 @@ export const samplesOutOfRange: Check = {
   id: 'samples-out-of-range',
   group: 'sheet',
   title: 'Samples',
-  why: 'Too few leave noise, too many burn the farm’s time; beyond the range a slip of the finger is likely.',
+  why: 'Too few leave noise, too many waste farm time; beyond the range it is probably a typo.',
   threshold: CAUTION,
   run({ source, document, profile }) {
     if (!source.sheets) return 'the scene has no sheets of ours';
     const offenders: Offender[] = [];
     for (const [name, sheet] of Object.entries(source.sheets)) {
       if (sheet.samples > MOST || (name === 'final' && sheet.samples < LEAST))
-        offenders.push({ object: `${name} sheet`, detail: `${sheet.samples} samples a pixel`, count: 1 });
+        offenders.push({ object: `${name} sheet`, detail: `${sheet.samples} samples per pixel`, count: 1 });
       for (const [kind, n] of Object.entries(sheet.extraSamples))
         if (n * sheet.samples > MOST * 4)
           offenders.push({
@@ -27,7 +27,7 @@ export const samplesOutOfRange: Check = {
           });
     }
     return {
-      expected: `${LEAST} to ${MOST} a pixel`,
+      expected: `${LEAST} to ${MOST} per pixel`,
       found: count(offenders, 'figure'),
       offenders,
       repair: ofProfile(document, profile, '/samples'),

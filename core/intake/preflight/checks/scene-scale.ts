@@ -4,8 +4,8 @@ import { metres } from '../tell.ts';
 export const sceneScale: Check = {
   id: 'scene-scale',
   group: 'space',
-  title: 'Size of the whole',
-  why: 'A set of millimetres or of hundreds of kilometres was most likely made in other units.',
+  title: 'Scene size',
+  why: 'A scene of millimetres or of hundreds of kilometres was probably built in other units.',
   threshold: CAUTION,
   run(scene) {
     const { min, max } = scene.bounds;

@@ -5,7 +5,7 @@ export const sceneUnits: Check = {
   id: 'scene-units',
   group: 'space',
   title: 'Units',
-  why: 'In other units light falls off, glass tints and fog thickens otherwise.',
+  why: 'In other units light falls off, glass tints and volumes thicken differently.',
   threshold: CAUTION,
   run({ source, profile }) {
     const unit = source.metresPerUnit;

@@ -6,15 +6,15 @@ import { differences } from '../sheets.ts';
 export const settingsAtDefault: Check = {
   id: 'settings-at-default',
   group: 'sheet',
-  title: 'Settings as a new shot has them',
-  why: 'A final sheet that nobody touched was most likely lost on the way; the last kept version has it.',
+  title: 'Default settings',
+  why: 'A final sheet nobody has touched was probably lost along the way; the last kept version has it.',
   threshold: CAUTION,
   run({ source, document, profile }) {
     if (!source.sheets) return 'the scene has no sheets of ours';
     const { final } = source.sheets;
     const changed = differences(final, { ...defaultSheet(), width: final.width, height: final.height });
     return {
-      expected: 'settings somebody chose',
+      expected: 'settings chosen for the shot',
       found: changed.length ? `${changed.length} chosen` : 'all as a new shot has them',
       offenders: changed.length ? [] : [{ object: 'final sheet', detail: 'is as a new shot has it', count: 1 }],
       repair: ofProfile(document, profile),

@@ -3,8 +3,8 @@ import { CAUTION, type Check } from '../check.ts';
 export const settingsBlank: Check = {
   id: 'settings-blank',
   group: 'sheet',
-  title: 'Settings that are not there',
-  why: 'Without settings of its own a scene is rendered with whatever the machine has at hand.',
+  title: 'Missing settings',
+  why: 'With no settings of its own a scene renders with whatever the machine defaults to.',
   threshold: CAUTION,
   run({ source }) {
     if (source.format !== 'USD') return 'scenes of this format hold no render settings to be blank';

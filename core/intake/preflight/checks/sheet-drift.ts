@@ -9,15 +9,15 @@ const MAY_DIFFER = new Set(['width', 'height', 'samples', 'adaptive', 'extraSamp
 export const sheetDrift: Check = {
   id: 'sheet-drift',
   group: 'sheet',
-  title: 'Preview and final out of step',
-  why: 'What was put right on the preview sheet is still wrong in the final render.',
+  title: 'Preview and final differ',
+  why: 'What was fixed on the preview sheet is still wrong in the final render.',
   threshold: CAUTION,
   run({ source, document }) {
     if (!source.sheets || !document) return 'the scene has no sheets of ours';
     const { preview, final } = source.sheets;
     const differing = differences(preview, final).filter(({ path }) => !MAY_DIFFER.has(path.split('/')[1]));
     return {
-      expected: 'the same but for size and samples',
+      expected: 'the same except size and samples',
       found: count(
         differing.map(({ path }) => ({ object: path, detail: '', count: 1 })),
         'setting',

@@ -5,7 +5,7 @@ export const targetMismatch: Check = {
   id: 'target-mismatch',
   group: 'sheet',
   title: 'Renderer and extensions',
-  why: 'A scene made for another renderer, or with extensions the target lacks, comes out otherwise or not at all.',
+  why: 'A scene made for another renderer, or with extensions the target lacks, renders differently or not at all.',
   threshold: STOP,
   run({ source, profile }) {
     const { renderer } = source.settings;

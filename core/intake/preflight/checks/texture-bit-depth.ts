@@ -5,7 +5,7 @@ export const textureBitDepth: Check = {
   id: 'texture-bit-depth',
   group: 'surface',
   title: 'Bit depth',
-  why: 'Eight bits make terraces of a displacement or a bump; colours of a float image lose their lights.',
+  why: 'Eight bits turn displacement or bump into terraces; a float image loses its highlights.',
   threshold: CAUTION,
   run(scene) {
     const offenders = scene.worn.flatMap(({ texture: { slot, image }, material }) => {

@@ -8,7 +8,7 @@ export const textureColourSpace: Check = {
   id: 'texture-colour-space',
   group: 'surface',
   title: 'Colour spaces',
-  why: 'A colour read as data is too light; a roughness or normal read as colour is bent.',
+  why: 'Colour read as data is too light; roughness or normals read as colour are bent.',
   threshold: CAUTION,
   run(scene) {
     const offenders: Offender[] = [];

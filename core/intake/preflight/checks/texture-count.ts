@@ -5,7 +5,7 @@ export const textureCount: Check = {
   id: 'texture-count',
   group: 'weight',
   title: 'Textures',
-  why: 'Every image is opened on every machine, each tile of a tiled one too.',
+  why: 'Every image is opened on every machine, and so is each tile of a UDIM set.',
   threshold: { caution: 1_000, stop: 10_000 },
   run({ source }) {
     const amount = source.images.reduce((sum, { tiles }) => sum + Math.max(1, tiles.length), 0);

@@ -5,7 +5,7 @@ export const textureMemory: Check = {
   id: 'texture-memory',
   group: 'weight',
   title: 'Texture memory',
-  why: 'Textures are unpacked while rendering: four bytes a channel here, and a third more for their smaller copies.',
+  why: 'Textures are unpacked while rendering: four bytes per channel here, and a third more for mips.',
   threshold: { caution: 4 * 2 ** 30, stop: 16 * 2 ** 30 },
   run(scene) {
     const each = scene.source.images.map(({ tiles }, i) => {

@@ -5,7 +5,7 @@ export const textureMissing: Check = {
   id: 'texture-missing',
   group: 'travel',
   title: 'Missing textures',
-  why: 'What should wear the texture is rendered plain.',
+  why: 'Surfaces that use the texture render plain.',
   threshold: STOP,
   run(scene) {
     const offenders = scene.source.images.flatMap(({ bytes, where }, i) =>

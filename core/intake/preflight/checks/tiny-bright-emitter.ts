@@ -6,7 +6,7 @@ export const tinyBrightEmitter: Check = {
   id: 'tiny-bright-emitter',
   group: 'light',
   title: 'Tiny bright emitters',
-  why: 'Paths meet them by chance only, and each one that does is a firefly.',
+  why: 'Paths find them only by chance, and each hit is a firefly.',
   threshold: CAUTION,
   run(scene) {
     const { source } = scene;

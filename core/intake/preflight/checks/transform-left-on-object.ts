@@ -9,8 +9,8 @@ const FAR_OFF = 100;
 export const transformLeftOnObject: Check = {
   id: 'transform-left-on-object',
   group: 'space',
-  title: 'Scale left on objects',
-  why: 'Bump depth, displacement and thickness stretch with an object that is scaled instead of its points. A hundredfold is a matter of units.',
+  title: 'Unapplied scale',
+  why: 'Bump depth, displacement and thickness stretch with the object’s scale. A factor of 100 suggests wrong units.',
   threshold: CAUTION,
   run(scene) {
     const offenders = objectFaults(scene, ({ node }) => {
@@ -23,7 +23,7 @@ export const transformLeftOnObject: Check = {
     const amount = scene.objects.filter(({ node }) => axisLengths(node.local).some(isFarOff)).length;
     return {
       amount,
-      expected: 'objects without scale',
+      expected: 'scale applied',
       found: count(offenders, 'object'),
       offenders,
       repair: carryTransforms('Scale their points instead', scene.document, offenders),

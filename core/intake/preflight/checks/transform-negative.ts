@@ -6,8 +6,8 @@ import { count, objectFaults } from '../tell.ts';
 export const transformNegative: Check = {
   id: 'transform-negative',
   group: 'space',
-  title: 'Mirrored objects',
-  why: 'Mirroring turns faces inside out: normals and one-sided surfaces face the other way in many renderers.',
+  title: 'Mirrored transforms',
+  why: 'Mirroring turns faces inside out: in many renderers normals and single-sided surfaces face the other way.',
   threshold: CAUTION,
   run(scene) {
     const offenders = objectFaults(scene, ({ node }) =>

@@ -6,8 +6,8 @@ import { count, objectFaults } from '../tell.ts';
 export const transformSheared: Check = {
   id: 'transform-sheared',
   group: 'space',
-  title: 'Sheared objects',
-  why: 'Shear does not survive being taken apart into move, turn and scale; other programs show the object otherwise.',
+  title: 'Sheared transforms',
+  why: 'Shear is lost when a transform is split into translate, rotate and scale; other programs show the object differently.',
   threshold: CAUTION,
   run(scene) {
     const offenders = objectFaults(scene, ({ node: { world: m } }) => {

@@ -6,8 +6,8 @@ import { count, objectFaults } from '../tell.ts';
 export const transformZero: Check = {
   id: 'transform-zero',
   group: 'space',
-  title: 'Objects scaled to nothing',
-  why: 'An object flattened to a plane, a line or a point has no inverse transform; most renderers drop it.',
+  title: 'Zero scale',
+  why: 'An object flattened to a plane, line or point has no inverse transform; most renderers drop it.',
   threshold: STOP,
   run(scene) {
     const offenders = objectFaults(scene, ({ node }) => {

@@ -5,7 +5,7 @@ export const triangleCount: Check = {
   id: 'triangle-count',
   group: 'weight',
   title: 'Triangles',
-  why: 'Triangles are memory: about 65 bytes each while rendering, shared by all copies of a mesh.',
+  why: 'Triangles take memory: about 65 bytes each while rendering, shared by all instances of a mesh.',
   threshold: { caution: 5_000_000, stop: 50_000_000 },
   run(scene) {
     const each = [...scene.objectsByMesh].map(([mesh, objects]) => {

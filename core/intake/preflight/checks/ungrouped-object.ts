@@ -4,8 +4,8 @@ import { count, objectFaults } from '../tell.ts';
 export const ungroupedObject: Check = {
   id: 'ungrouped-object',
   group: 'order',
-  title: 'Objects outside groups',
-  why: 'What stands beside the groups is missed when a group is hidden, moved or handed on.',
+  title: 'Ungrouped objects',
+  why: 'Ungrouped objects are missed when a group is hidden, moved or handed over.',
   threshold: { caution: null, stop: null },
   run(scene) {
     const hasGroups = scene.source.nodes.some(({ parent }) => parent >= 0);

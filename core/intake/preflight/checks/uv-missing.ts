@@ -5,7 +5,7 @@ export const uvMissing: Check = {
   id: 'uv-missing',
   group: 'surface',
   title: 'Missing UVs',
-  why: 'A texture without UVs is one texel over the whole object.',
+  why: 'Without UVs a texture is one texel over the whole object.',
   threshold: STOP,
   run(scene) {
     const lacking = new Map<string, string[]>();

@@ -6,8 +6,8 @@ import { count, plural } from '../tell.ts';
 export const uvOutOfTile: Check = {
   id: 'uv-out-of-tile',
   group: 'surface',
-  title: 'UVs outside their tile',
-  why: 'A texture that does not repeat smears there; tiles that are not painted come out missing.',
+  title: 'UVs outside the tile',
+  why: 'A texture that does not repeat smears there; unpainted tiles render as missing.',
   threshold: CAUTION,
   run(scene) {
     const offenders = new Map<string, Offender>();

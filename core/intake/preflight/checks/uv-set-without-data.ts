@@ -6,8 +6,8 @@ import { count } from '../tell.ts';
 export const uvSetWithoutData: Check = {
   id: 'uv-set-without-data',
   group: 'surface',
-  title: 'UV sets that are not there',
-  why: 'A texture that asks for a set the mesh does not have reads another one, or none.',
+  title: 'Missing UV sets',
+  why: 'A texture that asks for a UV set the mesh lacks reads another one, or none.',
   threshold: CAUTION,
   run(scene) {
     const offenders = new Map<string, Offender>();
@@ -30,7 +30,7 @@ export const uvSetWithoutData: Check = {
       }
     }
     return {
-      expected: 'every set that is read holds UVs',
+      expected: 'every UV set that is used exists',
       found: count([...offenders.values()], 'object'),
       offenders: [...offenders.values()],
       repair: setValues('Read the first set', scene.document, values),

@@ -4,7 +4,7 @@ export const viewTransform: Check = {
   id: 'view-transform',
   group: 'picture',
   title: 'View transform',
-  why: 'Seen through another transform, exposure and colour are judged wrongly.',
+  why: 'Through another view transform exposure and colour are misjudged.',
   threshold: CAUTION,
   run({ source, profile }) {
     const { viewTransform } = source.settings;

@@ -4,8 +4,8 @@ import { count } from '../tell.ts';
 export const visibilityChanges: Check = {
   id: 'visibility-changes',
   group: 'time',
-  title: 'Visibility that changes',
-  why: 'What comes and goes within a shot flickers in motion blur and surprises whoever lights another frame.',
+  title: 'Animated visibility',
+  why: 'Objects that pop on and off within a shot flicker in motion blur and surprise whoever lights another frame.',
   threshold: CAUTION,
   run({ source }) {
     const offenders = source.nodes

@@ -3,7 +3,7 @@ import { findFireflies } from '../../fireflies.ts';
 import { coloursOf, layersOf } from '../../../formats/layers.ts';
 import type { HealthCheck, HealthInput } from '../check.ts';
 
-/** Single pixels far above their surroundings, from light that was met by chance. */
+/** Single pixels far above their surroundings, from light that was found by chance. */
 export const definition: HealthCheck = {
   id: 'fireflies',
   find(picture) {

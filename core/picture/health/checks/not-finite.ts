@@ -8,7 +8,7 @@ export const definition: HealthCheck = {
     if (!bad.length) return [];
     const [{ name, nan, infinite, places }] = bad;
     const rest = bad.length > 1 ? `; ${bad.length - 1} further channels have such, too` : '';
-    const sentence = `${name} has ${nan} values that are no numbers and ${infinite} that are infinite, the first at ${places[0].x}, ${places[0].y}${rest}.`;
+    const sentence = `${name} has ${nan} values that are NaN and ${infinite} that are infinite, the first at ${places[0].x}, ${places[0].y}${rest}.`;
     return [{ severity: 'stop', sentence, channels: bad.map((channel) => channel.name) }];
   },
   mask: (picture, { channels }) => maskWhere(picture, channels, (v) => v - v !== 0),

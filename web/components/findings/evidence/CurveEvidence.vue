@@ -131,7 +131,7 @@ figure {
   margin: 0;
 }
 figcaption {
-  font-size: 11px;
+  font-size: var(--small);
 }
 .room {
   height: 104px;

@@ -40,6 +40,6 @@ figure {
   margin: 0;
 }
 figcaption {
-  font-size: 11px;
+  font-size: var(--small);
 }
 </style>

@@ -21,6 +21,6 @@ const view = useView();
   flex-wrap: wrap;
   gap: 4px 10px;
   align-items: baseline;
-  font-size: 11.5px;
+  font-size: var(--small);
 }
 </style>

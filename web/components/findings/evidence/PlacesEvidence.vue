@@ -38,6 +38,6 @@ const isWhole = ref(false);
   display: flex;
   flex-wrap: wrap;
   align-items: baseline;
-  font-size: 11px;
+  font-size: var(--small);
 }
 </style>

@@ -32,7 +32,7 @@ dl {
   display: grid;
   grid-template-columns: 40px 1fr;
   gap: 3px 8px;
-  font-size: 11px;
+  font-size: var(--small);
   margin: 0;
 }
 dt {

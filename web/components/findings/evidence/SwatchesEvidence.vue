@@ -24,7 +24,7 @@ const told = (rgb: number[]) => rgb.map((v) => +v.toPrecision(3)).join(', ');
   display: flex;
   flex-wrap: wrap;
   gap: 4px 10px;
-  font-size: 11.5px;
+  font-size: var(--small);
 }
 .swatch {
   display: inline-flex;

@@ -25,9 +25,9 @@ const rows = computed(() =>
 <style scoped>
 figure {
   margin: 0;
-  font-size: 11.5px;
+  font-size: var(--small);
 }
 figcaption {
-  font-size: 11px;
+  font-size: var(--small);
 }
 </style>

@@ -10,7 +10,7 @@ import { predictChanges, type Changes } from '../predict/predict-change.ts';
 import type { Variation } from '../predict/small-render.ts';
 import type { Case, RenderInput } from './family.ts';
 
-export interface Foretold {
+export interface Forecast {
   effect: Effect;
   small: Picture;
   side: Variation;
@@ -31,9 +31,9 @@ export function changesOf(input: RenderInput, of: Pick<Case, 'region' | 'mask' |
   };
 }
 
-/** Foretells changes of one case, those asked for together in one go; what was foretold once is known. */
-export class Foreteller {
-  private readonly known = new Map<string, Foretold>();
+/** Forecasts changes of one case, those asked for together in one go; what was forecast once is known. */
+export class Forecaster {
+  private readonly known = new Map<string, Forecast>();
 
   constructor(
     private readonly input: RenderInput,
@@ -41,7 +41,7 @@ export class Foreteller {
     private readonly passes: readonly string[] = [],
   ) {}
 
-  all(changes: ControlValues[]): Foretold[] {
+  all(changes: ControlValues[]): Forecast[] {
     const keys = changes.map((values) => canonicalText(values));
     const fresh = changes.filter((_, k) => !this.known.has(keys[k]) && keys.indexOf(keys[k]) === k);
     if (fresh.length > 0) this.render(fresh);
@@ -60,6 +60,6 @@ export class Foreteller {
 }
 
 /** An effect that says of every figure what it is, or why nobody knows. */
-export const complete = (effect: Effect, why = 'not foretold'): Effect => ({
+export const complete = (effect: Effect, why = 'not forecast'): Effect => ({
   figures: FIGURES.map(({ id }) => valueIn(effect, id) ?? { id, before: null, after: null, why: id === 'time' ? 'no clock ran' : why }), // prettier-ignore
 });

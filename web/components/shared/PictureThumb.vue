@@ -1,23 +1,21 @@
 <script setup lang="ts">
 /** A render as a small picture; redrawn as it goes on. */
 import { ref, watch } from 'vue';
-import type { RenderSummary } from '../../core/contracts/events.ts';
-import { lookOf } from '../../core/render/film/pass-list.ts';
-import { PLAIN_VIEW } from '../../core/picture/view.ts';
-import { pictures } from '../picture/pictures.ts';
+import type { RenderSummary } from '../../../core/contracts/events.ts';
+import { drawRender } from '../../picture/render-source.ts';
 
 const props = defineProps<{ render: RenderSummary; pass?: string }>();
 const canvas = ref<HTMLCanvasElement | null>(null);
+/** Pixels across: sharp on a screen of twice the density. */
+const WIDTH = 320;
 let busy = false;
 
 async function draw(): Promise<void> {
-  const { render, pass = 'beauty' } = props;
+  const { render, pass } = props;
   if (busy || !canvas.value || render.samplesDone === 0) return;
   busy = true;
   try {
-    const known = pictures.known(render.id, pass);
-    if (!known || known.revision !== render.revision) await pictures.load(render.id, pass);
-    const image = await pictures.draw(render.id, pass, lookOf(pass), PLAIN_VIEW, 1);
+    const image = await drawRender(render, { pass, width: Math.min(WIDTH, render.region.width) });
     if (!image || !canvas.value) return;
     canvas.value.width = image.width;
     canvas.value.height = image.height;

@@ -1,0 +1,71 @@
+/** What all stations of a shot have in common: keys, their list, the palette, and an address that back and forward walk through. */
+import { useEventListener, useFullscreen } from '@vueuse/core';
+import { computed, ref, watch } from 'vue';
+import { onBeforeRouteUpdate, useRoute, useRouter, type LocationQuery } from 'vue-router';
+import { keysOf, pressKey, type MeaningId } from './key-table.ts';
+import { useCommands } from './stores/commands.ts';
+
+/**
+ * @param runs what each key does here
+ * @returns the keys, whether their list is open, and whether the side panels are hidden
+ *
+ * @example
+ * const { keys, isListingKeys } = useKeys({ boost: () => view.toggleBoost() });
+ */
+export function useKeys(runs: Partial<Record<MeaningId, () => void>>) {
+  const commands = useCommands();
+  const isListingKeys = ref(false);
+  /** Nothing but the picture. */
+  const isAlone = ref(false);
+  const screen = useFullscreen(document.documentElement);
+  const toggleFullScreen = () => {
+    isAlone.value = !screen.isFullscreen.value;
+    void screen.toggle();
+  };
+  watch(screen.isFullscreen, (is) => !is && (isAlone.value = false));
+  const keys = keysOf({
+    panels: () => (isAlone.value = !isAlone.value),
+    fullScreen: toggleFullScreen,
+    help: () => (isListingKeys.value = !isListingKeys.value),
+    palette: () => (commands.isOpen = true),
+    ...runs,
+  });
+  useEventListener(window, 'keydown', (event) => void pressKey(event, keys));
+  commands.provide(() =>
+    keys
+      .filter(({ id, shown }) => shown && id !== 'help' && id !== 'palette')
+      .map(({ id, does, shown, run }) => ({ id: `key ${id}`, group: 'Do', name: does, detail: shown, run })),
+  );
+  return { keys, isListingKeys, isAlone };
+}
+
+/** An address without the part of the page that is written into it at each change. */
+const partOf = (query: Record<string, unknown>, names: string[]) => JSON.stringify(names.map((name) => query[name] ?? null)); // prettier-ignore
+
+/**
+ * Keeps the address and what is looked at the same. A step to another thing is one that back returns from; exposure,
+ * regions and the like change the address in its place.
+ *
+ * @param options.steps names in the query whose change is a step
+ */
+export function useAddress(options: {
+  name: string;
+  query: () => Record<string, string>;
+  fromQuery(query: LocationQuery): void;
+  steps: string[];
+}): void {
+  const { name, query, fromQuery, steps } = options;
+  const route = useRoute();
+  const router = useRouter();
+  const whole = computed(() => JSON.stringify(query()));
+  watch(whole, () => {
+    if (route.name !== name) return;
+    const now = query();
+    if (JSON.stringify(now) === JSON.stringify(route.query)) return;
+    const isStep = partOf(now, steps) !== partOf(route.query, steps);
+    void (isStep ? router.push({ query: now }) : router.replace({ query: now }));
+  });
+  onBeforeRouteUpdate((to, from) => {
+    if (to.params.code === from.params.code && JSON.stringify(to.query) !== whole.value) fromQuery(to.query);
+  });
+}
