@@ -20,7 +20,7 @@ export async function targetCommand(args: string[]): Promise<number> {
     throw new BadUse(`Name one shot folder and a target.\n${TARGET_USAGE}`);
   const target = await targetOf(values.target);
   const { source, document } = await openForIntake(positionals[0]);
-  if (!document) throw new BadUse('Targets are held against shots: import the scene with "dusting import" first.');
+  if (!document) throw new BadUse('Targets are compared with shots: import the scene with "dusting import" first.');
   const fit = fitTarget(source, document, target);
   console.log(values.json ? JSON.stringify(fit) : tell(fit));
   return fit.losses.length ? EXIT_CODES.caution : EXIT_CODES.clear;

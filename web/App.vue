@@ -24,9 +24,12 @@ watch(
       life: message.severity === 'error' ? 12_000 : 4_000,
     }),
 );
+/** To what the page is about, past its header and lists. */
+const skip = () => document.getElementById('main')?.focus();
 </script>
 
 <template>
+  <a class="skip" href="#main" @click.prevent="skip">Skip to the main part</a>
   <div class="notices" role="status">
     <Message v-for="notice in notices.list" :key="notice.kind" severity="warn" :closable="false">{{
       notice.text
@@ -39,6 +42,17 @@ watch(
 </template>
 
 <style>
+.skip {
+  position: absolute;
+  left: 8px;
+  top: -40px;
+  z-index: 10;
+  padding: 6px 12px;
+  background: var(--up);
+}
+.skip:focus {
+  top: 6px;
+}
 #app {
   display: flex;
   flex-direction: column;

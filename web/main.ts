@@ -26,10 +26,24 @@ onSignedOut(() => {
 await session.look().catch(() => {});
 router.beforeEach((to) => (session.signedIn || to.name === 'sign-in' ? true : toSignIn(to.fullPath)));
 
+/** What the library leaves out for those who work by keyboard or by ear. */
+const seen = { 'aria-hidden': undefined };
+const passThrough = {
+  // A list's way in for the Tab key is a hidden element that takes the focus: it must not be hidden from assistive programs.
+  listbox: { hiddenFirstFocusableEl: seen, hiddenLastFocusableEl: seen },
+  // The row that is selected is where Tab enters a table; without one the first is.
+  datatable: {
+    bodyRow: ({ context }: { context: { selectable?: unknown; selected?: boolean } }) =>
+      context.selectable && context.selected ? { tabindex: 0 } : {},
+  },
+  // Panels below a head of the same name are no places of their own.
+  accordioncontent: { root: { role: 'group' } },
+};
+
 createApp(App)
   .use(pinia)
   .use(router)
-  .use(PrimeVue, { theme: { preset, options: { darkModeSelector: '.dark' } } })
+  .use(PrimeVue, { theme: { preset, options: { darkModeSelector: '.dark' } }, pt: passThrough })
   .use(ToastService)
   .use(ConfirmationService)
   .directive('tooltip', Tooltip)

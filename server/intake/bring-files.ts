@@ -25,7 +25,7 @@ export async function bringFiles(
   await context.db.transaction(async (tx) => {
     const { shot, head: now } = await lockHead(tx, code);
     needBase(now, base);
-    const reason = `Brought in ${names.slice(0, 5).join(', ')}${names.length > 5 ? ` and ${names.length - 5} more` : ''}`;
+    const reason = `Imported ${names.slice(0, 5).join(', ')}${names.length > 5 ? ` and ${names.length - 5} more` : ''}`;
     await addVersion(context, tx, shot, now, { reason, files: taken });
   });
   return told;

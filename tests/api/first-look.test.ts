@@ -33,7 +33,7 @@ describe('what somebody waits for', function () {
   }); // prettier-ignore
 
   it('holds findings of the whole alone once there are some', async () => {
-    await dusting.send(filesOf(await smallShot('LOOK-2', { samples: 512 })));
+    await dusting.send(filesOf(await smallShot('LOOK-2', { samples: 128 })));
     const worker = dusting.worker(2);
     const [render] = (await dusting.shot('LOOK-2')).renders;
     const ofRender = async () => (await dusting.shot('LOOK-2')).findings.filter(({ renderId }) => renderId === render.id);
@@ -44,9 +44,9 @@ describe('what somebody waits for', function () {
     const told = await ofRender();
     // What was dismissed at the first look stays so.
     expect(told.find(({ key }) => key === early.key)).to.include({ aside: 'the panes go' });
-    expect(new Set(told.map(({ samples }) => samples))).to.deep.equal(new Set([512]));
+    expect(new Set(told.map(({ samples }) => samples))).to.deep.equal(new Set([128]));
     const rows = await dusting.query<{ samples: number }>(`select distinct samples from findings where render_id = ${render.id} order by samples`);
-    expect(rows.map(({ samples }) => samples)).to.deep.equal([16, 512]);
+    expect(rows.map(({ samples }) => samples)).to.deep.equal([16, 128]);
     await dusting.kill(worker);
   }); // prettier-ignore
 

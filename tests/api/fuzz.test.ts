@@ -12,7 +12,7 @@ import { Dusting } from './harness.ts';
 import { filesOf, smallShot } from './small-shot.ts';
 
 const isWhole = process.env.DUSTING_VERIFY === 'full';
-const RUNS = isWhole ? 100_000 : 2000;
+const RUNS = isWhole ? 100_000 : 800;
 
 /** What fits a schema, more or less. */
 function fitting(schema: TSchema): Arbitrary<unknown> {

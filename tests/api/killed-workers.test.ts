@@ -15,7 +15,7 @@ describe('renders whose workers are killed', function () {
   after(() => dusting.destroy());
 
   it('are shared by worker processes, and outlive one that is killed, with the same bits', async () => {
-    const shot = await smallShot('REN-3', { samples: 192 });
+    const shot = await smallShot('REN-3', { samples: 96 });
     await dusting.send(filesOf(shot));
     const [first, second] = [dusting.worker(1), dusting.worker(1)];
     const [render] = (await dusting.shot('REN-3')).renders;
@@ -24,14 +24,14 @@ describe('renders whose workers are killed', function () {
     await dusting.reach('REN-3', render.id, 'done', 120);
     // The survivor did the rest; what the dead one held came back to it at once.
     expect(second.exitCode).to.equal(null);
-    expectSame(await direct(shot, 192), await dusting.bits(render.id), 'one worker killed');
+    expectSame(await direct(shot, 96), await dusting.bits(render.id), 'one worker killed');
     const workers = await tileWorkers(dusting, render.id);
     expect(workers.size, 'both took part').to.equal(2);
     await dusting.kill(second);
   });
 
   it('go on from their finished tiles when the only worker is killed, within 30 s', async () => {
-    const shot = await smallShot('REN-4', { samples: 192 });
+    const shot = await smallShot('REN-4', { samples: 96 });
     await dusting.send(filesOf(shot));
     const lone = dusting.worker(2);
     const [render] = (await dusting.shot('REN-4')).renders;
@@ -41,7 +41,7 @@ describe('renders whose workers are killed', function () {
     const next = dusting.worker(2);
     await until('it goes on', async () => (await dusting.render('REN-4', render.id)).revision > before.revision, 30);
     await dusting.reach('REN-4', render.id, 'done', 120);
-    expectSame(await direct(shot, 192), await dusting.bits(render.id), 'resumed');
+    expectSame(await direct(shot, 96), await dusting.bits(render.id), 'resumed');
     await dusting.kill(next);
   });
 

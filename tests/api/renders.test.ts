@@ -49,7 +49,7 @@ describe('renders', function () {
   });
 
   it('stop, keep what is finished, and go on to more samples with the bits of one long render', async () => {
-    const shot = await smallShot('REN-2', { samples: 128 });
+    const shot = await smallShot('REN-2', { samples: 96 });
     await dusting.send(filesOf(shot));
     const worker = dusting.worker(2);
     const [render] = (await dusting.shot('REN-2')).renders;
@@ -64,13 +64,13 @@ describe('renders', function () {
     expect(again.status).to.equal(409);
     expect(again.body.error).to.match(/is not running: it is stopped/);
 
-    expect((await dusting.post(`/renders/${render.id}/continue`, { samples: 128 })).status).to.equal(204);
+    expect((await dusting.post(`/renders/${render.id}/continue`, { samples: 96 })).status).to.equal(204);
     await dusting.reach('REN-2', render.id, 'done');
-    expectSame(await direct(shot, 128), await dusting.bits(render.id), 'stopped and continued');
-    expect((await dusting.post(`/renders/${render.id}/continue`, { samples: 160 })).status).to.equal(204);
+    expectSame(await direct(shot, 96), await dusting.bits(render.id), 'stopped and continued');
+    expect((await dusting.post(`/renders/${render.id}/continue`, { samples: 112 })).status).to.equal(204);
     await dusting.reach('REN-2', render.id, 'done');
-    expectSame(await direct(shot, 160), await dusting.bits(render.id), 'continued to more');
-    const fewer = await dusting.post(`/renders/${render.id}/continue`, { samples: 64 });
+    expectSame(await direct(shot, 112), await dusting.bits(render.id), 'continued to more');
+    const fewer = await dusting.post(`/renders/${render.id}/continue`, { samples: 32 });
     expect(fewer.status).to.equal(409);
     await dusting.kill(worker);
   });

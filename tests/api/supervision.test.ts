@@ -17,7 +17,7 @@ import { filesOf, smallShot } from './small-shot.ts';
 const ROOT = join(import.meta.dirname, '../..');
 const isWhole = process.env.DUSTING_VERIFY === 'full';
 /** Processes that are killed, and how many of them are the database. */
-const KILLS = isWhole ? 220 : 6;
+const KILLS = isWhole ? 220 : 3;
 const DATABASE_EVERY = isWhole ? 11 : 3;
 const SAMPLES = isWhole ? 8192 : 512;
 /** Seconds until all answers again. */

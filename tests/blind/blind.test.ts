@@ -9,7 +9,7 @@ import { FAULTS } from './faults.ts';
 import { drawCase, judge, tryFirst, type Judged, type Tried } from './judge.ts';
 
 /** Those that take a few seconds each stand for all in `npm test`. */
-const QUICK = ['noise.specular-samples', 'noise.sharp-filter', 'fireflies.small-emitter', 'limits.alpha', 'limits.volume', 'glass.black-filter', 'lighting.light-hidden', 'lighting.nothing-lights']; // prettier-ignore
+const QUICK = ['noise.specular-samples', 'fireflies.small-emitter', 'limits.alpha', 'lighting.nothing-lights'];
 const SEEDS = atSize(1, 7);
 const HEALTHY = atSize(2, 50);
 /** Measured over predicted. */

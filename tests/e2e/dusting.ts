@@ -1,10 +1,11 @@
 /** Tests of the page: each worker has a built Dusting of its own, with the demo, on a database and a data folder of its own. */
-import { mkdtemp, rm } from 'node:fs/promises';
+import { cp, mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { setTimeout as sleep } from 'node:timers/promises';
 import { test as base } from '@playwright/test';
-import pg from 'pg';
+import { environment, onCluster, TEMPLATE } from './template.ts';
+import { canonicalText } from '../../core/document/canonical.ts';
+import { buildJarShelf } from '../../demo/ha-010/build.ts';
 import { builtParts, startApplication } from '../../scripts/lib/application.mjs';
 import { freePort } from '../../scripts/lib/cluster.mjs';
 
@@ -25,27 +26,13 @@ export const test = base.extend<object, { dusting: string }>({
 });
 
 async function start(worker: number): Promise<{ address: string; stop: () => Promise<void> }> {
-  const admin = process.env.DUSTING_TEST_DATABASE_URL;
-  if (!admin) throw new Error('DUSTING_TEST_DATABASE_URL is not set: run these through `npm test -- e2e`');
   const database = `interface_${worker}`;
-  const client = new pg.Client({ connectionString: admin });
-  await client.connect();
-  await client.query(`drop database if exists ${database} with (force)`);
-  await client.query(`create database ${database}`);
-  await client.end();
-  const url = new URL(admin);
-  url.pathname = `/${database}`;
+  await onCluster(`drop database if exists ${database} with (force)`);
+  await onCluster(`create database ${database} template ${TEMPLATE}`);
   const folder = await mkdtemp(join(tmpdir(), 'dusting-interface-'));
+  await cp(process.env.DUSTING_TEST_TEMPLATE!, folder, { recursive: true });
   const port = await freePort();
-  const env = {
-    DUSTING_HOST: '127.0.0.1',
-    DUSTING_PORT: String(port),
-    DUSTING_DATA: folder,
-    DUSTING_DATABASE_URL: url.href,
-    DUSTING_LOG_LEVEL: 'warn',
-    DUSTING_DEMO: 'HA-010',
-    DUSTING_THREADS: '1',
-  };
+  const env = { ...environment(port, folder, database), DUSTING_THREADS: '1' };
   const application = await startApplication(builtParts, env, folder, (why) => console.error(why));
   const address = `http://127.0.0.1:${port}`;
   return {
@@ -57,12 +44,14 @@ async function start(worker: number): Promise<{ address: string; stop: () => Pro
   };
 }
 
-/** Waits until causes were looked for in the demo's first render: for files that begin with them. */
-export async function examined(): Promise<void> {
-  for (;;) {
-    const answer = await fetch(`${process.env.DUSTING_TEST_ADDRESS!}/api/shots/HA-010`).catch(() => null);
-    const state = answer?.ok ? ((await answer.json()) as { renders: { examined: string }[] }) : null;
-    if (state?.renders[0]?.examined === 'done') return;
-    await sleep(300);
-  }
+/** A shot like HA-010 under another code, whose preview has so many samples. */
+export async function importJarShelf(address: string, code: string, samples: number): Promise<void> {
+  const { document, files } = await buildJarShelf();
+  document.code = code;
+  Object.assign(document.sheets.preview, { samples });
+  const form = new FormData();
+  for (const [path, bytes] of [['shot.json', new TextEncoder().encode(canonicalText(document))] as const, ...files])
+    form.append('files', new Blob([bytes as Uint8Array<ArrayBuffer>]), `${code}/${path}`);
+  const answer = await fetch(`${address}/api/shots`, { method: 'POST', body: form });
+  if (!answer.ok) throw new Error(`${code} was refused: ${await answer.text()}`);
 }

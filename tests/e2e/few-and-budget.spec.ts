@@ -1,11 +1,9 @@
 /** A remedy of several things for a chosen few of them, and what the shot takes on a farm. */
 import { stateOf } from './state.ts';
-import { examined, expect, type Page, test } from './dusting.ts';
+import { expect, type Page, test } from './dusting.ts';
 
 const address = () => process.env.DUSTING_TEST_ADDRESS!;
 const shotState = (page: Page) => stateOf(page, 'HA-010');
-
-test.beforeAll(examined);
 
 async function choosePreview(page: Page): Promise<void> {
   await page.getByRole('combobox', { name: 'Sheet' }).click();
@@ -29,7 +27,7 @@ test('a remedy is tried for one of two jars, and offered again for both', async 
   await boxes.first().uncheck();
   // The last one cannot be left out: nothing would remain to try.
   await expect(boxes.nth(1)).toBeDisabled();
-  await expect(remedy).toContainText('for 1 of 2: forecast when it is tried');
+  await expect(remedy).toContainText('for 1 of 2: predicted when you try it');
   await remedy.getByRole('button', { name: 'Try here' }).click();
   await expect(remedy.getByRole('button', { name: /^Trial \d+/ })).toBeVisible();
   const { trials } = await shotState(page);

@@ -1,5 +1,5 @@
 /** What pages of other sites can do to a Dusting that is open in the same browser: nothing. In a real one. */
-import { chromium, examined, expect, type Page, test } from './dusting.ts';
+import { chromium, expect, type Page, test } from './dusting.ts';
 import { flatPng } from '../api/foreign-bytes.ts';
 import { createServer, type Server } from 'node:http';
 
@@ -20,8 +20,6 @@ test.afterAll(() => void server.close());
 
 const shots = async (page: Page) =>
   (await (await page.request.get(`${address()}/api/shots`)).json()) as { code: string; version: number }[];
-
-test.beforeAll(examined);
 
 test('requests that a browser lets any page send change nothing, and what they get cannot be read', async ({
   page,

@@ -2,6 +2,7 @@ import { defineConfig } from '@playwright/test';
 
 export default defineConfig({
   testDir: '.',
+  globalSetup: './template.ts',
   // Each worker has a Dusting of its own, see `dusting.ts`; the tests of a file are in the order of a person's day.
   workers: 2,
   fullyParallel: false,

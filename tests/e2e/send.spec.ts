@@ -93,7 +93,7 @@ test('what a show expects is written down, compared, given out, and checked agai
   await expect(row).toBeVisible({ timeout: 60_000 });
   // The same list in which the picture's findings stand leads back here.
   await page.goto(`${address()}/shots/SEND-3`);
-  await page.getByRole('option', { name: /^blocker Resolution/ }).click();
+  await page.getByRole('option', { name: /^blocker: Resolution/ }).click();
   await page.getByRole('link', { name: 'picture-size' }).click();
   await expect(page).toHaveURL(/intake\?check=picture-size/);
   await expect(row).toBeVisible();

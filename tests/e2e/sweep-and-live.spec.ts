@@ -1,7 +1,7 @@
 /** Several values beside each other, and the region rendered in the browser while a dial moves. */
 import AxeBuilder from '@axe-core/playwright';
 import { stateOf } from './state.ts';
-import { examined, expect, type Page, test } from './dusting.ts';
+import { expect, type Page, test } from './dusting.ts';
 import { unpackPicture } from '../../core/picture/planes.ts';
 import { PLAIN_VIEW, viewColour } from '../../core/picture/view.ts';
 
@@ -9,8 +9,6 @@ const address = () => process.env.DUSTING_TEST_ADDRESS!;
 const REGION = { x: 200, y: 120, width: 48, height: 40 };
 const query = `region=${Object.values(REGION).join()}`;
 const shotState = (page: Page) => stateOf(page, 'HA-010');
-
-test.beforeAll(examined);
 
 test('a dial is swept from where it stands, and one of its values kept and taken back', async ({ page }) => {
   test.setTimeout(180_000);
@@ -22,7 +20,7 @@ test('a dial is swept from where it stands, and one of its values kept and taken
   const values = dialog.getByRole('textbox');
   await expect(values).toHaveValue('2, 4, 8');
   await values.fill('2, many');
-  await expect(dialog.getByRole('status')).toHaveText('“many” is no number.');
+  await expect(dialog.getByRole('status')).toHaveText('“many” is not a number.');
   await expect(dialog.getByRole('button', { name: /^Render/ })).toBeDisabled();
   await values.fill('2, 4');
   await expect(dialog.getByRole('status')).toContainText(

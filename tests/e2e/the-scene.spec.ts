@@ -1,12 +1,10 @@
 /** Controls of the scene in a browser: found by a word, set, kept, taken back; data passes on screen. */
 import AxeBuilder from '@axe-core/playwright';
 import { stateOf } from './state.ts';
-import { examined, expect, type Page, test } from './dusting.ts';
+import { expect, type Page, test } from './dusting.ts';
 
 const address = () => process.env.DUSTING_TEST_ADDRESS!;
 const shotState = (page: Page) => stateOf(page, 'HA-010');
-
-test.beforeAll(examined);
 
 test('a light is found by a word, its intensity set and kept, and undone from the keyboard', async ({ page }) => {
   await page.goto(`${address()}/shots/HA-010?panel=scene`);

@@ -2,7 +2,6 @@
 import { expect } from 'chai';
 import { createServer, type Server } from 'node:http';
 import { createPinia, setActivePinia } from 'pinia';
-import { pressKey, type Key } from '../../web/keys.ts';
 import { getBytes, getJson, post, Refused } from '../../web/remote/client.ts';
 import { useMessages } from '../../web/stores/messages.ts';
 
@@ -81,66 +80,5 @@ describe('requests of the page', () => {
     const { id } = messages.latest!;
     messages.done('Trial 1 is kept.');
     expect(messages.latest!.id, 'each is told, also twice the same').to.be.above(id);
-  });
-});
-
-describe('keys', () => {
-  const pressed: string[] = [];
-  const table: Key[] = [
-    { keys: ['l'], shown: 'L', does: 'lift', run: () => void pressed.push('lift') },
-    { keys: ['Shift+p'], shown: 'Shift P', does: 'pass before', run: () => void pressed.push('pass before') },
-    { keys: ['Ctrl+z'], shown: 'Ctrl Z', does: 'undo', run: () => void pressed.push('undo') },
-    { keys: ['Ctrl+Shift+z'], shown: 'Ctrl Shift Z', does: 'redo', run: () => void pressed.push('redo') },
-    { keys: ['Escape'], shown: 'Esc', does: 'leave', run: () => void pressed.push('leave') },
-  ];
-  let dialog: object | null = null;
-  const page = globalThis as unknown as { document?: unknown };
-  before(() => (page.document = { querySelector: () => dialog }));
-  after(() => delete page.document);
-  beforeEach(() => {
-    pressed.length = 0;
-    dialog = null;
-  });
-
-  /** Presses a key as a browser tells it. @returns whether its own meaning was prevented */
-  function press(key: string, more: object = {}, tagName = 'DIV'): boolean {
-    let prevented = false;
-    const event = {
-      key,
-      ctrlKey: false,
-      metaKey: false,
-      shiftKey: false,
-      altKey: false,
-      target: { tagName, isContentEditable: false },
-      preventDefault: () => (prevented = true),
-      ...more,
-    };
-    pressKey(event as unknown as KeyboardEvent, table);
-    return prevented;
-  }
-
-  it('run what they are listed for, with their modifiers, on either kind of keyboard', () => {
-    expect(press('l')).to.equal(true);
-    press('P', { shiftKey: true });
-    press('z', { ctrlKey: true });
-    press('z', { metaKey: true });
-    press('Z', { ctrlKey: true, shiftKey: true });
-    press('Escape');
-    expect(pressed).to.deep.equal(['lift', 'pass before', 'undo', 'undo', 'redo', 'leave']);
-  });
-
-  it('leave others alone', () => {
-    expect(press('q')).to.equal(false);
-    expect(press('l', { ctrlKey: true })).to.equal(false);
-    expect(press('l', { altKey: true })).to.equal(false);
-    expect(pressed).to.deep.equal([]);
-  });
-
-  it('do nothing while a person types, or a dialog has the page', () => {
-    for (const tag of ['INPUT', 'TEXTAREA', 'SELECT']) press('l', {}, tag);
-    press('l', { target: { tagName: 'DIV', isContentEditable: true } });
-    dialog = {};
-    press('Escape');
-    expect(pressed).to.deep.equal([]);
   });
 });

@@ -56,10 +56,7 @@ describe('families of causes', function () {
     const broken: Family = { ...motion, render: { ...motion.render!, cases: () => { throw new Error('the scene has no clock'); } } }; // prettier-ignore
     const found = examine(shot, [broken, ...FAMILIES]).map(({ finding }) => finding);
     const failed = found.find(({ cause }) => cause === 'motion.failed')!;
-    expect([failed.sentence, failed.why]).to.deep.equal([
-      'Motion: could not be examined.',
-      'the scene has no clock',
-    ]);
+    expect([failed.sentence, failed.why]).to.deep.equal(['Motion: could not be examined.', 'the scene has no clock']);
     expect(found.some(({ family }) => family === 'limits')).to.equal(true);
   });
 

@@ -74,9 +74,7 @@ describe('health of a picture', () => {
     for (const c of ['R', 'G', 'B']) input.planes.set(`emission.${c}`, new Float32Array(width * height));
     const { findings } = healthOf(input);
     expect(findings.map(({ id }) => id)).to.include.members(['not-finite', 'negative', 'alpha-range', 'black-pass']);
-    expect(findings[0].sentence).to.equal(
-      'R has 1 values that are NaN and 0 that are infinite, the first at 5, 0.',
-    );
+    expect(findings[0].sentence).to.equal('R has 1 values that are NaN and 0 that are infinite, the first at 5, 0.');
   });
 
   for (const [what, fill] of [

@@ -111,9 +111,7 @@ describe('A scene as a shot', () => {
     });
     expect(await told(s)).to.match(/"flat" is left out: its transform flattens it/);
     s.meshes[0].poly.points[4] = Infinity;
-    expect(await told(s).catch((error: Error) => error.message)).to.match(
-      /position of vertex 1 is not finite/,
-    );
+    expect(await told(s).catch((error: Error) => error.message)).to.match(/position of vertex 1 is not finite/);
     const empty = emptyScene('OBJ', 'a.obj', 0);
     expect(await told(empty).catch((error: Error) => error.message)).to.match(/a\.obj: holds no surface/);
   });

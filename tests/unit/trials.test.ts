@@ -43,10 +43,11 @@ describe('trials', function () {
     expect(good.length, table).to.be.at.least(0.9 * rows.length);
   });
 
-  for (const [build, target, raised, width] of [
-    [buildHiveYard, 3, { light: 6, specular: 4 }, 240],
+  const planned = [
     [buildStoreRoom, 4, { light: 6, specular: 4 }, 128],
-  ] as const)
+    [buildHiveYard, 3, { light: 6, specular: 4 }, 240],
+  ] as const;
+  for (const [build, target, raised, width] of planned.slice(0, atSize(1, planned.length)))
     it(`of the planned mixture are as clean as samples per pixel at two thirds of the rays or less, where somebody raised what does not help: ${build.name}`, async () => {
       const extraSamples = { ...defaultSheet().extraSamples, ...raised };
       const shot = await benchShot(build(), {

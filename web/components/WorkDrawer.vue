@@ -58,7 +58,7 @@ const putFirst = ({ code }: RunningWork) => attempt(post(`/shots/${code}/first`,
       :value="work"
       :data-key="(one: RunningWork) => `${one.kind} ${one.id}`"
       size="small"
-      aria-label="Running work"
+      :table-props="{ 'aria-label': 'Running work' }"
     >
       <template #empty>Nothing is running.</template>
       <Column header="Shot" field="code">

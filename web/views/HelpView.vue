@@ -111,7 +111,7 @@ function follow(event: MouseEvent): void {
         >
       </section>
     </nav>
-    <main>
+    <main id="main" tabindex="-1">
       <p v-if="isMissing" role="alert">There is no document called “{{ page }}”.</p>
       <Skeleton v-else-if="html === null" height="420px" aria-label="Opening the document" />
       <!-- Our own documents, rendered with raw HTML switched off. -->

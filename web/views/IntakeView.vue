@@ -197,7 +197,7 @@ usePageTitle(computed(() => `Intake of ${shot.state?.code ?? props.code} · Dust
           {{ one.name }} <span class="num">{{ one.told }}</span>
         </Button>
         <template v-if="intake?.state === 'done'">
-          <h3>Report</h3>
+          <h2>Report</h2>
           <p class="reports">
             <a
               v-for="[kind, name] in [
@@ -214,7 +214,14 @@ usePageTitle(computed(() => `Intake of ${shot.state?.code ?? props.code} · Dust
           </p>
         </template>
       </nav>
-      <main :class="{ over: isOver }" @dragover="overFiles" @dragleave.self="isOver = false" @drop="dropFiles">
+      <main
+        id="main"
+        tabindex="-1"
+        :class="{ over: isOver }"
+        @dragover="overFiles"
+        @dragleave.self="isOver = false"
+        @drop="dropFiles"
+      >
         <header>
           <div>
             <h1 v-if="isChecking && section === 'preflight'" role="status">
@@ -361,7 +368,7 @@ nav button.on {
   background: var(--up);
   box-shadow: inset 2px 0 var(--act);
 }
-nav h3 {
+nav h2 {
   font-size: var(--small);
   font-weight: 400;
   color: var(--dim);

@@ -227,7 +227,7 @@ usePageTitle(computed(() => (shot.state ? `${shot.state.code} look · Dusting` :
         <Splitter state-key="dusting.look.columns" state-storage="local" class="columns">
           <SplitterPanel :size="17" :min-size="10"><LayerList /></SplitterPanel>
           <SplitterPanel :size="53" :min-size="30">
-            <main class="stage">
+            <main id="main" tabindex="-1" class="stage">
               <div class="tabs">
                 <SelectButton
                   :model-value="look.mode"

@@ -172,7 +172,7 @@ function openTold(shot: ShotSummary): string {
       <PageMenu @keys="isListingKeys = true" />
       <Button v-if="session.needed" label="Sign out" variant="text" severity="secondary" @click="signOut" />
     </header>
-    <main>
+    <main id="main" tabindex="-1">
       <div v-if="upload" class="sending" role="status">
         <span>Uploading the shot … {{ percent(sent) }}{{ sent >= 1 ? ', being checked' : '' }}</span>
         <ProgressBar :value="Math.round(100 * sent)" :show-value="false" aria-label="Uploading the shot" />

@@ -180,7 +180,9 @@ usePageTitle(computed(() => (shot.state ? `${shot.state.code} ${shot.state.name}
       <SplitterPanel :size="82" :min-size="40">
         <Splitter state-key="dusting.columns" state-storage="local" class="columns">
           <SplitterPanel :size="17" :min-size="10"><PassRail /></SplitterPanel>
-          <SplitterPanel :size="53" :min-size="30"><PictureStage ref="stage" /></SplitterPanel>
+          <SplitterPanel :size="53" :min-size="30"
+            ><main id="main" tabindex="-1"><PictureStage ref="stage" /></main
+          ></SplitterPanel>
           <SplitterPanel :size="30" :min-size="20">
             <aside>
               <Tabs v-model:value="view.panel" lazy class="panels">
@@ -218,6 +220,9 @@ usePageTitle(computed(() => (shot.state ? `${shot.state.code} ${shot.state.name}
 .columns {
   height: 100%;
   min-height: 0;
+}
+main {
+  height: 100%;
 }
 aside {
   height: 100%;

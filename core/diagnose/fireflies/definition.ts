@@ -25,6 +25,8 @@ import type { FireflyProposal } from './remedies/proposal.ts';
 import { remedies } from './remedies/registry.ts';
 import { TRACED } from './ways.ts';
 
+/** Passes that a sentence has room for. */
+const PASSES_NAMED = 2;
 const WAYS_TOLD = 3;
 const BRIGHTEST = ['value', 'path', 'light', 'first', 'second'].map((part) => `brightest.${part}`);
 
@@ -50,6 +52,24 @@ export const fireflies: Family = {
   picture: ofPictures(inPictures),
 };
 
+/** "7 in specular indirect, 3 in transmission direct, 21 in 4 other passes". */
+function byPass(ways: FireflyCase['ways'], all: number): string {
+  const counts = new Map<string, number>();
+  for (const { pass, pixels } of ways) counts.set(pass, (counts.get(pass) ?? 0) + pixels);
+  const sorted = [...counts].sort(([, a], [, b]) => b - a);
+  const named = sorted
+    .slice(0, PASSES_NAMED)
+    .map(([pass, n]) => `${n === all ? 'all' : n} in ${pass.replace('.', ' ')}`);
+  const rest = sorted.slice(PASSES_NAMED);
+  const others = rest.reduce((sum, [, n]) => sum + n, 0);
+  return [
+    ...named,
+    ...(others
+      ? [`${others} in ${rest.length === 1 ? rest[0][0].replace('.', ' ') : `${rest.length} other passes`}`]
+      : []),
+  ].join(', ');
+}
+
 function tell({ at, here, region, ways, kind, own, curve, sheet, energy }: FireflyCase) {
   const [first] = ways;
   const told = ways.slice(0, WAYS_TOLD).map(({ told: way, pixels }) => `${pixels} came by ${way}`);
@@ -58,7 +78,7 @@ function tell({ at, here, region, ways, kind, own, curve, sheet, energy }: Firef
   const chosen = enoughOf(curve);
   const held = energy >= 0.005 ? `, holding ${percent(energy)} of the light` : '';
   return {
-    sentence: `${at.length} fireflies${held}: ${first.pixels === at.length ? 'all' : first.pixels} in ${first.pass.replace('.', ' ')}.`,
+    sentence: `${at.length} fireflies${held}: ${byPass(ways, at.length)}.`,
     headline: `Light found by chance: ${first.told}`,
     why: `${told.join('; ')}${more}. Samples alone would cure them at about ${enough.toLocaleString('en')} a pixel; fewer make each fainter and find more of them. A clamp of ${tellClamp(chosen.clamp)} on ${TOLD_KIND[kind]} leaves ${percent(chosen.left)} of the ${own.length} that came so and takes ${percent(chosen.taken)} of the picture’s light.`,
   };

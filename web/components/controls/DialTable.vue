@@ -30,7 +30,13 @@ const rows = computed(() => {
 </script>
 
 <template>
-  <DataTable :value="rows" data-key="pointer" size="small" aria-label="Controls it is about" class="dials">
+  <DataTable
+    :value="rows"
+    data-key="pointer"
+    size="small"
+    :table-props="{ 'aria-label': 'Controls it is about' }"
+    class="dials"
+  >
     <Column header="">
       <template #body="{ data }">
         <Button unstyled class="bare link" title="Show the control" @click="view.showDial(data.pointer)">{{

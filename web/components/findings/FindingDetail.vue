@@ -40,7 +40,7 @@ async function putAside(): Promise<void> {
     <Skeleton height="2rem" /><Skeleton height="8rem" />
   </article>
   <article v-else>
-    <h3>{{ finding.headline }}</h3>
+    <h2 class="headline">{{ finding.headline }}</h2>
     <p class="why" :class="{ folded: !isOpen }">{{ finding.why }}</p>
     <Button
       v-if="finding.why.length > LONG"
@@ -87,6 +87,10 @@ article {
   display: flex;
   flex-direction: column;
   gap: 5px;
+}
+.headline {
+  font-size: 1.08rem;
+  line-height: 1.3;
 }
 .why {
   color: var(--soft);

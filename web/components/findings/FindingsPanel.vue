@@ -13,6 +13,7 @@ import { FIRST_LOOK_GROUPS, hasFirstLook } from '../../../core/diagnose/first-lo
 import { historyOf } from '../../../core/diagnose/history.ts';
 import { groupsOf, samplesOf } from '../../../core/render/film/rounds.ts';
 import { copyText } from '../../copy-text.ts';
+import { severityName } from '../../severity-words.ts';
 import { useCurrent } from '../../stores/current.ts';
 import { useShot } from '../../stores/shot.ts';
 import { useView } from '../../stores/view.ts';
@@ -145,7 +146,7 @@ function choose(id: number): void {
       v-if="current.findings.length"
       :model-value="current.finding"
       :options="isGrouped ? groups : listed"
-      option-label="sentence"
+      :option-label="(item: FindingSummary) => `${severityName(item.severity)}: ${item.sentence}`"
       data-key="id"
       :option-group-label="isGrouped ? 'name' : undefined"
       :option-group-children="isGrouped ? 'items' : undefined"

@@ -122,7 +122,7 @@ async function tryOut(remedy: Remedy): Promise<void> {
     :meta-key-selection="false"
     size="small"
     class="remedies"
-    aria-label="Remedies"
+    :table-props="{ 'aria-label': 'Remedies' }"
     @row-unselect="({ data }) => (chosen = data)"
   >
     <Column header="Remedy">

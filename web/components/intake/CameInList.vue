@@ -27,7 +27,7 @@ const lists = computed(() =>
   <div class="came">
     <p v-if="!cameIn" class="soft">Imported as a Dusting shot, unchanged.</p>
     <section v-if="cameIn?.takenOver?.length">
-      <h3>Taken over</h3>
+      <h2>Taken over</h2>
       <dl class="over">
         <template v-for="one in cameIn.takenOver" :key="one.aspect">
           <dt>
@@ -41,9 +41,9 @@ const lists = computed(() =>
       </dl>
     </section>
     <section v-for="list in lists" :key="list.title">
-      <h3>
+      <h2>
         {{ list.title }} <span class="dim num">{{ list.items.length || '' }}</span>
-      </h3>
+      </h2>
       <p v-if="list.items.length === 0" class="dim">{{ find ? 'Nothing of that name.' : list.none }}</p>
       <dl v-else>
         <template v-for="(item, i) in list.items" :key="i">
@@ -63,7 +63,7 @@ const lists = computed(() =>
   gap: 18px;
   align-content: start;
 }
-h3 {
+h2 {
   margin-bottom: 6px;
 }
 dl {

@@ -105,11 +105,11 @@ const selected = ref<Record<string, boolean>>({});
     scrollable
     scroll-height="flex"
     class="chain"
-    aria-label="Chain from the shot to files on disk"
+    :table-props="{ 'aria-label': 'Chain from the shot to files on disk' }"
     @node-select="chosen = ($event as unknown as Branch).data.id"
   >
     <template #empty>Nothing is called “{{ find }}”.</template>
-    <Column header="Item" expander class="cut">
+    <Column header="Item" expander class="cut" :pt="{ nodeToggleButton: { 'aria-label': 'Open or close' } }">
       <template #body="{ node }">
         <span class="name" :title="node.data.label"
           >{{ node.data.label

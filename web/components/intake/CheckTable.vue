@@ -87,7 +87,7 @@ const inTold = ({ offenders, state }: PreflightCheck): string =>
     scrollable
     scroll-height="flex"
     class="checks"
-    aria-label="Checks"
+    :table-props="{ 'aria-label': 'Checks' }"
     @row-unselect="({ data }) => (chosen = data.id)"
   >
     <template #empty>{{

@@ -49,7 +49,7 @@ const MANY = 200;
     scroll-height="flex"
     :virtual-scroller-options="rows.length > MANY ? { itemSize: 29 } : undefined"
     class="files"
-    aria-label="Files"
+    :table-props="{ 'aria-label': 'Files' }"
     @row-unselect="({ data }) => (chosen = data.path)"
   >
     <template #empty>No file is called “{{ find }}”.</template>

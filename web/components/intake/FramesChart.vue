@@ -27,8 +27,8 @@ const axis = (text: string, formatter: (y: number) => string, opposite = false) 
   min: 0,
   tickAmount: 2,
   opposite,
-  title: { text, style: { fontSize: '10.5px', fontWeight: 400, color: '#9a9a9a' } },
-  labels: { style: { fontSize: '10.5px' }, formatter },
+  title: { text, style: { fontSize: '12px', fontWeight: 400, color: '#9a9a9a' } },
+  labels: { style: { fontSize: '12px' }, formatter },
 });
 const options = computed(() => ({
   chart: CHART_LOOK,
@@ -40,7 +40,7 @@ const options = computed(() => ({
   plotOptions: { bar: { columnWidth: '70%' } },
   grid: { borderColor: '#2e2e2e', padding: { left: 4, right: 4, top: -14, bottom: -8 } },
   tooltip: { theme: 'dark', shared: true },
-  xaxis: { type: 'category', tickAmount: 10, labels: { style: { fontSize: '10.5px' } }, axisBorder: { show: false } },
+  xaxis: { type: 'category', tickAmount: 10, labels: { style: { fontSize: '12px' } }, axisBorder: { show: false } },
   yaxis: [axis('seconds', (y) => y.toFixed(0)), ...(hasMemory.value ? [axis('GB', (y) => y.toFixed(1), true)] : [])],
 }));
 </script>

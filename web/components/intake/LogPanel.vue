@@ -92,7 +92,7 @@ const facts = computed(() => {
         @update:value="store.logId = Number($event)"
       >
         <TabList aria-label="Logs">
-          <Tab v-for="one in store.logs" :key="one.id" :value="one.id">{{ one.name }}</Tab>
+          <Tab v-for="one in store.logs" :key="one.id" :value="one.id" aria-controls="log-body">{{ one.name }}</Tab>
         </TabList>
       </Tabs>
       <span class="gap"></span>
@@ -120,7 +120,7 @@ const facts = computed(() => {
         this shot's files, and one that breaks off says why.
       </p>
     </div>
-    <div v-else class="body">
+    <div v-else id="log-body" class="body">
       <p class="dim num">{{ facts }}</p>
       <LogTools :key="store.log.id" :log="store.log" />
       <p v-if="ended" class="ended"><SeverityTag severity="stop" /> {{ ended }}</p>
@@ -142,9 +142,9 @@ const facts = computed(() => {
         />
       </section>
       <FramesChart v-if="framesWithTimes.length > 1" :frames="framesWithTimes" />
-      <h3>
+      <h2>
         Warnings and errors <span class="dim num">{{ store.log.kinds.length || '' }}</span>
-      </h3>
+      </h2>
       <DataTable
         v-model:selection="selection"
         :value="shown"
@@ -154,7 +154,7 @@ const facts = computed(() => {
         size="small"
         removable-sort
         class="kinds"
-        aria-label="Messages by kind"
+        :table-props="{ 'aria-label': 'Messages by kind' }"
         @row-unselect="({ data }) => (store.kindKey = data.key)"
       >
         <template #empty>{{ find ? `No message contains “${find}”.` : 'No warnings and no errors.' }}</template>
@@ -245,7 +245,7 @@ dd i {
   min-width: 2px;
   background: #8d8d8d;
 }
-h3 {
+h2 {
   margin-top: 6px;
 }
 .kinds :deep(table) {

@@ -28,7 +28,7 @@ const options = computed(() => ({
     type: 'numeric',
     decimalsInFloat: 0,
     tickAmount: 4,
-    labels: { style: { fontSize: '10.5px' }, offsetY: -3 },
+    labels: { style: { fontSize: '12px' }, offsetY: -3 },
     axisBorder: { show: false },
     axisTicks: { color: '#353535' },
     tooltip: { enabled: false },
@@ -36,7 +36,7 @@ const options = computed(() => ({
   yaxis: {
     min: 0,
     tickAmount: 2,
-    labels: { style: { fontSize: '10.5px' }, formatter: (y: number) => `${y.toFixed(1)}` },
+    labels: { style: { fontSize: '12px' }, formatter: (y: number) => `${y.toFixed(1)}` },
   },
 }));
 </script>

@@ -44,7 +44,7 @@ const before = computed(() => (props.fit?.before ?? []).reduce((sum, { seconds }
         :meta-key-selection="false"
         size="small"
         class="losses"
-        aria-label="What it does not do"
+        :table-props="{ 'aria-label': 'What it does not do' }"
         @row-unselect="({ data }) => (chosen = data.id)"
       >
         <Column header="" class="fate">
@@ -63,7 +63,7 @@ const before = computed(() => (props.fit?.before ?? []).reduce((sum, { seconds }
         </Column>
       </DataTable>
       <section v-if="fit.dials.length" aria-label="Dials of the target">
-        <h3>Settings for {{ fit.target }} <span class="dim">from the final sheet</span></h3>
+        <h2>Settings for {{ fit.target }} <span class="dim">from the final sheet</span></h2>
         <dl>
           <template v-for="dial in fit.dials" :key="dial.name">
             <dt>{{ dial.name }}</dt>
@@ -74,9 +74,9 @@ const before = computed(() => (props.fit?.before ?? []).reduce((sum, { seconds }
         </dl>
       </section>
       <section v-if="fit.before.length" aria-label="Work before the first frame">
-        <h3>
+        <h2>
           Before the first frame <span class="dim num">{{ duration(before) }}, once</span>
-        </h3>
+        </h2>
         <dl>
           <template v-for="work in fit.before" :key="work.what">
             <dt>{{ work.what }}</dt>

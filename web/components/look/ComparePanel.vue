@@ -126,7 +126,7 @@ const KINDS = Object.entries(DIFFERENCES).map(([id, { name }]) => ({ id, name })
     <NoiseTable v-if="alone && !look.against.length && look.shown" :noises="[{ name: 'this', noise: alone }]" />
     <p v-if="!look.against.length" class="soft pad">Compare it with another picture: in the list below, or with C.</p>
     <article v-for="{ source, result, failure } in compared" :key="source.key">
-      <h3><span class="dim">A</span> {{ look.shown?.label }} <span class="dim">B</span> {{ source.label }}</h3>
+      <h2><span class="dim">A</span> {{ look.shown?.label }} <span class="dim">B</span> {{ source.label }}</h2>
       <p v-if="failure" class="bad pad" role="alert">{{ failure }}</p>
       <template v-else-if="result">
         <dl class="num">
@@ -182,7 +182,7 @@ const KINDS = Object.entries(DIFFERENCES).map(([id, { name }]) => ({ id, name })
           {{ tellEqualNoise(one, 'A', 'B') }}
         </p>
         <PassNoise :a="look.shown!" :b="source" />
-        <h4>Settings that differ</h4>
+        <h3>Settings that differ</h3>
         <ul class="changes">
           <li v-for="change in changes(source)" :key="change">{{ change }}</li>
           <li v-if="!changes(source).length" class="dim">
@@ -209,8 +209,8 @@ const KINDS = Object.entries(DIFFERENCES).map(([id, { name }]) => ({ id, name })
 .pad {
   padding: 2px 12px;
 }
-h3,
-h4 {
+h2,
+h3 {
   font-size: var(--small);
   padding: 8px 12px 2px;
   margin: 0;

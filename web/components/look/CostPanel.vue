@@ -88,7 +88,7 @@ const named = computed(() => hot.value.slice(0, MOST).map((one) => ({ ...one, na
         class="table"
         sort-field="share"
         :sort-order="-1"
-        aria-label="Hottest"
+        :table-props="{ 'aria-label': 'Hottest' }"
       >
         <template #empty>Nothing measured yet.</template>
         <Column field="name" header="Name" sortable />

@@ -75,11 +75,11 @@ const series = computed(() => [
   { name: 'mean', data: all.value.map((frame) => ({ x: frame, y: at.value.get(frame)?.mean ?? null })) },
 ]);
 const CHARTS = [
-  { title: 'Noise of 255, shadows boosted', digits: 1 },
-  { title: 'Outliers, pixels', digits: 0 },
-  { title: 'Mean luminance, linear', digits: 4 },
+  { title: 'Noise of 255, shadows boosted', unit: 'of 255', digits: 1 },
+  { title: 'Outliers', unit: 'pixels', digits: 0 },
+  { title: 'Mean luminance', unit: 'linear', digits: 4 },
 ];
-const options = (digits: number) => ({
+const options = (digits: number, title: string) => ({
   chart: { id: undefined, animations: { enabled: false }, toolbar: { show: false }, zoom: { enabled: false }, background: 'transparent', fontFamily: 'Inter Variable', foreColor: '#9a9a9a', parentHeightOffset: 0 }, // prettier-ignore
   theme: { mode: 'dark' },
   legend: { show: false },
@@ -88,8 +88,8 @@ const options = (digits: number) => ({
   plotOptions: { bar: { columnWidth: '70%' } },
   grid: { borderColor: '#2e2e2e', padding: { left: 4, right: 4, top: -16, bottom: 0 } },
   tooltip: { theme: 'dark', y: { formatter: (y: number | null) => (y === null ? 'not there' : y.toFixed(digits)) } },
-  xaxis: { type: 'category', labels: { style: { fontSize: '10px' } }, axisBorder: { show: false } },
-  yaxis: { min: 0, tickAmount: 2, labels: { style: { fontSize: '10px' }, formatter: (y: number) => y.toFixed(digits) } }, // prettier-ignore
+  xaxis: { type: 'category', labels: { style: { fontSize: '12px' } }, axisBorder: { show: false } },
+  yaxis: { min: 0, tickAmount: 2, labels: { style: { fontSize: '12px' }, formatter: (y: number) => (y === 0 ? '0' : +y.toPrecision(2) >= 1 ? y.toFixed(Math.min(digits, 1)) : String(+y.toPrecision(2))) }, title: { text: title, style: { color: '#9a9a9a', fontSize: '12px', fontWeight: 400 } } }, // prettier-ignore
 });
 </script>
 
@@ -123,7 +123,7 @@ const options = (digits: number) => ({
       </ul>
       <figure v-for="(chart, i) in CHARTS" :key="chart.title">
         <figcaption class="dim">{{ chart.title }}</figcaption>
-        <Chart type="bar" height="92" :options="options(chart.digits)" :series="[series[i]]" />
+        <Chart type="bar" height="92" :options="options(chart.digits, chart.unit)" :series="[series[i]]" />
       </figure>
       <p class="actions">
         <Button severity="secondary" variant="outlined" :disabled="progress !== null" @click="measure"
@@ -157,7 +157,7 @@ const options = (digits: number) => ({
         data-key="from"
         size="small"
         class="table num"
-        aria-label="Flicker"
+        :table-props="{ 'aria-label': 'Flicker' }"
       >
         <Column field="from" header="Frames" sortable>
           <template #body="{ data }">{{ data.from }} – {{ data.to }}</template>

@@ -38,9 +38,7 @@ function setRole(role: string): void {
   void look.readSet(id, { ...reading, roles: { ...reading.roles, [look.shownLayer!.name]: role as LayerRole } });
 }
 const change = (values: object) => void look.readSet(set.value!.id, { ...set.value!.reading, ...values });
-const COLOUR_SPACES = [
-  ...Object.entries(SPACES).map(([id, { name }]) => ({ id, name })),
-];
+const COLOUR_SPACES = [...Object.entries(SPACES).map(([id, { name }]) => ({ id, name }))];
 
 const showsAttributes = ref(false);
 const attributes = computed(() => facts.value?.parts.flatMap((part) => Object.entries(part.attributes).map(([key, value]) => ({ key: facts.value!.parts.length > 1 ? `${part.name}: ${key}` : key, value: String(value) }))) ?? []); // prettier-ignore
@@ -74,7 +72,7 @@ function showMatte(): void {
         </li>
         <li v-if="!facts.health.findings.length" class="soft">Nothing wrong that the picture shows.</li>
       </ul>
-      <h3>{{ look.layerTitle(look.shownLayer?.name ?? '') }}</h3>
+      <h2>{{ look.layerTitle(look.shownLayer?.name ?? '') }}</h2>
       <div v-for="channel in channels" :key="channel.name" class="channel">
         <span class="num name">{{ channel.name }}</span>
         <svg
@@ -106,7 +104,7 @@ function showMatte(): void {
         }}</span>
       </div>
       <p class="dim small">Histograms by whole stops, from 2^{{ firstStop }} to 2^{{ lastStop }}.</p>
-      <h3>What it is</h3>
+      <h2>What it is</h2>
       <div class="form">
         <label for="role">This layer is</label>
         <Select
@@ -212,7 +210,7 @@ function showMatte(): void {
   border-bottom: 1px solid var(--line);
   align-items: start;
 }
-h3 {
+h2 {
   font-size: var(--small);
   padding: 10px 12px 4px;
 }

@@ -8,6 +8,7 @@ import Listbox from 'primevue/listbox';
 import Select from 'primevue/select';
 import { computed, ref } from 'vue';
 import type { LayerRole } from '../../../core/formats/layers.ts';
+import type { DeskLayer } from '../../picture/desk-messages.ts';
 import { useLayerShares } from '../../stores/layer-shares.ts';
 import { useLook } from '../../stores/look.ts';
 
@@ -64,7 +65,7 @@ const grouped = computed(() =>
           <Listbox
             :model-value="look.shownLayer?.name"
             :options="group.layers"
-            option-label="name"
+            :option-label="(layer: DeskLayer) => look.layerTitle(layer.name)"
             option-value="name"
             scroll-height="none"
             :aria-label="group.name"

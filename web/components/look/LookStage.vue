@@ -19,7 +19,7 @@ import { useLook, type LookSource } from '../../stores/look.ts';
 import { useProbe } from '../../stores/probe.ts';
 import { dragged, type Box, type Place, type Point } from '../../viewer/frame-place.ts';
 import { halves, tiled } from '../../viewer/tiling.ts';
-import { between, placed, useViewport, wheelFactor } from '../../viewer/viewport.ts';
+import { between, placed, regionByKey, useViewport, wheelFactor } from '../../viewer/viewport.ts';
 import { isFirst, wipeClip, wipeLine, wipePart, wipeThrough, wipeTurned } from '../../viewer/wipe-line.ts';
 import LookOverlay from './LookOverlay.vue';
 
@@ -274,6 +274,14 @@ function keyWipe(event: KeyboardEvent): void {
 const opening = computed(() => (look.shown && !look.information ? look.shown.label : null));
 const told = computed(() => look.failures.get(look.shown?.key ?? '') ?? failure.value);
 
+function keyRegion(event: KeyboardEvent): void {
+  const moved = look.region && regionByKey(event, look.region, frame.value);
+  if (!moved) return;
+  event.preventDefault();
+  event.stopPropagation();
+  look.region = moved;
+}
+
 const menu = useTemplateRef('menu');
 const items = ref<MenuItem[]>([]);
 function snapshot(): HTMLCanvasElement {
@@ -357,6 +365,15 @@ defineExpose({
       :region="draft ?? look.region"
       :on-screen="(rect: Box) => viewport.screen(rect, first)"
     />
+    <div
+      v-if="look.region && boxes.length && look.mode !== 'passes'"
+      class="region"
+      role="group"
+      tabindex="0"
+      aria-label="Region; arrow keys move it, with Shift they size it"
+      :style="placed(viewport.screen(look.region, first))"
+      @keydown="keyRegion"
+    ></div>
     <template v-if="look.mode === 'wipe' && boxes.length > 1">
       <div
         class="wipe"
@@ -446,6 +463,10 @@ canvas {
   inset: 5px 0;
   background: #fff;
   box-shadow: 0 0 0 1px rgb(0 0 0 / 50%);
+}
+.region {
+  position: absolute;
+  pointer-events: none;
 }
 .buttons {
   display: flex;

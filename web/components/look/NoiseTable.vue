@@ -24,7 +24,7 @@ const rows = computed(() =>
 </script>
 
 <template>
-  <DataTable :value="rows" data-key="name" size="small" class="table" aria-label="Noise by zone">
+  <DataTable :value="rows" data-key="name" size="small" class="table" :table-props="{ 'aria-label': 'Noise by zone' }">
     <Column field="name" header="" />
     <Column v-for="(zone, i) in ZONES" :key="zone" :field="zone" class="right num">
       <template #header

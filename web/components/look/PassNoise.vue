@@ -59,7 +59,7 @@ async function measure(): Promise<void> {
     size="small"
     class="table"
     row-hover
-    aria-label="Noise by pass"
+    :table-props="{ 'aria-label': 'Noise by pass' }"
     sort-field="a"
     :sort-order="-1"
     @row-click="({ data }) => (look.layer = data.name)"

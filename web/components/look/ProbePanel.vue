@@ -104,7 +104,7 @@ const AREAS = [0, 1, 2, 5].map((radius) => ({ id: radius, name: `${2 * radius + 
       class="table"
       row-hover
       :row-class="(row: { name: string }) => ({ on: row.name === look.shownLayer?.name })"
-      aria-label="Values of every layer"
+      :table-props="{ 'aria-label': 'Values of every layer' }"
       @row-click="({ data }) => (look.layer = data.name)"
     >
       <Column header="Layer" class="layer">

@@ -61,7 +61,7 @@ const groups = computed(() =>
 // A pass that is shown is in an open group, however it came to be shown.
 watch(
   () => groups.value.find(({ passes }) => passes.some(({ name }) => name === view.pass))?.name,
-  (name) => name && !open.value.includes(name) && open.value.push(name),
+  (name) => name && !open.value.includes(name) && (open.value = [...open.value, name]),
   { immediate: true },
 );
 
@@ -106,7 +106,7 @@ const title = ({ name, light, noise }: (typeof lightPasses.value)[number]) =>
       :sort-field="sorting.by"
       :sort-order="sorting.order"
       class="light"
-      aria-label="Light passes"
+      :table-props="{ 'aria-label': 'Light passes' }"
       @sort="
         sorting = {
           by: $event.sortField as 'light',
@@ -135,7 +135,7 @@ const title = ({ name, light, noise }: (typeof lightPasses.value)[number]) =>
           <Listbox
             :model-value="view.pass"
             :options="group.passes"
-            option-label="name"
+            :option-label="(pass: PassInfo) => passName(pass.name)"
             option-value="name"
             scroll-height="none"
             :aria-label="group.name"

@@ -15,7 +15,7 @@ import { useProbe } from '../../stores/probe.ts';
 import { useShot } from '../../stores/shot.ts';
 import { useView } from '../../stores/view.ts';
 import { dragged, type Place, type Point } from '../../viewer/frame-place.ts';
-import { between, placed, useViewport, wheelFactor } from '../../viewer/viewport.ts';
+import { between, placed, regionByKey, useViewport, wheelFactor } from '../../viewer/viewport.ts';
 import LiveCanvas from './LiveCanvas.vue';
 import MaskOverlay from './MaskOverlay.vue';
 import PictureCanvas from './PictureCanvas.vue';
@@ -130,6 +130,14 @@ function keyWipe(event: KeyboardEvent): void {
   view.wipe = Math.max(0, Math.min(1, view.wipe + step));
 }
 
+function keyRegion(event: KeyboardEvent): void {
+  const moved = current.region && regionByKey(event, current.region, frame.value);
+  if (!moved) return;
+  event.preventDefault();
+  event.stopPropagation();
+  view.region = moved;
+}
+
 const menu = useTemplateRef('menu');
 const items = ref<MenuItem[]>([]);
 /** The pictures that stand over each other, as one. */
@@ -187,7 +195,7 @@ defineExpose({
 </script>
 
 <template>
-  <section class="stage" aria-label="Picture">
+  <section id="stage" class="stage" aria-label="Picture">
     <StageTabs v-model:drawing="isDrawing" :scale="scale" @fit="viewport.fit" />
     <SweepSheet v-if="current.sweep && !current.trial" :sweep="current.sweep" />
     <div
@@ -258,7 +266,15 @@ defineExpose({
         <div v-else-if="live.isOn && live.region && !draft" class="region live" :style="onScreen(live.region)">
           <span role="status" :class="{ bad: live.problem }">{{ live.told }}</span>
         </div>
-        <div v-else-if="draft ?? current.region" class="region" :style="onScreen((draft ?? current.region)!)">
+        <div
+          v-else-if="draft ?? current.region"
+          class="region"
+          role="group"
+          tabindex="0"
+          aria-label="Region; arrow keys move it, with Shift they size it"
+          :style="onScreen((draft ?? current.region)!)"
+          @keydown="keyRegion"
+        >
           <span>region {{ (draft ?? current.region)!.width }} × {{ (draft ?? current.region)!.height }}</span>
         </div>
         <p v-if="current.render.samplesDone === 0 && current.render.state === 'active'" class="note" role="status">

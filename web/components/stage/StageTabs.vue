@@ -53,14 +53,14 @@ function show(tab: string): void {
   <div class="tabs">
     <Tabs :value="shown" scrollable class="pictures" @update:value="show(String($event))">
       <TabList aria-label="Picture">
-        <Tab v-for="render in tabs" :key="render.id" :value="`render ${render.id}`">
+        <Tab v-for="render in tabs" :key="render.id" :value="`render ${render.id}`" aria-controls="stage">
           {{ render.sheet === 'preview' ? 'Preview' : 'Final' }}, version {{ render.version }}
           <span v-if="shot.isOlder(render)" class="tag" title="The shot has changed since this was rendered"
             >older</span
           >
         </Tab>
-        <Tab v-if="current.sweep" value="sweep">Sweep: {{ current.sweep.title }}</Tab>
-        <Tab v-if="current.trial" value="trial">Trial {{ current.trial.number }}</Tab>
+        <Tab v-if="current.sweep" value="sweep" aria-controls="stage">Sweep: {{ current.sweep.title }}</Tab>
+        <Tab v-if="current.trial" value="trial" aria-controls="stage">Trial {{ current.trial.number }}</Tab>
       </TabList>
     </Tabs>
     <Button

@@ -165,7 +165,7 @@ const rows = computed(() =>
       class="sums"
       :class="{ stale: isMeasuring }"
       :row-class="(row: { isFaint?: boolean; isSum?: boolean }) => ({ faint: row.isFaint, sum: row.isSum })"
-      aria-label="What the shot takes"
+      :table-props="{ 'aria-label': 'What the shot takes' }"
     >
       <Column field="label" header="" />
       <Column v-for="(column, i) in columns" :key="column.title" class="num">

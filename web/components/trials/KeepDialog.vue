@@ -63,7 +63,13 @@ async function keep(): Promise<void> {
     @update:visible="emit('closed')"
   >
     <p class="soft">{{ trial.title }}. This makes a new version of the shot.</p>
-    <DataTable :value="rows" data-key="pointer" size="small" class="changes" aria-label="What changes">
+    <DataTable
+      :value="rows"
+      data-key="pointer"
+      size="small"
+      class="changes"
+      :table-props="{ 'aria-label': 'What changes' }"
+    >
       <Column field="label" header="" />
       <Column :header="trial.sheet" class="num">
         <template #body="{ data }"

@@ -24,8 +24,8 @@ const axis = (text: string, color: string, opposite: boolean, min?: number) => (
   min,
   tickAmount: 2,
   decimalsInFloat: 1,
-  title: { text, style: { color, fontSize: '10.5px', fontWeight: 400 } },
-  labels: { style: { fontSize: '10.5px', colors: color } },
+  title: { text, style: { color, fontSize: '12px', fontWeight: 400 } },
+  labels: { style: { fontSize: '12px', colors: color } },
 });
 /** From 0, unless it goes below. */
 const least = computed(() => Math.min(0, ...props.points.map(({ value }) => value ?? 0)));
@@ -56,7 +56,7 @@ const options = computed(() => ({
   xaxis: {
     type: 'category',
     categories: names.value,
-    labels: { style: { fontSize: '10.5px' }, offsetY: -3, hideOverlappingLabels: props.isOrdered, rotate: 0 },
+    labels: { style: { fontSize: '12px' }, offsetY: -3, hideOverlappingLabels: props.isOrdered, rotate: 0 },
     axisBorder: { show: false },
     axisTicks: { color: '#353535' },
     tooltip: { enabled: false },

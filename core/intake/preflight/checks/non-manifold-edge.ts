@@ -11,7 +11,7 @@ export const nonManifoldEdge: Check = {
     const { offenders } = meshFaults(
       scene,
       ({ nonManifoldEdges }) => nonManifoldEdges,
-      (n) => `${plural(n, 'edge')} of more than two faces`,
+      (n) => plural(n, 'non-manifold edge'),
     );
     return { expected: 'none', found: count(offenders, 'mesh', 'meshes'), offenders };
   },

@@ -13,6 +13,8 @@ const first = computed(() => props.evidence.series[0].points.map(([x, y]) => [pu
 // The chart library is most of the page's weight: it comes when a chart does.
 const Chart = defineAsyncComponent(() => import('vue3-apexcharts'));
 
+/** Told by shape as well as by colour. */
+const MARK_SHAPE = { now: 'square', override: 'triangle', knee: 'circle', enough: 'diamond' };
 const MARK_COLOUR = { now: '#ff9c8a', override: '#eec77d', knee: '#b9b9b9', enough: '#d6dc5c' };
 
 const yAt = (x: number) => {
@@ -38,6 +40,7 @@ const step = computed(() => {
   );
 });
 
+const TITLE = { color: '#9a9a9a', fontSize: '12px', fontWeight: 400 };
 const options = computed(() => ({
   chart: { ...CHART_LOOK, type: 'line' },
   theme: { mode: 'dark' },
@@ -63,8 +66,8 @@ const options = computed(() => ({
           max: Math.ceil(last.value / step.value) * step.value,
           tickAmount: Math.ceil(last.value / step.value),
         }),
-    decimalsInFloat: 0,
-    labels: { style: { fontSize: '10.5px' }, offsetY: -3, formatter: (x: string) => short(read(Number(x))) },
+    title: { text: `${props.evidence.x.label}${unit(props.evidence.x.unit)}`, style: TITLE, offsetY: -4 },
+    labels: { style: { fontSize: '12px' }, offsetY: -3, formatter: (x: string) => short(read(Number(x))) },
     axisBorder: { show: false },
     axisTicks: { color: '#353535' },
     tooltip: { enabled: false },
@@ -73,8 +76,8 @@ const options = computed(() => ({
     min: 0,
     max: props.evidence.y.max,
     tickAmount: 2,
-    decimalsInFloat: 0,
-    labels: { style: { fontSize: '10.5px' }, offsetX: -6 },
+    title: { text: `${props.evidence.y.label}${unit(props.evidence.y.unit)}`, style: TITLE },
+    labels: { style: { fontSize: '12px' }, offsetX: -6, formatter: short },
   },
   annotations: {
     xaxis: marks.value.map((mark) => ({
@@ -87,7 +90,8 @@ const options = computed(() => ({
       x: mark.x,
       y: yAt(mark.x),
       marker: {
-        size: 3.5,
+        size: 4,
+        shape: MARK_SHAPE[mark.kind],
         strokeWidth: mark.kind === 'knee' ? 1.5 : 0,
         strokeColor: MARK_COLOUR[mark.kind],
         fillColor: mark.kind === 'knee' ? '#1d1d1d' : MARK_COLOUR[mark.kind],
@@ -102,7 +106,7 @@ const options = computed(() => ({
         style: {
           background: 'rgba(29,29,29,0.85)',
           color: '#e9e9e9',
-          fontSize: '10.5px',
+          fontSize: '12px',
           padding: { left: 3, right: 3, top: 1, bottom: 1 },
         },
       },
@@ -112,16 +116,15 @@ const options = computed(() => ({
 const line = (name: string, points: [number, number][]) => ({ name, data: points.map(([x, y]) => ({ x: put(x), y })) });
 const series = computed(() => props.evidence.series.map(({ label, points }) => line(label, points)));
 const others = computed(() => props.evidence.series.slice(1).map(({ label }) => label));
-const axes = computed(() => `${props.evidence.y.label}${unit(props.evidence.y.unit)} by ${props.evidence.x.label}`);
 </script>
 
 <template>
   <figure>
-    <figcaption class="dim" :title="axes">
+    <figcaption class="dim">
       {{ evidence.title }}<template v-if="others.length">; broken line: {{ others.join(', ') }}</template>
     </figcaption>
     <div class="room" role="img" :aria-label="`${evidence.title}: ${evidence.marks.map((m) => m.label).join(', ')}`">
-      <Chart type="line" height="104" :options="options" :series="series" />
+      <Chart type="line" height="142" :options="options" :series="series" />
     </div>
   </figure>
 </template>
@@ -134,7 +137,7 @@ figcaption {
   font-size: var(--small);
 }
 .room {
-  height: 104px;
+  height: 142px;
   margin: 0 -6px;
 }
 </style>

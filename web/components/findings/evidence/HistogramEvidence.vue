@@ -18,9 +18,14 @@ const options = computed(() => ({
   grid: { borderColor: '#2e2e2e', padding: { left: 4, right: 14, top: -22, bottom: -14 } },
   xaxis: {
     categories: props.evidence.bins.map(({ from, to }) => `${short(from)}–${short(to)}${unit.value}`),
-    labels: { style: { fontSize: '10.5px' }, rotate: 0, hideOverlappingLabels: true },
+    labels: { style: { fontSize: '12px' }, rotate: 0, hideOverlappingLabels: true },
   },
-  yaxis: { tickAmount: 2, decimalsInFloat: 0, labels: { style: { fontSize: '10.5px' } } },
+  yaxis: {
+    tickAmount: 2,
+    decimalsInFloat: 0,
+    title: { text: 'pixels', style: { color: '#9a9a9a', fontSize: '12px', fontWeight: 400 } },
+    labels: { style: { fontSize: '12px' } },
+  },
   tooltip: { theme: 'dark', marker: { show: false } },
 }));
 const series = computed(() => [{ name: 'pixels', data: props.evidence.bins.map(({ count }) => count) }]);
@@ -30,7 +35,7 @@ const series = computed(() => [{ name: 'pixels', data: props.evidence.bins.map((
   <figure>
     <figcaption class="dim">{{ evidence.title }}</figcaption>
     <div role="img" :aria-label="`${evidence.title}: ${evidence.bins.length} bins`">
-      <Chart type="bar" height="104" :options="options" :series="series" />
+      <Chart type="bar" height="124" :options="options" :series="series" />
     </div>
   </figure>
 </template>

@@ -16,7 +16,13 @@ const rows = computed(() =>
 <template>
   <figure>
     <figcaption class="dim">{{ evidence.title }}</figcaption>
-    <DataTable :value="rows" size="small" :rows="PAGE" :paginator="rows.length > PAGE" :aria-label="evidence.title">
+    <DataTable
+      :value="rows"
+      size="small"
+      :rows="PAGE"
+      :paginator="rows.length > PAGE"
+      :table-props="{ 'aria-label': evidence.title }"
+    >
       <Column v-for="(column, i) in evidence.columns" :key="i" :field="`c${i}`" :header="column" />
     </DataTable>
   </figure>
