@@ -188,7 +188,7 @@ test('back walks through what was looked at, the palette finds by name, and a li
   await page.keyboard.press('Control+k');
   const palette = page.getByRole('dialog', { name: 'Find' });
   await palette.getByRole('textbox').fill('transmission limit');
-  await expect(palette.getByRole('option').first()).toHaveText(/Transmission limit/);
+  await expect(palette.getByRole('option', { name: 'Transmission limit', exact: true })).toHaveAttribute('aria-selected', 'true');
   await page.keyboard.press('Enter');
   await expect(palette).toBeHidden();
   await expect(page.getByLabel('Transmission limit, preview')).toBeFocused();

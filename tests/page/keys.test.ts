@@ -87,16 +87,21 @@ describe('the command palette', () => {
     command('Overall limit', 'Controls', 'Limits'),
     command('Limit of rays', 'Controls'),
     command('HA-010 jar shelf', 'Shots'),
-    command('Glass is dark inside', 'Findings', 'blocker'),
+    command('Glass is dark inside: 59 % ends at the overall limit', 'Findings', 'blocker'),
   ];
   const found = (text: string) => matching(all, text).map(({ name }) => name);
 
   it('finds by any words of name, detail and kind, what begins with them first', () => {
-    expect(found('limit')).to.deep.equal(['Limit of rays', 'Overall limit']);
+    expect(found('limit of')).to.deep.equal(['Limit of rays']);
     expect(found('LIMITS overall')).to.deep.equal(['Overall limit']);
-    expect(found('blocker')).to.deep.equal(['Glass is dark inside']);
     expect(found('shots jar')).to.deep.equal(['HA-010 jar shelf']);
     expect(found('')).to.have.length(4);
     expect(found('nothing of this')).to.deep.equal([]);
+  });
+
+  it('has the kind first whose name comes nearest, whatever else speaks of it', () => {
+    expect(found('overall limit')[0]).to.equal('Overall limit');
+    expect(found('glass')[0]).to.match(/^Glass/);
+    expect(found('blocker')).to.have.length(1);
   });
 });

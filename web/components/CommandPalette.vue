@@ -7,7 +7,7 @@ import { computed, nextTick, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import type { ShotSummary } from '../../core/contracts/events.ts';
 import { getJson } from '../remote/client.ts';
-import { COMMAND_GROUPS, matching, useCommands, type Command } from '../stores/commands.ts';
+import { matching, useCommands, type Command } from '../stores/commands.ts';
 
 const store = useCommands();
 const router = useRouter();
@@ -17,14 +17,12 @@ const at = ref(0);
 const MOST = 60;
 
 const all = computed(() => (store.isOpen ? [...store.sources].flatMap((source) => source()) : []));
-const found = computed(() => {
-  const list = matching(all.value, text.value);
-  return COMMAND_GROUPS.flatMap((group) => list.filter((one) => one.group === group)).slice(0, MOST);
-});
+const found = computed(() => matching(all.value, text.value).slice(0, MOST));
 const groups = computed(() =>
-  COMMAND_GROUPS.map((name) => ({ name, items: found.value.filter(({ group }) => group === name) })).filter(
-    ({ items }) => items.length > 0,
-  ),
+  [...new Set(found.value.map(({ group }) => group))].map((name) => ({
+    name,
+    items: found.value.filter(({ group }) => group === name),
+  })),
 );
 watch(text, () => (at.value = 0));
 const shots = ref<ShotSummary[]>([]);

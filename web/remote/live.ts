@@ -1,4 +1,5 @@
 /** A state the server keeps sending: the newest one, and whether the line is up. */
+import { useThrottleFn } from '@vueuse/core';
 import { onScopeDispose, ref, shallowRef, type Ref, type ShallowRef } from 'vue';
 import type { Notice } from '../../core/contracts/events.ts';
 import { useNotices } from './notices.ts';
@@ -11,6 +12,8 @@ export interface Live<T> {
   close(): void;
 }
 
+/** Between two states that are shown, milliseconds. The newest one always is. */
+const EVERY_MS = 250;
 /** Before each further try to connect, milliseconds; the last one from then on. */
 const PAUSES = [500, 1000, 2000, 4000];
 
@@ -27,11 +30,13 @@ export function follow<T>(path: string, plain: string, missing: (why: string) =>
   let source: EventSource | null = null;
   let timer: ReturnType<typeof setTimeout> | null = null;
   let failures = 0;
+  // A render tells of every tile: nobody reads so fast, and a slow machine would do nothing else than draw it.
+  const take = useThrottleFn((text: string) => (state.value = JSON.parse(text) as T), EVERY_MS, true);
   const connect = () => {
     const next = new EventSource(`/api${path}`);
     source = next;
     next.addEventListener('state', (event) => {
-      state.value = JSON.parse((event as MessageEvent<string>).data) as T;
+      take((event as MessageEvent<string>).data);
       connected.value = true;
       failures = 0;
     });

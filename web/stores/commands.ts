@@ -27,14 +27,22 @@ export const useCommands = defineStore('commands', () => {
   return { isOpen, sources, provide };
 });
 
-/** Commands that hold all words, those whose name begins with them first. */
+/** Commands that hold all words, by kind; the kind whose name comes nearest to the text is first, and in it that name. */
 export function matching(commands: Command[], text: string): Command[] {
-  const words = text.toLowerCase().split(/\s+/).filter(Boolean);
-  const rank = ({ name }: Command) => (words.length && name.toLowerCase().startsWith(words[0]) ? 0 : 1);
-  return commands
-    .filter(({ name, detail = '', group }) => {
-      const whole = `${name} ${detail} ${group}`.toLowerCase();
-      return words.every((word) => whole.includes(word));
-    })
+  const whole = text.trim().toLowerCase();
+  const words = whole.split(/\s+/).filter(Boolean);
+  const rank = ({ name }: Command): number => {
+    const lower = name.toLowerCase();
+    if (!whole || lower === whole) return 0;
+    if (lower.startsWith(whole)) return 1;
+    return lower.startsWith(words[0]) ? 2 : 3;
+  };
+  const found = commands
+    .filter(({ name, detail = '', group }) =>
+      words.every((word) => `${name} ${detail} ${group}`.toLowerCase().includes(word)),
+    )
     .sort((a, b) => rank(a) - rank(b));
+  const bestOf = (group: Command['group']) => Math.min(...found.filter((one) => one.group === group).map(rank));
+  const groups = COMMAND_GROUPS.filter((group) => found.some((one) => one.group === group));
+  return groups.sort((a, b) => bestOf(a) - bestOf(b)).flatMap((name) => found.filter(({ group }) => group === name));
 }

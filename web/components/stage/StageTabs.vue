@@ -51,7 +51,7 @@ function show(tab: string): void {
 
 <template>
   <div class="tabs">
-    <Tabs :value="shown" scrollable class="pictures" @update:value="show(String($event))">
+    <Tabs :value="shown" class="pictures" @update:value="show(String($event))">
       <TabList aria-label="Picture">
         <Tab v-for="render in tabs" :key="render.id" :value="`render ${render.id}`" aria-controls="stage">
           {{ render.sheet === 'preview' ? 'Preview' : 'Final' }}, version {{ render.version }}
