@@ -40,8 +40,7 @@ export async function preflightCommand(args: string[]): Promise<number> {
   let { source, document } = await openForIntake(positionals[0]);
   let done: Repaired['done'] = [];
   if (values.repair !== undefined) {
-    if (!document)
-      throw new BadUse('Repairs are carried out on shots: import the scene with "dusting import" first.');
+    if (!document) throw new BadUse('Repairs are carried out on shots: import the scene with "dusting import" first.');
     if (!values.out) throw new BadUse('Say with --out which folder the repaired shot goes into.');
     const ids = values.repair === 'all' ? null : values.repair.split(',');
     done = await writeRepaired(positionals[0], document, profile, ids, values.out);

@@ -36,7 +36,7 @@ export function follow<T>(path: string, plain: string, missing: (why: string) =>
     const next = new EventSource(`/api${path}`);
     source = next;
     next.addEventListener('state', (event) => {
-      take((event as MessageEvent<string>).data);
+      void take((event as MessageEvent<string>).data);
       connected.value = true;
       failures = 0;
     });

@@ -59,7 +59,7 @@ const trial = computed(() => {
   return shot.state!.trials.findLast(fits) ?? null;
 });
 
-interface Column {
+interface SumColumn {
   title: string;
   tip: string;
   work: FrameWork;
@@ -67,8 +67,8 @@ interface Column {
   /** Standard error, as a share. */
   share: number;
 }
-const columns = computed<Column[]>(() => {
-  const out: Column[] = wanted.value.flatMap((version) => {
+const columns = computed<SumColumn[]>(() => {
+  const out: SumColumn[] = wanted.value.flatMap((version) => {
     const time = timeOf(version);
     if (time?.state !== 'done') return [];
     const reason = shot.state!.versions.find((v) => v.number === version)!.reason;
