@@ -241,7 +241,7 @@ usePageTitle(computed(() => (shot.state ? `${shot.state.code} look · Dusting` :
                 />
                 <span class="gap"></span>
                 <label v-if="look.mode === 'passes'" class="dim"
-                  ><Checkbox v-model="look.isNormalised" binary size="small" /> each by its own brightest</label
+                  ><Checkbox v-model="look.isNormalised" binary size="small" /> normalise</label
                 >
                 <span class="num dim">{{ stage ? percent(stage.scale) : '' }}</span>
                 <Button severity="secondary" variant="text" title="Fit the picture (F)" @click="stage?.fit()"
@@ -280,7 +280,7 @@ usePageTitle(computed(() => (shot.state ? `${shot.state.code} look · Dusting` :
           </SplitterPanel>
           <SplitterPanel :size="30" :min-size="20">
             <aside>
-              <Tabs v-model:value="look.panel" lazy class="panels many">
+              <Tabs :show-navigators="false" v-model:value="look.panel" lazy class="panels many">
                 <TabList aria-label="Panel">
                   <Tab v-for="(name, id) in PANELS" :key="id" :value="id">{{ name }}</Tab>
                 </TabList>

@@ -185,7 +185,7 @@ usePageTitle(computed(() => (shot.state ? `${shot.state.code} ${shot.state.name}
           ></SplitterPanel>
           <SplitterPanel :size="30" :min-size="20">
             <aside>
-              <Tabs v-model:value="view.panel" lazy class="panels">
+              <Tabs v-model:value="view.panel" lazy :show-navigators="false" class="panels">
                 <TabList aria-label="Panel">
                   <Tab v-for="panel in PANELS" :key="panel.id" :value="panel.id">{{ panel.name }}</Tab>
                 </TabList>

@@ -118,7 +118,7 @@ const inTold = ({ offenders, state }: PreflightCheck): string =>
 .checks {
   min-height: 0;
 }
-.checks :deep(.p-datatable-row-group-header) {
+.checks :deep(table) {
   background: var(--panel);
 }
 .checks :deep(:is(th, td):first-child) {

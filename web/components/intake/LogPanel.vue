@@ -85,7 +85,12 @@ const facts = computed(() => {
     @drop.prevent="drop"
   >
     <div class="bar">
-      <Tabs v-if="store.logs?.length" :value="store.log?.id ?? 0" @update:value="store.logId = Number($event)">
+      <Tabs
+        :show-navigators="false"
+        v-if="store.logs?.length"
+        :value="store.log?.id ?? 0"
+        @update:value="store.logId = Number($event)"
+      >
         <TabList aria-label="Logs">
           <Tab v-for="one in store.logs" :key="one.id" :value="one.id" aria-controls="log-body">{{ one.name }}</Tab>
         </TabList>

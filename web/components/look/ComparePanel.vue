@@ -1,7 +1,6 @@
 <script setup lang="ts">
 /** What two pictures have of each other: how far apart they are, which is cleaner and by how much, what was set otherwise. */
 import Select from 'primevue/select';
-import SelectButton from 'primevue/selectbutton';
 import Button from 'primevue/button';
 import { computed, ref, watch } from 'vue';
 import { changedControls } from '../../../core/document/changed-controls.ts';
@@ -13,7 +12,7 @@ import { count, duration, radiance, stops, times } from '../../format.ts';
 import type { Compared } from '../../picture/desk-messages.ts';
 import { desk } from '../../picture/desk.ts';
 import { getJson } from '../../remote/client.ts';
-import { MODES, useLook, type LookSource, type Mode } from '../../stores/look.ts';
+import { useLook, type LookSource } from '../../stores/look.ts';
 import NoiseTable from './NoiseTable.vue';
 import PassNoise from './PassNoise.vue';
 
@@ -78,26 +77,11 @@ function changes(other: LookSource): string[] {
     .slice(0, 30)
     .map((name) => `${name}: ${String(p[name] ?? 'none').slice(0, 60)} → ${String(q[name] ?? 'none').slice(0, 60)}`);
 }
-const TWO: Mode[] = ['one', 'wipe', 'side', 'difference', 'blink', 'grid'];
-const modes = computed(() =>
-  TWO.map((id) => ({ id, name: MODES[id], isDisabled: id !== 'one' && !look.against.length })),
-);
 const KINDS = Object.entries(DIFFERENCES).map(([id, { name }]) => ({ id, name }));
 </script>
 
 <template>
   <section class="compare" aria-label="Compare">
-    <div class="modes">
-      <SelectButton
-        v-model="look.mode"
-        :options="modes"
-        option-label="name"
-        option-value="id"
-        option-disabled="isDisabled"
-        :allow-empty="false"
-        aria-label="How they are compared"
-      />
-    </div>
     <div v-if="look.mode === 'difference'" class="modes">
       <Select
         v-model="look.difference.kind"

@@ -20,8 +20,8 @@ const view = useView();
 const live = useLive();
 const current = useCurrent();
 
-/** The last few base renders, newest first. */
-const tabs = computed(() => shot.bases.slice(-4).reverse());
+/** The last few base renders, newest first; fewer where a trial or a sweep has a tab as well. */
+const tabs = computed(() => shot.bases.slice(current.trial || current.sweep ? -2 : -3).reverse());
 
 /** A contact sheet is up. */
 const isSheet = computed(() => current.sweep !== null && !current.trial);
@@ -51,7 +51,7 @@ function show(tab: string): void {
 
 <template>
   <div class="tabs">
-    <Tabs :value="shown" class="pictures" @update:value="show(String($event))">
+    <Tabs :value="shown" :show-navigators="false" class="pictures" @update:value="show(String($event))">
       <TabList aria-label="Picture">
         <Tab v-for="render in tabs" :key="render.id" :value="`render ${render.id}`" aria-controls="stage">
           {{ render.sheet === 'preview' ? 'Preview' : 'Final' }}, version {{ render.version }}
@@ -74,7 +74,6 @@ function show(tab: string): void {
     >
       <X :size="14" aria-hidden="true" />
     </Button>
-    <span class="gap"></span>
     <Button
       v-if="current.render?.warnings.length"
       v-tooltip.bottom="current.render.warnings.join(' ')"
@@ -134,7 +133,7 @@ function show(tab: string): void {
 }
 .pictures {
   min-width: 0;
-  flex: 0 1 auto;
+  flex: 1 1 0;
 }
 .leave {
   padding-inline: 0.3rem;

@@ -97,14 +97,15 @@ const presentValue = computed(() => {
   return typeof was.value === 'string' ? was.value : JSON.stringify(was.value);
 });
 
-/** The figure that is charted beside rays: the first that changes and is no cost, until another is chosen. */
+/** The figure that is charted beside rays: the first that changes and is neither cost nor noise, else noise, until another is chosen. */
 const COSTS = ['rays', 'time', 'memory'];
 const chartable = computed(() => figures.value.filter(({ id }) => !COSTS.includes(id)));
 const asked = ref<string | null>(null);
 const charts = computed(
   () =>
     chartable.value.find(({ id }) => id === asked.value) ??
-    chartable.value.find(({ always }) => !always) ??
+    chartable.value.find(({ always, id }) => !always && id !== 'bright-noise') ??
+    chartable.value.find(({ id }) => id === 'noise') ??
     chartable.value[0],
 );
 const rays = figureOf('rays');
@@ -125,7 +126,7 @@ onMounted(() => observer.observe(room.value!));
 onBeforeUnmount(() => observer.disconnect());
 
 /** What stands under each picture, and between two cells, pixels. */
-const [CAPTION, GAP] = [50, 8];
+const [CAPTION, GAP] = [74, 8];
 /** As few columns as let all cells be seen at once, which makes pictures largest. */
 const columns = computed(() => {
   const { region } = lead.value;
@@ -316,7 +317,7 @@ const compare = (step: TrialSummary) => (view.trialId = step.id);
 }
 .foot {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 230px;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 290px);
   gap: 10px;
   padding: 6px 10px;
   background: var(--panel);
