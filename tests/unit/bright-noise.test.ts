@@ -45,9 +45,7 @@ describe('noise of bright parts', function () {
     expect(finding.key).to.equal('noise.bright');
     const now = stepsOf(renderShot(shot), region);
     expect(now).to.be.above(2);
-    expect(finding.sentence).to.equal(
-      `Noise where it is bright: ${now.toFixed(1)} steps as the picture is, target 2.0.`,
-    );
+    expect(finding.sentence).to.equal(`Noise in bright parts: ${now.toFixed(1)} of 255, target 2.0.`);
     expect(finding.cause).to.equal('noise.bright-parts');
     const [remedy] = finding.remedies;
     const values = valuesOf(remedy);
@@ -76,7 +74,7 @@ describe('noise of bright parts', function () {
     // Half of the samples would reach a target of 4 with shadows boosted, and not without it.
     const [generous] = await found(10);
     expect(generous.key).to.equal('noise.spare');
-    expect(Number(/: ([\d.]+) steps/.exec(generous.sentence)![1]) * Math.SQRT2).to.be.below(4);
+    expect(Number(/noise ([\d.]+) of 255/.exec(generous.sentence)![1]) * Math.SQRT2).to.be.below(4);
     expect(stepsOf(picture, region) * Math.SQRT2).to.be.above(4);
     expect(await found(4)).to.deep.equal([]);
   });

@@ -118,8 +118,8 @@ describe('HA-070', () => {
   });
 
   const LOGS: [string, string, RegExp][] = [
-    ['dusting', 'Dusting', /ended from outside, or crashed without a word; memory was not the reason/],
-    ['heron', 'Heron', /want of memory: it was still rising/],
+    ['dusting', 'Dusting', /killed, or crashed without a message; memory was not the reason/],
+    ['heron', 'Heron', /lack of memory: it was still rising/],
     ['millrace', 'Millrace', /the disk was full/],
   ];
   for (const [name, format, cause] of LOGS)

@@ -36,7 +36,7 @@ describe('night lantern', function () {
     const { finding, mask } = found;
     expect(mask!.reduce((a, b) => a + b, 0)).to.be.greaterThan(30);
     expect(finding.severity).to.equal('caution');
-    expect(finding.sentence).to.match(/^\d+ fireflies.*: \d+ in (diffuse|specular) indirect\.$/);
+    expect(finding.sentence).to.match(/^\d+ fireflies.*: \d+ in (diffuse|specular) indirect(, \d+ in .*)?\.$/);
     expect(finding.cause).to.equal('fireflies.emitter-in-shell');
     expect(finding.headline).to.match(
       /^Light found by chance: camera → (table|wall), (bounced|mirrored) → chimney, through → .*→ flame$/,

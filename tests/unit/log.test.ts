@@ -77,7 +77,7 @@ describe('Logs', () => {
     const rising = triage(read(heron([300, 500, 900, 1500, 2600, 4500, 8000], false)));
     expect(rising.state).to.equal('stop');
     expect(rising.brokeOff).to.deep.include({ phase: 'trace', frame: 1001, memory: 'rising' });
-    expect(rising.brokeOff!.cause).to.match(/want of memory.*7\.81 GB/);
+    expect(rising.brokeOff!.cause).to.match(/lack of memory.*7\.81 GB/);
     const steady = triage(read(heron([900, 900, 900, 900, 900, 900], false)));
     expect(steady.brokeOff!.memory).to.equal('steady');
     const told = triage(read(`${heron([900, 900], false)}\nX 0:00:03 <trace> f=1001 write failed: No space left on device`)); // prettier-ignore

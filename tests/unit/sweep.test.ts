@@ -47,7 +47,7 @@ describe('values of a sweep', () => {
     expect(readSteps(samples, 16, '12, 8;32 64  16 8')).to.deep.equal({ values: [12, 8, 32, 64] });
     expect(readSteps(dialAt('/rayDistance'), 5, 'any 1 2')).to.deep.equal({ values: [null, 1, 2] });
     const problem = (text: string) => (readSteps(samples, 16, text) as { problem: string }).problem;
-    expect(problem('8 many')).to.equal('“many” is no number.');
+    expect(problem('8 many')).to.equal('“many” is not a number.');
     expect(problem('8 70000')).to.equal('70000 is outside 4 to 65536.');
     expect(problem('8 4')).to.equal('4 is no multiple of 4 from 8 on.');
     expect(problem('16 32')).to.match(/at least 2 values other than the present one/);
