@@ -55,7 +55,7 @@ describe('intake', function () {
     expect((await repair(head.id)).status, 'the shot has moved on').to.equal(409);
     const { head: now, document } = await dusting.shot(CODE);
     expect([now.number, document.sheets.preview.limits.overall]).to.deep.equal([2, 7]);
-    expect(now.reason).to.equal('Raise the overall limit (limits that others override)');
+    expect(now.reason).to.equal('Raise the overall limit (overridden limits)');
     await checked();
     expect((await of('limit-overridden')).state).to.equal('clear');
     await dusting.post(`/shots/${CODE}/undo`, { base: now.id });
@@ -171,7 +171,7 @@ describe('intake', function () {
       { path: 'textures/label.png', from: 'old/Label.png', by: 'name' },
     ]);
     const brought = await dusting.shot('LOST-1');
-    expect(brought.head.reason).to.equal('Brought in geometry/lost.glb, textures/label.png');
+    expect(brought.head.reason).to.equal('Imported geometry/lost.glb, textures/label.png');
     await until('it is checked', async () => (await dusting.shot('LOST-1')).preflight?.state === 'done', 60);
     const now = (await dusting.get<Intake>('/shots/LOST-1/intake')).body;
     expect(now.files.filter(({ state }) => state !== 'ok')).to.deep.equal([]);
@@ -197,7 +197,7 @@ describe('intake', function () {
     expect([profile, (await of('picture-size')).state]).to.deep.equal(['Halfmoon', 'stop']);
     expect(fit!.losses.map(({ id }) => id)).to.include.members(['surfaces', 'integrator']);
     const told = (await dusting.shot(CODE)).preflight!.told;
-    expect(told[0]).to.deep.equal({ id: 'picture-size', state: 'stop', sentence: 'Picture size: 96 × 64 pixels.' });
+    expect(told[0]).to.deep.equal({ id: 'picture-size', state: 'stop', sentence: 'Resolution: 96 × 64 pixels.' });
     await put('show', { ...show, width: 96, height: 64 });
     await checked();
     expect((await of('picture-size')).state).to.equal('clear');

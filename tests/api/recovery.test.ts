@@ -61,7 +61,13 @@ describe('recovery', function () {
       // A second, and a late round of its one tile takes more: to this worker that hangs.
       const worker = dusting.worker(1, { DUSTING_JOB_SECONDS: '1' });
       const ended = new Promise((resolve) => worker.once('exit', resolve));
-      await Promise.race([ended, sleep(9000)]);
+      // On a machine that is busy with other things it takes its time to begin.
+      const isTaken = () => dusting.query("select 1 from pgboss.job where name = 'tiles' and state = 'active' and started_on > now() - interval '3 seconds'"); // prettier-ignore
+      await Promise.race([
+        ended,
+        until('it has the job', async () => (await isTaken()).length > 0, 60).catch(() => {}),
+      ]);
+      await Promise.race([ended, sleep(6000)]);
       await dusting.kill(worker, 'SIGKILL');
       const { state, error } = await dusting.render('HANG-1', 1);
       if (state !== 'failed') continue;
