@@ -35,9 +35,9 @@ test('a missing file is told by what it does, found among others by name, and th
   await page.getByRole('button', { name: 'As a chain' }).click();
   await page.getByLabel('Find a check, a file or an object').fill('label.png');
   const tree = page.locator('.chain');
-  await expect(tree.getByRole('row', { name: /^\/wall/ })).toBeVisible();
+  await expect(tree.getByRole('row', { name: /\/wall object/ })).toBeVisible();
   await expect(tree.getByText('missing').first()).toBeVisible();
-  await tree.getByRole('row', { name: /^\/wall/ }).click();
+  await tree.getByRole('row', { name: /\/wall object/ }).click();
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('Enter');
   await expect(tree.locator('tr[aria-selected=true]')).toHaveAttribute('aria-level', '3');
