@@ -280,7 +280,7 @@ usePageTitle(computed(() => (shot.state ? `${shot.state.code} look · Dusting` :
           </SplitterPanel>
           <SplitterPanel :size="30" :min-size="20">
             <aside>
-              <Tabs :show-navigators="false" v-model:value="look.panel" lazy class="panels many">
+              <Tabs v-model:value="look.panel" :show-navigators="false" lazy class="panels many">
                 <TabList aria-label="Panel">
                   <Tab v-for="(name, id) in PANELS" :key="id" :value="id">{{ name }}</Tab>
                 </TabList>

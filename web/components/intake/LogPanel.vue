@@ -86,8 +86,8 @@ const facts = computed(() => {
   >
     <div class="bar">
       <Tabs
-        :show-navigators="false"
         v-if="store.logs?.length"
+        :show-navigators="false"
         :value="store.log?.id ?? 0"
         @update:value="store.logId = Number($event)"
       >
