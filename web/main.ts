@@ -7,11 +7,13 @@ import ToastService from 'primevue/toastservice';
 import Tooltip from 'primevue/tooltip';
 import { createApp } from 'vue';
 import App from './App.vue';
+import { desk } from './picture/desk.ts';
 import { onSignedOut } from './remote/client.ts';
 import { router } from './router.ts';
 import { useSession } from './stores/session.ts';
 import { preset } from './theme.ts';
 
+desk.begin();
 const pinia = createPinia();
 const session = useSession(pinia);
 /** To the page for it, and back to where one was. */

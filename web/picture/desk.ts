@@ -24,6 +24,11 @@ class Desk {
     });
   }
 
+  /** Loads the worker, so that it is there when the first picture is wanted. */
+  begin(): void {
+    this.begun();
+  }
+
   private begun(): Worker {
     if (this.worker) return this.worker;
     const worker = new Worker(new URL('./desk.worker.ts', import.meta.url), { type: 'module' });
