@@ -34,7 +34,7 @@ export const MEANINGS = {
   nextPass: { keys: ['p', 'ArrowDown'], shown: 'P', does: 'Next pass', group: 'Passes and channels' },
   passBefore: { keys: ['Shift+p', 'ArrowUp'], shown: 'Shift P', does: 'Previous pass', group: 'Passes and channels' },
   beauty: { keys: ['b'], shown: 'B', does: 'Beauty', group: 'Passes and channels' },
-  allPasses: { keys: ['a'], shown: 'A', does: 'Show all: every pass, every check', group: 'Passes and channels' },
+  showAll: { keys: ['a'], shown: 'A', does: 'Show all: every pass, every check', group: 'Passes and channels' },
   normalise: { keys: ['Shift+a'], shown: 'Shift A', does: 'Each pass by its own brightest, or all at one exposure', group: 'Passes and channels' },
   large: { keys: ['Enter'], shown: 'Enter', does: 'The chosen pass large', group: 'Passes and channels' },
   channel: { keys: ['o'], shown: 'O', does: 'Next channel: red, green, blue, alpha, luminance', group: 'Passes and channels' },

@@ -27,7 +27,11 @@ export const preset = definePreset(Aura, {
       600: '#b9bf45', 700: '#8c9132', 800: '#5f6222', 900: '#3a3c15', 950: ink,
     }, // prettier-ignore
     focusRing: { width: '2px', style: 'solid', color: accent, offset: '1px' },
-    formField: { paddingX: '0.5rem', paddingY: '0.2rem' },
+    formField: {
+      paddingX: '0.5rem',
+      paddingY: '0.2rem',
+      sm: { fontSize: '0.923rem', paddingX: '0.5rem', paddingY: '0.15rem' },
+    },
     colorScheme: {
       dark: {
         surface: greys,

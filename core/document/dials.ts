@@ -79,7 +79,7 @@ export const DIALS: Dial[] = [
   extra('diffuse', 'Diffuse samples', 'Diffuse directions at the first hit. Lowers noise in indirect diffuse light.'),
   extra('specular', 'Specular samples', 'Reflections at the first hit. Lowers noise in rough and blurred reflections.'),
   extra('transmission', 'Transmission samples', 'Transmissions at the first hit. Lowers noise behind glass.'),
-  extra('volume', 'Fog samples', 'Places in fog on the way to the first hit. Lowers noise in fog.'),
+  extra('volume', 'Volume samples', 'Places in the volume on the way to the first hit. Lowers noise in volumes.'),
   extra('occlusion', 'Occlusion samples', 'Occlusion rays at the first hit. Lowers noise in the occlusion pass.'),
   { pointer: '/adaptive/on', label: 'Adaptive sampling', group: 'Adaptive', unit: '', kind: 'switch', help: 'Each pixel gets the samples it needs, told by samples of its own that stay out of the picture, so that no pixel stops because it happened to be dark.' },
   { pointer: '/adaptive/target', label: 'Noise target', group: 'Adaptive', unit: 'of 255', kind: 'number', min: 0.1, max: 50, step: 0.5, digits: 2, help: 'Noise at which a pixel is done: of 255 with shadows boosted, and in bright parts as the picture is.' },

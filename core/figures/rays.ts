@@ -1,4 +1,4 @@
-/** Rays that the region takes, those that decide how many samples per pixel gets among them. */
+/** Rays that the region takes, those that decide how many samples a pixel gets among them. */
 import { channel } from '../data/picture.ts';
 import type { Figure } from './figure.ts';
 import { times } from './carry.ts';

@@ -1,11 +1,13 @@
 /** What runs and waits across all shots, in the order in which it is taken: trials, then the open shot, then the rest. */
-import { asc, eq, inArray } from 'drizzle-orm';
+import { asc, eq, inArray, or } from 'drizzle-orm';
 import type { RunningWork } from '../../core/contracts/events.ts';
 import { attendedShot } from '../attention.ts';
 import type { Context } from '../context.ts';
 import { renders, shots, trials, versions } from '../db/schema.ts';
+import type { RenderRow } from '../render/renders.ts';
 import { REPEATABLE } from './state.ts';
 
+/** @returns trials, base renders and examinations that are not done; empty where nothing is to do */
 export async function runningWork({ db }: Context): Promise<RunningWork[]> {
   return db.transaction(async (tx) => {
     const open = await attendedShot(tx);
@@ -15,38 +17,45 @@ export async function runningWork({ db }: Context): Promise<RunningWork[]> {
       .innerJoin(shots, eq(shots.id, trials.shotId))
       .where(inArray(trials.state, ['predicting', 'rendering']))
       .orderBy(asc(trials.id));
-    const sides = tried.flatMap(({ trial }) => [trial.beforeRenderId, trial.afterRenderId]).filter((id) => id !== null);
     const rendered = await tx
       .select({ render: renders, code: shots.code, version: versions.number })
       .from(renders)
       .innerJoin(shots, eq(shots.id, renders.shotId))
       .innerJoin(versions, eq(versions.id, renders.versionId))
-      .where(eq(renders.state, 'active'))
+      .where(or(eq(renders.state, 'active'), eq(renders.examined, 'waiting')))
       .orderBy(asc(renders.id));
-    const waiting = await tx
-      .select({ render: renders, code: shots.code, version: versions.number })
-      .from(renders)
-      .innerJoin(shots, eq(shots.id, renders.shotId))
-      .innerJoin(versions, eq(versions.id, renders.versionId))
-      .where(eq(renders.examined, 'waiting'))
-      .orderBy(asc(renders.id));
-    const progressOf = (ids: (number | null)[]) => {
-      const own = rendered.filter(({ render }) => ids.includes(render.id));
-      return own.length ? own.reduce((sum, { render }) => sum + shareOf(render), 0) / own.length : 0;
-    };
-    const work: (Omit<RunningWork, 'isFirst'> & { shotId: number })[] = [
-      ...tried.map(({ trial, code }) => ({ kind: 'trial' as const, id: trial.id, shotId: trial.shotId, code, title: `Trial ${trial.number}: ${trial.title}`, progress: progressOf([trial.beforeRenderId, trial.afterRenderId]) })),
-      ...rendered
-        .filter(({ render }) => !sides.includes(render.id))
-        .map(({ render, code, version }) => ({ kind: 'render' as const, id: render.id, shotId: render.shotId, code, title: `${render.sheet} render of version ${version}`, progress: shareOf(render) })),
-      ...waiting
-        .filter(({ render }) => render.state !== 'active')
-        .map(({ render, code, version }) => ({ kind: 'examination' as const, id: render.id, shotId: render.shotId, code, title: `examination of version ${version}, ${render.sheet}`, progress: null })),
-    ]; // prettier-ignore
-    const rank = ({ kind, shotId }: (typeof work)[number]) => (kind === 'trial' ? 0 : shotId === open ? 1 : 2);
-    return work.sort((a, b) => rank(a) - rank(b)).map(({ shotId, ...one }) => ({ ...one, isFirst: shotId === open }));
+    const ofTrials: Ranked[] = tried.map(({ trial, code }) => {
+      const sides = rendered.filter(({ render: { id } }) => id === trial.beforeRenderId || id === trial.afterRenderId);
+      const done = sides.reduce((sum, { render }) => sum + shareOf(render), 0);
+      return {
+        kind: 'trial',
+        id: trial.id,
+        code,
+        title: `Trial ${trial.number}: ${trial.title}`,
+        progress: sides.length ? done / sides.length : 0,
+        isFirst: trial.shotId === open,
+        rank: 0,
+      };
+    });
+    const ofRenders = rendered
+      .filter(({ render }) => render.purpose === 'base')
+      .map(({ render, code, version }): Ranked => {
+        const isActive = render.state === 'active';
+        const isFirst = render.shotId === open;
+        return {
+          kind: isActive ? 'render' : 'examination',
+          id: render.id,
+          code,
+          title: `${isActive ? 'render' : 'examination'} of version ${version}, ${render.sheet}`,
+          progress: isActive ? shareOf(render) : null,
+          isFirst,
+          rank: isFirst ? 1 : 2,
+        };
+      });
+    return [...ofTrials, ...ofRenders].sort((a, b) => a.rank - b.rank).map(({ rank: _, ...one }) => one);
   }, REPEATABLE);
 }
 
-const shareOf = ({ doneGroups, targetGroups, tileCount }: typeof renders.$inferSelect): number =>
-  targetGroups * tileCount > 0 ? doneGroups / (targetGroups * tileCount) : 0;
+type Ranked = RunningWork & { rank: number };
+
+const shareOf = ({ doneGroups, targetGroups, tileCount }: RenderRow): number => doneGroups / (targetGroups * tileCount);

@@ -1,5 +1,6 @@
 /** Who goes first: findings while a render runs, and the shot that somebody looks at before all others. */
 import { expect } from 'chai';
+import type { RunningWork } from '../../core/contracts/events.ts';
 import { Dusting, until } from './harness.ts';
 import { filesOf, smallShot } from './small-shot.ts';
 
@@ -64,6 +65,17 @@ describe('what somebody waits for', function () {
       await until(`${code} goes first`, async () => (await firstOf()) === code, 10);
       page.close();
     }
+    // What runs is listed in that order, and another shot can be put first without opening it.
+    const listed = async (way: 'get' | 'put' = 'get', path = '/work') => {
+      const answer = await fetch(`${dusting.address}/api${path}`, { method: way.toUpperCase() });
+      return ((await answer.json()) as RunningWork[]).filter(({ code }) => /LOOK-[345]/.test(code));
+    };
+    const [first, ...others] = await listed();
+    expect(first).to.include({ code: 'LOOK-5', kind: 'render', title: 'render of version 1, preview', progress: 0, isFirst: true });
+    expect(others.map(({ code, isFirst }) => [code, isFirst])).to.deep.equal([['LOOK-3', false], ['LOOK-4', false]]);
+    expect((await listed('put', '/shots/LOOK-4/first')).map(({ code }) => code)).to.deep.equal(['LOOK-4', 'LOOK-3', 'LOOK-5']);
+    expect(await firstOf()).to.equal('LOOK-4');
+    await listed('put', '/shots/LOOK-5/first');
     const priorities = await dusting.query<{ code: string; most: number }>(
       `select code, max(priority) most from shots join pgboss.job on (data->>'shotId')::int = shots.id where pgboss.job.name = 'tiles' and state < 'active' group by code order by code`,
     );

@@ -193,8 +193,17 @@ test('back walks through what was looked at, the palette finds by name, and a li
   await expect(palette).toBeHidden();
   await expect(page.getByLabel('Transmission limit, preview')).toBeFocused();
 
+  // By a click as by Enter, on what is highlighted already.
+  await page.locator('h1').click();
+  await page.keyboard.press('Control+k');
+  await palette.getByRole('textbox').fill('specular limit');
+  await palette.getByRole('option', { name: 'Specular limit', exact: true }).click();
+  await expect(page.getByLabel('Specular limit, preview')).toBeFocused();
+
   await page.goto(`${address()}/shots/HA-010?trial=999&pass=nothing`);
   await expect(page).toHaveURL(/HA-010$/);
+  await page.goBack();
+  await expect(page, 'what was cleaned is no step').not.toHaveURL(/trial=999/);
 }); // prettier-ignore
 
 test('keys are listed in one place', async ({ page }) => {

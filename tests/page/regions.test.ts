@@ -1,7 +1,6 @@
 /** Regions that are moved and sized from the keyboard, or set about a pixel. */
 import { expect } from 'chai';
-import { regionAround } from '../../web/picture/picture-menu.ts';
-import { regionByKey } from '../../web/viewer/viewport.ts';
+import { regionAround, regionByKey } from '../../web/viewer/region.ts';
 
 describe('a region', () => {
   const frame = { width: 100, height: 60 };

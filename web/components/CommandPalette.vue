@@ -94,7 +94,7 @@ function onKey(event: KeyboardEvent): void {
       scroll-height="380px"
       aria-label="Found"
       empty-message="Nothing is called that."
-      @update:model-value="run($event)"
+      @update:model-value="run($event ?? found[at])"
     >
       <template #option="{ option }">
         <span>{{ option.name }}</span><span class="dim">{{ option.detail }}</span>

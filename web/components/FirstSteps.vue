@@ -22,7 +22,7 @@ watch(
 const trials = computed(() => shot.state?.trials.filter(({ sweepId }) => sweepId === null) ?? []);
 const isKept = computed(() => trials.value.some(({ verdict }) => verdict === 'keep'));
 const steps = computed(() => [
-  { told: 'Read the first finding: what is wrong, and why', isDone: current.findings.length > 0 },
+  { told: 'The first finding comes by itself: what is wrong, and why', isDone: current.findings.length > 0 },
   { told: 'Try here: the region is rendered with and without the first remedy', isDone: trials.value.length > 0 },
   {
     told: 'Drag the line in the picture: before on its left, after on its right',

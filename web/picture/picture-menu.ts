@@ -48,12 +48,3 @@ export function pictureMenu({ pixel, snapshot, name, isWipe, setRegion, hasRegio
     { label: 'Copy link to this view', command: () => void copyText(window.location.href, 'Link copied.') },
   ];
 } // prettier-ignore
-
-/** A square region about a pixel, inside the frame. */
-export function regionAround({ x, y }: { x: number; y: number }, frame: { width: number; height: number }, side = 64) {
-  const width = Math.min(side, frame.width);
-  const height = Math.min(side, frame.height);
-  const within = (at: number, size: number, most: number) =>
-    Math.max(0, Math.min(most - size, Math.round(at - size / 2)));
-  return { x: within(x, width, frame.width), y: within(y, height, frame.height), width, height };
-}

@@ -1,7 +1,16 @@
-/** What is on screen, as a PNG: saved, or put on the clipboard. */
+/** Pictures on canvases, and what is on screen as a PNG: saved, or put on the clipboard. */
 import { saveFile } from '../remote/save-file.ts';
 
 const TYPE = 'image/png';
+
+/** Puts a picture on a canvas of its size. A canvas that has the size already is not cleared before. */
+export function show(image: ImageData, canvas: HTMLCanvasElement): void {
+  if (canvas.width !== image.width || canvas.height !== image.height) {
+    canvas.width = image.width;
+    canvas.height = image.height;
+  }
+  canvas.getContext('2d')!.putImageData(image, 0, 0);
+}
 
 function blobOf(canvas: HTMLCanvasElement): Promise<Blob> {
   return new Promise((resolve, reject) =>

@@ -62,18 +62,13 @@ export const useCurrent = defineStore('current', () => {
     { immediate: true },
   );
 
-  // What an address names and the shot does not have is left out of it.
-  watch(
-    () => shot.state,
-    (state) => {
-      if (!state) return;
-      if (view.renderId !== null && !shot.renderOf(view.renderId)) view.renderId = null;
-      if (view.trialId !== null && !shot.trial(view.trialId)) view.trialId = null;
-      if (view.sweepId !== null && !shot.sweep(view.sweepId)) view.sweepId = null;
-      if (!passes.value.some(({ name }) => name === view.pass)) view.pass = 'beauty';
-    },
-    { immediate: true },
-  );
+  /** Takes out of what is looked at what an address names and the shot does not have. */
+  function dropMissing(): void {
+    if (view.renderId !== null && !shot.renderOf(view.renderId)) view.renderId = null;
+    if (view.trialId !== null && !shot.trial(view.trialId)) view.trialId = null;
+    if (view.sweepId !== null && !shot.sweep(view.sweepId)) view.sweepId = null;
+    if (!passes.value.some(({ name }) => name === view.pass)) view.pass = 'beauty';
+  }
 
   /** Starts over, for another shot. */
   function reset(): void {
@@ -93,6 +88,7 @@ export const useCurrent = defineStore('current', () => {
     document,
     passes,
     figures,
+    dropMissing,
     reset,
   };
 });

@@ -45,6 +45,10 @@ export const useIntake = defineStore('intake', () => {
     ),
   );
 
+  /** Checks that have a repair, and files that cannot be sent as they are. */
+  const repairs = computed(() => intake.value?.checks.filter(({ repair: one }) => one).length ?? 0);
+  const broken = computed(() => files.value.filter(({ state }) => state !== 'ok').length);
+
   /** Carries out a repair of a check, of the target, or all of the checks (null): a new version. */
   async function repair(id: string | null, label: string): Promise<void> {
     try {
@@ -95,5 +99,5 @@ export const useIntake = defineStore('intake', () => {
     () => (dry.value = null),
   );
 
-  return { intake, counts, files, sending, sent, dry, read, repair, bringFiles, dryRun };
+  return { intake, counts, files, repairs, broken, sending, sent, dry, read, repair, bringFiles, dryRun };
 });

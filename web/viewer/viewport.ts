@@ -71,27 +71,3 @@ export const placed = (box: Box) => ({
   width: `${box.width}px`,
   height: `${box.height}px`,
 });
-
-/** Pixels that an arrow key moves or sizes a region by; with Ctrl or Command one. */
-const KEY_STEP = 8;
-const LEAST = 4;
-
-/**
- * A region moved by an arrow key, or sized by it with Shift, inside the frame.
- * @returns null for other keys
- */
-export function regionByKey(
-  event: Pick<KeyboardEvent, 'key' | 'shiftKey' | 'ctrlKey' | 'metaKey'>,
-  { x, y, width, height }: Box,
-  frame: Size,
-): Box | null {
-  const ways: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }; // prettier-ignore
-  const way = ways[event.key];
-  if (!way) return null;
-  const step = event.ctrlKey || event.metaKey ? 1 : KEY_STEP;
-  const [dx, dy] = way.map((one) => one * step);
-  const within = (value: number, least: number, most: number) => Math.max(least, Math.min(most, value));
-  if (event.shiftKey)
-    return { x, y, width: within(width + dx, LEAST, frame.width - x), height: within(height + dy, LEAST, frame.height - y) }; // prettier-ignore
-  return { x: within(x + dx, 0, frame.width - width), y: within(y + dy, 0, frame.height - height), width, height };
-}

@@ -18,8 +18,8 @@ import LogPanel from '../components/intake/LogPanel.vue';
 import KeysDialog from '../components/shared/KeysDialog.vue';
 import PictureThumb from '../components/shared/PictureThumb.vue';
 import TopBar from '../components/TopBar.vue';
-import { number } from '../format.ts';
 import { countSeverities, severityName } from '../severity-words.ts';
+import { SECTIONS, useHeadline, type Section } from '../intake-headline.ts';
 import { useAddress, useKeys } from '../station.ts';
 import { useCommands, type Command } from '../stores/commands.ts';
 import { usePageTitle } from '../work-done.ts';
@@ -40,8 +40,6 @@ const table = ref<InstanceType<typeof CheckTable> | null>(null);
 const find = ref('');
 const showAll = ref(false);
 
-const SECTIONS = ['log', 'preflight', 'files', 'target', 'came-in'] as const;
-type Section = (typeof SECTIONS)[number];
 const section = ref<Section>(SECTIONS.find((one) => one === route.query.section) ?? 'preflight');
 const chosen = ref<string | null>(typeof route.query.check === 'string' ? route.query.check : null);
 const chosenFile = ref<string | null>(null);
@@ -63,50 +61,9 @@ const fit = computed(() => intake.value?.fit ?? null);
 const loss = computed(
   () => fit.value?.losses.find(({ id }) => id === chosenLoss.value) ?? fit.value?.losses[0] ?? null,
 );
-const repairs = computed(() => intake.value?.checks.filter(({ repair }) => repair).length ?? 0);
-const broken = computed(() => store.files.filter(({ state }) => state !== 'ok').length);
 const isChecking = computed(() => intake.value?.state === 'waiting' || intake.value === null);
 
-/** What the list on screen comes to, in a sentence. */
-const headline = computed(() => {
-  const { stop, caution } = store.counts;
-  if (section.value === 'log') {
-    if (logs.logs?.length && logs.stops === 0) return 'No log of this shot has a blocker';
-    return logs.stops
-      ? `${logs.stops} of ${logs.logs!.length} logs ${logs.stops === 1 ? 'has' : 'have'} a blocker`
-      : 'Logs';
-  }
-  if (section.value === 'files')
-    return broken.value
-      ? `${many(broken.value, 'file')} can’t be sent as ${broken.value === 1 ? 'it is' : 'they are'}`
-      : 'Every file can be sent';
-  if (section.value === 'target') {
-    if (!fit.value) return 'No target renderer chosen';
-    const n = fit.value.losses.length;
-    return n
-      ? `${many(n, 'feature')} of this shot ${fit.value.target} does not support`
-      : `${fit.value.target} supports all of this shot`;
-  }
-  if (section.value === 'came-in') return 'How the shot was imported';
-  if (stop) return `${many(stop, 'blocker')} before this shot can be sent`;
-  if (caution) return `No blockers; ${many(caution, 'warning')} to check`;
-  return 'Clear to send';
-});
-const many = (n: number, what: string): string => `${n === 1 ? 'One' : number(n)} ${what}${n === 1 ? '' : 's'}`;
-const summary = computed(() => {
-  if (section.value === 'files')
-    return `${store.files.length} files, ${number((intake.value?.totalBytes ?? 0) / 2 ** 20, 1)} MB.`;
-  if (section.value !== 'preflight') return '';
-  if (intake.value?.state === 'failed') return intake.value.error ?? '';
-  if (isChecking.value) return 'Every check on every object; this takes a few seconds.';
-  const { stop, caution, clear, 'not-run': notRun } = store.counts;
-  const all = stop + caution + clear + notRun;
-  const n = repairs.value;
-  const offered = n ? ` ${n} ${n === 1 ? 'has a repair' : 'have a repair'} that can be undone.` : '';
-  const took = number(intake.value?.seconds ?? 0, 1);
-  const found = countSeverities(store.counts);
-  return `${all} checks in ${took} s: ${found ? `${found}, ` : ''}${clear} clear, ${notRun} not run.${offered}`;
-});
+const { headline, summary } = useHeadline(section, isChecking);
 const sections = computed(() => [
   {
     id: 'log' as const,
@@ -114,7 +71,7 @@ const sections = computed(() => [
     told: logs.stops ? countSeverities({ stop: logs.stops, caution: 0 }) : String(logs.logs?.length || ''),
   },
   { id: 'preflight' as const, name: 'Preflight', told: countSeverities(store.counts).split(',')[0] },
-  { id: 'files' as const, name: 'Files', told: broken.value ? String(broken.value) : '' },
+  { id: 'files' as const, name: 'Files', told: String(store.broken || '') },
   { id: 'target' as const, name: 'Target', told: String(fit.value?.losses.length || '') },
   { id: 'came-in' as const, name: 'Import', told: String(intake.value?.cameIn?.notUnderstood.length || '') },
 ]);
@@ -144,7 +101,7 @@ const { keys, isListingKeys } = useKeys({
   before: () => table.value?.step(-1),
   repair: repairShown,
   chain: () => (asChain.value = !asChain.value),
-  allPasses: () => (showAll.value = !showAll.value),
+  showAll: () => (showAll.value = !showAll.value),
   nextPanel: () => stepSection(1),
   panelBefore: () => stepSection(-1),
   find: () => document.getElementById('intake-find')?.focus(),
@@ -281,12 +238,12 @@ usePageTitle(computed(() => `Intake of ${shot.state?.code ?? props.code} · Dust
           />
           <span class="gap"></span>
           <Button
-            v-if="section === 'preflight' && repairs > 1 && !isChecking"
+            v-if="section === 'preflight' && store.repairs > 1 && !isChecking"
             severity="secondary"
             variant="outlined"
-            @click="store.repair(null, `${repairs} repairs`)"
+            @click="store.repair(null, `${store.repairs} repairs`)"
           >
-            Apply all {{ repairs }} repairs
+            Apply all {{ store.repairs }} repairs
           </Button>
         </div>
         <div v-else></div>

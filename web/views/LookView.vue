@@ -29,7 +29,7 @@ import TopBar from '../components/TopBar.vue';
 import { PLAIN_LOOK } from '../../core/picture/look.ts';
 import { ZONES } from '../../core/picture/noise.ts';
 import { percent, radiance } from '../format.ts';
-import { useAddress, useKeys } from '../station.ts';
+import { useAddress, useAlone, useKeys } from '../station.ts';
 import { useCommands, type Command } from '../stores/commands.ts';
 import { usePageTitle } from '../work-done.ts';
 import { desk } from '../picture/desk.ts';
@@ -117,7 +117,9 @@ const SOLOS = ['colour', 'red', 'green', 'blue', 'alpha', 'luminance'] as const;
 const cycled = <T,>(list: readonly T[], now: T) => list[(list.indexOf(now) + 1) % list.length];
 const expose = (by: number) => (look.view.exposure = Math.max(-20, Math.min(20, look.view.exposure + by)));
 
-const { keys, isListingKeys, isAlone } = useKeys({
+const { isAlone, aloneKeys } = useAlone();
+const { keys, isListingKeys } = useKeys({
+  ...aloneKeys,
   boost: () => look.toggleBoost(),
   darker: () => expose(-0.5),
   brighter: () => expose(0.5),
@@ -136,7 +138,7 @@ const { keys, isListingKeys, isAlone } = useKeys({
   nextPass: () => stepLayer(1),
   passBefore: () => stepLayer(-1),
   beauty: () => (look.layer = ''),
-  allPasses: () => toggleMode('passes'),
+  showAll: () => toggleMode('passes'),
   normalise: () => (look.isNormalised = !look.isNormalised),
   large: () => (look.mode = 'one'),
   channel: () => (look.view.solo = cycled(SOLOS, look.view.solo)),

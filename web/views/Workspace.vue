@@ -23,7 +23,7 @@ import { DIALS } from '../../core/document/dials.ts';
 import { itemsOf } from '../../core/document/controls.ts';
 import { passName } from '../format.ts';
 import { severityName } from '../severity-words.ts';
-import { useAddress, useKeys } from '../station.ts';
+import { useAddress, useAlone, useKeys } from '../station.ts';
 import { useCommands, type Command } from '../stores/commands.ts';
 import { usePageTitle } from '../work-done.ts';
 import { useUploads } from '../picture/uploads.ts';
@@ -122,7 +122,9 @@ async function tryFirst(): Promise<void> {
   if (trial) view.trialId = trial.id;
 }
 
-const { keys, isListingKeys, isAlone } = useKeys({
+const { isAlone, aloneKeys } = useAlone();
+const { keys, isListingKeys } = useKeys({
+  ...aloneKeys,
   boost: () => view.toggleBoost(),
   darker: () => (view.exposure = Math.max(-10, view.exposure - 0.5)),
   brighter: () => (view.exposure = Math.min(10, view.exposure + 0.5)),
@@ -157,6 +159,8 @@ useAddress({
   query: () => view.query,
   fromQuery: (query) => view.fromQuery(query),
   steps: ['render', 'finding', 'trial', 'sweep', 'pass', 'panel', 'item'],
+  there: () => shot.state?.code,
+  clean: current.dropMissing,
 });
 
 useCommands().provide(() => [

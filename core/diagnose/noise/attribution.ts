@@ -27,7 +27,7 @@ const DIAL: Record<PlannedKind | 'camera', string> = {
   diffuse: 'diffuse samples',
   specular: 'reflection samples',
   transmission: 'transmission samples',
-  volume: 'fog samples',
+  volume: 'volume samples',
 };
 
 /** Parts as shares of their sum, the greatest first. */

@@ -19,7 +19,7 @@ export interface PictureNoiseCase extends Case {
   /** The zone where most is seen, and how much that is, display steps. */
   worst: Zone | null;
   shown: number;
-  /** It is seen without shadow boost more than after it. */
+  /** It is seen more without shadow boost than with it. */
   isBright: boolean;
   /** Variances that are seen, by pass, most first. */
   sources: { pass: string; share: number }[];

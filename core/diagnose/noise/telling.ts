@@ -21,7 +21,7 @@ const BY_SAMPLES: Told = {
   'noise.diffuse-samples': { headline: 'too few diffuse samples', why: 'More diffuse samples would lower most of it.' },
   'noise.specular-samples': { headline: 'too few reflection samples', why: 'More reflection samples would lower most of it.' },
   'noise.transmission-samples': { headline: 'what is seen through glass', why: 'More transmission samples would lower most of it.' },
-  'noise.volume-samples': { headline: 'fog', why: 'More fog samples would lower most of it.' },
+  'noise.volume-samples': { headline: 'too few volume samples', why: 'More volume samples would lower most of it.' },
   'noise.pixel-samples': { headline: 'too few samples per pixel', why: 'No one kind of samples is worth raising alone: for the same noise, more samples per pixel cost no more.' },
 }; // prettier-ignore
 /** Causes that are proved by leaving them out. */

@@ -9,8 +9,9 @@ import type { FindingSummary, TrialSummary } from '../../../core/contracts/event
 import type { Remedy } from '../../../core/contracts/finding.ts';
 import { alikeItems, forItems } from '../../../core/document/alike-items.ts';
 import { pointerOf } from '../../../core/document/pointers.ts';
-import { isSeen, tellFigure, toldOf, valueIn } from '../../../core/figures/effect.ts';
-import { FIGURES } from '../../../core/figures/registry.ts';
+import { isSeen, valueIn } from '../../../core/figures/effect.ts';
+import { FIGURES, figureOf } from '../../../core/figures/registry.ts';
+import { tellEffect } from '../../effect-words.ts';
 import { shownOf, textOf } from '../../figure-rows.ts';
 import { useCurrent } from '../../stores/current.ts';
 import { useShot } from '../../stores/shot.ts';
@@ -37,29 +38,18 @@ const expanded = computed(() => (chosen.value ? { [chosen.value.id]: true } : {}
 /** Figures that have a column, where a remedy changes them or they are always told: what there is room for. */
 const COLUMNS = ['fireflies', 'brightness', 'noise', 'rays'];
 const columns = computed(() =>
-  FIGURES.filter(
-    ({ id, always }) =>
-      COLUMNS.includes(id) &&
-      props.remedies.some(({ predicted }) => {
-        const value = predicted && valueIn(predicted, id);
-        return (
-          value &&
-          shownOf(
-            FIGURES.find((one) => one.id === id)!,
-            value,
-          ) !== null &&
-          (always || isSeen(value))
-        );
-      }),
+  FIGURES.filter(({ id }) => COLUMNS.includes(id)).filter((figure) =>
+    props.remedies.some(({ predicted }) => {
+      const value = predicted ? valueIn(predicted, figure.id) : undefined;
+      return value && shownOf(figure, value) !== null && (figure.always || isSeen(value));
+    }),
   ),
 );
 function cell({ predicted }: Remedy, id: string): string {
-  const figure = FIGURES.find((one) => one.id === id)!;
+  const figure = figureOf(id);
   const value = predicted ? shownOf(figure, valueIn(predicted, id)) : null;
   return value === null ? '' : textOf(figure)(value);
 }
-/** Every figure in words, with what it was before. */
-const told = ({ predicted }: Remedy) => (predicted ? toldOf(predicted).map(tellFigure).join(' · ') : '');
 
 /** Of remedies that do the same thing to several items, those that it is tried for; all until some are left out. */
 const left = ref<Record<string, string[]>>({});
@@ -136,7 +126,7 @@ async function tryOut(remedy: Remedy): Promise<void> {
     <template #expansion="{ data }">
       <div class="detail">
         <div>
-          <p v-if="data.predicted" class="soft">{{ told(data) }}</p>
+          <p v-if="data.predicted" class="soft">{{ tellEffect(data.predicted) }}</p>
           <p v-else class="dim">Predicted when you try it.</p>
           <p v-if="data.note" class="dim">{{ data.note }}</p>
           <details v-if="itemsOf(data).length" class="items">

@@ -4,28 +4,26 @@
  * the frame, so that whatever stands beside or over another shows the same place.
  */
 import type { MenuItem } from 'primevue/menuitem';
-import Button from 'primevue/button';
 import ContextMenu from 'primevue/contextmenu';
-import Dialog from 'primevue/dialog';
-import InputText from 'primevue/inputtext';
 import { computed, onBeforeUnmount, ref, shallowRef, useTemplateRef, watch } from 'vue';
 import { clipRegion, type Region } from '../../../core/data/picture.ts';
 import { desk } from '../../picture/desk.ts';
-import { pictureMenu, regionAround } from '../../picture/picture-menu.ts';
+import { latest } from '../../picture/latest.ts';
+import { show } from '../../picture/snapshot.ts';
+import { pictureMenu } from '../../picture/picture-menu.ts';
 import { composed } from '../../picture/snapshot.ts';
-import type { Cell } from '../../picture/desk-messages.ts';
-import { useLayerShares } from '../../stores/layer-shares.ts';
-import { useLook, type LookSource } from '../../stores/look.ts';
+import { useLook } from '../../stores/look.ts';
 import { useProbe } from '../../stores/probe.ts';
 import { dragged, type Box, type Place, type Point } from '../../viewer/frame-place.ts';
-import { halves, tiled } from '../../viewer/tiling.ts';
-import { between, placed, regionByKey, useViewport, wheelFactor } from '../../viewer/viewport.ts';
+import { regionAround, regionByKey } from '../../viewer/region.ts';
+import { between, placed, useViewport, wheelFactor } from '../../viewer/viewport.ts';
 import { isFirst, wipeClip, wipeLine, wipePart, wipeThrough, wipeTurned } from '../../viewer/wipe-line.ts';
 import LookOverlay from './LookOverlay.vue';
+import { usePanes, type Pane } from './panes.ts';
+import PinDialog from './PinDialog.vue';
 
 const look = useLook();
 const probe = useProbe();
-const shares = useLayerShares();
 const element = ref<HTMLElement | null>(null);
 const canvases = ref<HTMLCanvasElement[]>([]);
 const isDrawing = ref(false);
@@ -46,105 +44,27 @@ const place = computed<Place | null>({
 const viewport = useViewport(element, frame, place, aspect);
 const { size } = viewport;
 
-/** A picture and the part of the screen it is in. */
-interface Pane extends Box {
-  source: LookSource;
-  layer: string;
-  label: string;
-  against: Cell['against'];
-}
-
-/** What stands where on the screen. */
-const boxes = computed<Pane[]>(() => {
-  const { shown, shownLayer, mode } = look;
-  if (!shown || !shownLayer) return [];
-  const whole = viewport.whole.value;
-  const box = (source: LookSource, place: Box, layer = shownLayer.name): Pane => ({ source, layer, ...place, label: source.label, against: null }); // prettier-ignore
-  const [b] = look.against;
-  if (mode === 'passes') {
-    const all = look.layers.filter((one) => one.look === 'light');
-    return tiles(all.length).map((place, i) => ({ ...box(shown, place, all[i].name), label: [look.layerTitle(all[i].name), shares.tellShort(all[i].name)].filter(Boolean).join(', ') })); // prettier-ignore
-  }
-  if (!b || mode === 'one') return [box(shown, whole)];
-  if (mode === 'difference') {
-    const { kind, times } = look.difference;
-    return [{ ...box(shown, whole), against: { key: b.key, kind, times }, label: `${b.label} less ${shown.label}` }];
-  }
-  if (mode === 'blink') return [box(look.blinksB ? b : shown, whole)];
-  if (mode === 'wipe') return [box(shown, whole), box(b, whole)];
-  const list = mode === 'side' ? [shown, b] : [shown, ...look.against];
-  const places = mode === 'side' ? halves(size.value) : tiles(list.length);
-  return list.map((source, i) => box(source, places[i]));
-});
-
-function tiles(count: number): Box[] {
-  return tiled(count, size.value, (frame.value.width * aspect.value) / frame.value.height);
-}
+const { boxes, growth, cellOf } = usePanes(viewport, frame, aspect);
 const first = computed<Box>(() => boxes.value[0] ?? viewport.whole.value);
 const mainPlace = computed(() => viewport.placeIn(first.value));
 
-/** By how much a picture of another size grows to lie over the one that is shown. */
-function growth(source: LookSource): number {
-  const w = look.opened.get(source.key)?.displayWindow;
-  return w ? frame.value.width / (w.maxX - w.minX + 1) : 1;
-}
-
-function cellOf(box: Pane): Cell {
-  const { scale, x, y } = viewport.placeIn(box);
-  const own = growth(box.source);
-  return {
-    key: box.source.key,
-    top: null,
-    layer: box.layer,
-    screen: {
-      width: box.width,
-      height: box.height,
-      scale: scale * own,
-      aspect: aspect.value,
-      x: box.width / 2 - x * scale * aspect.value,
-      y: box.height / 2 - y * scale,
-    },
-    against: box.against,
-    balance: box.layer === look.beautyName ? look.balance : {},
-    space: box.source.set?.reading.space ?? null,
-    bakedExposure: box.source.set?.reading.bakedExposure ?? 0,
-    mask: box.source.key === look.shown?.key && look.mode !== 'passes' ? look.mask : null,
-    isNormalised: look.isNormalised,
-  };
-}
-
-let busy = false;
-let wanted = false;
-async function draw(): Promise<void> {
-  wanted = true;
-  if (busy) return;
-  busy = true;
-  while (wanted) {
-    wanted = false;
-    const list = boxes.value;
-    if (list.length === 0) break;
-    try {
-      const begin = performance.now();
-      const drawn = await desk.ask('draw', { cells: list.map(cellOf), look: { ...look.view } });
-      drawMs.value = performance.now() - begin;
-      look.scaleTop = drawn[0]?.top ?? null;
-      drawn.forEach((one, i) => {
-        const canvas = canvases.value[i];
-        const image = one?.image;
-        if (!image || !canvas || list.length !== boxes.value.length) return;
-        if (canvas.width !== image.width || canvas.height !== image.height) {
-          canvas.width = image.width;
-          canvas.height = image.height;
-        }
-        canvas.getContext('2d')!.putImageData(image, 0, 0);
-      });
-      failure.value = '';
-    } catch (error) {
-      failure.value = (error as Error).message;
-    }
+const draw = latest(async () => {
+  const list = boxes.value;
+  if (list.length === 0) return;
+  try {
+    const begin = performance.now();
+    const drawn = await desk.ask('draw', { cells: list.map(cellOf), look: { ...look.view } });
+    drawMs.value = performance.now() - begin;
+    look.scaleTop = drawn[0]?.top ?? null;
+    drawn.forEach((one, i) => {
+      const canvas = canvases.value[i];
+      if (one && canvas && list.length === boxes.value.length) show(one.image, canvas);
+    });
+    failure.value = '';
+  } catch (error) {
+    failure.value = (error as Error).message;
   }
-  busy = false;
-}
+});
 
 watch(
   () => JSON.stringify([boxes.value.map(cellOf), look.view, look.rows]),
@@ -193,13 +113,11 @@ function zoom(factor: number, event?: MouseEvent): void {
   viewport.zoom(factor, first.value, (event && under(event)) ?? undefined);
 }
 
-const isNaming = ref(false);
-const pinText = ref('');
-let pinAt: Point = { x: 0, y: 0 };
-function pin(): void {
-  const text = pinText.value.trim();
-  if (text) look.pins = [...look.pins, { ...pinAt, text }];
-  isNaming.value = false;
+/** Where a note is being written. */
+const pinAt = ref<Point | null>(null);
+function pin(text: string): void {
+  if (pinAt.value) look.pins = [...look.pins, { ...pinAt.value, text }];
+  pinAt.value = null;
 }
 
 type Drag = { kind: 'pan'; x: number; y: number; from: Place } | { kind: 'region'; from: Point } | { kind: 'wipe' };
@@ -210,9 +128,7 @@ function press(event: PointerEvent): void {
   const at = under(event);
   if (event.button > 1 || !at) return;
   if (isPinning.value) {
-    pinAt = { x: Math.floor(at.x), y: Math.floor(at.y) };
-    pinText.value = '';
-    isNaming.value = true;
+    pinAt.value = { x: Math.floor(at.x), y: Math.floor(at.y) };
     isPinning.value = false;
     return;
   }
@@ -403,22 +319,7 @@ defineExpose({
     <p v-else-if="isPinning" class="note">Click where the pin goes.</p>
     <slot v-else-if="!look.shown" name="empty"></slot>
     <ContextMenu ref="menu" :model="items" />
-    <Dialog v-model:visible="isNaming" modal header="Pin a note" :style="{ width: '420px' }">
-      <form @submit.prevent="pin">
-        <InputText
-          v-model="pinText"
-          autofocus
-          fluid
-          maxlength="200"
-          aria-label="What is there"
-          placeholder="What is there?"
-        />
-        <p class="buttons">
-          <Button severity="secondary" variant="text" @click="isNaming = false">Cancel</Button>
-          <Button type="submit" :disabled="!pinText.trim()">Pin</Button>
-        </p>
-      </form>
-    </Dialog>
+    <PinDialog v-if="pinAt" @pin="pin" @closed="pinAt = null" />
   </div>
 </template>
 
@@ -467,12 +368,6 @@ canvas {
 .region {
   position: absolute;
   pointer-events: none;
-}
-.buttons {
-  display: flex;
-  justify-content: flex-end;
-  gap: 8px;
-  margin-top: 10px;
 }
 .note {
   position: absolute;

@@ -3,6 +3,7 @@
 import { ref, watch } from 'vue';
 import type { RenderSummary } from '../../../core/contracts/events.ts';
 import { drawRender } from '../../picture/render-source.ts';
+import { show } from '../../picture/snapshot.ts';
 
 const props = defineProps<{ render: RenderSummary; pass?: string }>();
 const canvas = ref<HTMLCanvasElement | null>(null);
@@ -17,9 +18,7 @@ async function draw(): Promise<void> {
   try {
     const image = await drawRender(render, { pass, width: Math.min(WIDTH, render.region.width) });
     if (!image || !canvas.value) return;
-    canvas.value.width = image.width;
-    canvas.value.height = image.height;
-    canvas.value.getContext('2d')!.putImageData(image, 0, 0);
+    show(image, canvas.value);
   } catch {
     // A thumbnail that cannot be had now comes with the next change.
   } finally {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The newest picture of the live look, over its region. */
 import { onMounted, ref, watch } from 'vue';
+import { show } from '../../picture/snapshot.ts';
 import { useLive } from '../../stores/live.ts';
 
 const live = useLive();
@@ -9,9 +10,7 @@ const canvas = ref<HTMLCanvasElement | null>(null);
 function draw(): void {
   const image = live.seen?.image;
   if (!image || !canvas.value) return;
-  if (canvas.value.width !== image.width) canvas.value.width = image.width;
-  if (canvas.value.height !== image.height) canvas.value.height = image.height;
-  canvas.value.getContext('2d')!.putImageData(image, 0, 0);
+  show(image, canvas.value);
 }
 watch(() => live.seen, draw);
 onMounted(draw);

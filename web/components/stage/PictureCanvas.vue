@@ -6,6 +6,7 @@
 import { onBeforeUnmount, ref, watch } from 'vue';
 import type { RenderSummary } from '../../../core/contracts/events.ts';
 import { drawRender } from '../../picture/render-source.ts';
+import { show } from '../../picture/snapshot.ts';
 import { useShot } from '../../stores/shot.ts';
 
 const props = defineProps<{
@@ -65,9 +66,7 @@ async function draw(): Promise<void> {
   const image = await drawRender(render, { document: shot.state?.document, pass, view: { exposure, gamma }, top });
   // Another pass or exposure was asked for meanwhile: its picture is on its way.
   if (!image || !canvas.value || turn !== drawing) return;
-  canvas.value.width = image.width;
-  canvas.value.height = image.height;
-  canvas.value.getContext('2d')!.putImageData(image, 0, 0);
+  show(image, canvas.value);
   emit('drawn');
 }
 

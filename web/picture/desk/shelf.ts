@@ -25,8 +25,10 @@ export class Shelf {
 
   async open(key: string, ref: SourceRef): Promise<Source> {
     const before = this.refs.get(key);
-    const isNewer = ref.kind === 'render' && before?.kind === 'render' && before.revision < ref.revision;
-    this.refs.set(key, ref);
+    const age = ref.kind === 'render' && before?.kind === 'render' ? ref.revision - before.revision : 0;
+    const isNewer = age > 0;
+    // Who asks with an older state in hand gets what is here.
+    if (age >= 0) this.refs.set(key, ref);
     if (isNewer) {
       this.sources.delete(key);
       this.opening.delete(key);
