@@ -35,7 +35,7 @@ function poolOf(lane: Lane): Pool {
       workerTerminateTimeout: 100,
       forkOpts: {
         serialization: 'advanced',
-        execArgv: isSource ? ['--import', '@oxc-node/core/register', '--enable-source-maps'] : ['--enable-source-maps'],
+        execArgv: isSource ? ['--import', '@oxc-node/core/register', '--enable-source-maps'] : [],
         env: { ...process.env, DUSTING_APART_BYTES: String(config.apartMemory), DUSTING_APART_LANE: lane },
       },
     });

@@ -53,7 +53,7 @@ export class Dusting {
   }
 
   private start(file: string, more: Record<string, string> = {}): ChildProcess {
-    const child = spawn(process.execPath, ['--enable-source-maps', join(ROOT, 'dist/server', file)], {
+    const child = spawn(process.execPath, [join(ROOT, 'dist/server', file)], {
       cwd: ROOT,
       env: {
         ...process.env,

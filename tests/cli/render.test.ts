@@ -4,24 +4,23 @@ import { copyFileSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'nod
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import process from 'node:process';
-import { fileURLToPath } from 'node:url';
 import { expect } from 'chai';
 import { Document, WebIO } from '@gltf-transform/core';
 import { EmissiveStrength, KHRMaterialsEmissiveStrength, KHRLightsPunctual } from '@gltf-transform/extensions';
 import type { RenderReport } from '../../core/contracts/render-report.ts';
 import { InvalidInput } from '../../core/document/problem.ts';
+import { buildShell } from '../../scripts/lib/build-shell.mjs';
 import { BadUse } from '../../cli/bad-use.ts';
 import { renderCommand } from '../../cli/render.ts';
 import { smallShot } from '../api/small-shot.ts';
 import { square } from '../unit/helpers.ts';
 
-const main = fileURLToPath(new URL('../../cli/main.ts', import.meta.url));
+const main = await buildShell();
 const folder = mkdtempSync(join(tmpdir(), 'dusting-cli-'));
 const out = join(folder, 'out.exr');
 
 function dusting(...args: string[]): { code: number; out: string; errors: string } {
-  const register = import.meta.resolve('@oxc-node/core/register');
-  const r = spawnSync(process.execPath, ['--import', register, main, ...args], { encoding: 'utf8' });
+  const r = spawnSync(process.execPath, [main, ...args], { encoding: 'utf8' });
   return { code: r.status ?? 1, out: r.stdout, errors: r.stderr };
 }
 

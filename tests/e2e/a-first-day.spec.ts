@@ -1,8 +1,8 @@
 /** The whole way in a browser: open, look, cause, trial, keep, reload, still there. */
-import AxeBuilder from '@axe-core/playwright';
 import { readFileSync } from 'node:fs';
 import { read } from '../unit/effects.ts';
 import { stateOf } from './state.ts';
+import { violationsOf } from './accessible.ts';
 import { expect, importJarShelf, test, type Page } from './dusting.ts';
 
 const address = () => process.env.DUSTING_TEST_ADDRESS!;
@@ -31,13 +31,6 @@ const brightness = (page: Page) =>
     for (let i = 0; i < data.length; i += 4) sum += data[i] + data[i + 1] + data[i + 2];
     return sum / (data.length / 4) / 3;
   }); // prettier-ignore
-
-/** What the accessibility check finds above minor, with the places. */
-async function violationsOf(page: Page): Promise<string[]> {
-  const { violations } = await new AxeBuilder({ page }).analyze();
-  const told = ({ id, nodes }: (typeof violations)[number]) => `${id}: ${nodes.map((n) => n.target.join(' ')).slice(0, 3).join(', ')}`; // prettier-ignore
-  return violations.filter(({ impact }) => impact !== 'minor').map(told);
-}
 
 test('a shot is in the list, and its render begins without a click and refines on screen', async ({ page }) => {
   // So many samples that it is still rendering when it is looked at, however fast the machine.

@@ -1,7 +1,7 @@
 /** A broken scene is dropped, read, repaired and reported. */
 import { readFileSync } from 'node:fs';
+import { violationsOf } from './accessible.ts';
 import { expect, test } from './dusting.ts';
-import AxeBuilder from '@axe-core/playwright';
 import { filesOf, smallShot } from '../api/small-shot.ts';
 import { zipped } from './zipped.ts';
 
@@ -46,8 +46,7 @@ test('preflight tells what is wrong, a repair is a version of its own and is und
   const row = page.getByRole('row', { name: /Overridden limits/ });
   await expect(row).toContainText('warning', { timeout: 60_000 });
   await expect(page.getByText('transmission 6 needs an overall limit of 7; it is 4')).toBeVisible();
-  const accessibility = await new AxeBuilder({ page }).analyze();
-  expect(accessibility.violations.filter(({ impact }) => impact === 'serious' || impact === 'critical')).toEqual([]);
+  expect(await violationsOf(page)).toEqual([]);
   await page.keyboard.press('Shift+R');
   await expect(page.getByText(/version 2/).first()).toBeVisible();
   await expect(row).toHaveCount(0, { timeout: 60_000 });
@@ -76,8 +75,7 @@ test('a log that breaks off is read, says why, and remembers what is decided for
   await expect(page.getByText('decided for this shot: the pane is clear')).toBeVisible();
   await page.reload();
   await expect(page.getByText('decided for this shot: the pane is clear')).toBeVisible();
-  const accessibility = await new AxeBuilder({ page }).analyze();
-  expect(accessibility.violations.filter(({ impact }) => impact === 'serious' || impact === 'critical')).toEqual([]);
+  expect(await violationsOf(page)).toEqual([]);
   await page.getByRole('button', { name: '/set/pane0' }).click();
   await expect(page).toHaveURL(/panel=scene.*pane0/);
 }); // prettier-ignore

@@ -1,7 +1,7 @@
 /** A shot made ready to be sent: files brought in, the package tried, the renderer it is for, what the show expects. */
 import { readFileSync } from 'node:fs';
+import { violationsOf } from './accessible.ts';
 import { expect, test, type Page } from './dusting.ts';
-import AxeBuilder from '@axe-core/playwright';
 import { defaultMap } from '../../core/document/defaults.ts';
 import { writePng } from '../../core/formats/png.ts';
 import { filesOf, smallShot } from '../api/small-shot.ts';
@@ -18,8 +18,7 @@ async function bringIn(page: Page, code: string, change: (shot: Awaited<ReturnTy
   await expect(page).toHaveURL(new RegExp(`shots/${code}`));
 } // prettier-ignore
 const accessible = async (page: Page) => {
-  const { violations } = await new AxeBuilder({ page }).analyze();
-  expect(violations.filter(({ impact }) => impact === 'serious' || impact === 'critical')).toEqual([]);
+  expect(await violationsOf(page)).toEqual([]);
 };
 
 test('a missing file is told by what it does, found among others by name, and the package holds', async ({ page }) => {

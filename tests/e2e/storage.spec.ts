@@ -1,5 +1,5 @@
 /** What a shot holds is told, part by part, before anything of it is deleted; archiving keeps all of it. */
-import AxeBuilder from '@axe-core/playwright';
+import { violationsOf } from './accessible.ts';
 import { expect, test } from './dusting.ts';
 import { filesOf, smallShot } from '../api/small-shot.ts';
 import { zipped } from './zipped.ts';
@@ -35,8 +35,7 @@ test('a shot is archived, taken out again, told by its parts and deleted', async
   const dialog = page.getByRole('dialog', { name: 'Storage of STORE-1' });
   await expect(dialog.getByText(/Uses [\d.]+ [kM]B\. Deleting the shot frees/)).toBeVisible();
   await expect(dialog.getByRole('row', { name: /Version 1: Imported.*Can’t be deleted: it is the current version/ })).toBeVisible();
-  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa']).analyze();
-  expect(violations.filter(({ impact }) => impact === 'serious' || impact === 'critical').map(({ id }) => id)).toEqual([]);
+  expect(await violationsOf(page)).toEqual([]);
   await dialog.getByRole('button', { name: /Delete Render \d+/ }).click();
   const confirm = page.getByRole('alertdialog');
   await expect(confirm).toContainText(/Frees [\d.]+ [kM]?B\. This can’t be undone/);

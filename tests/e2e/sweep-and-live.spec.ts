@@ -1,6 +1,6 @@
 /** Several values beside each other, and the region rendered in the browser while a dial moves. */
-import AxeBuilder from '@axe-core/playwright';
 import { stateOf } from './state.ts';
+import { violationsOf } from './accessible.ts';
 import { expect, type Page, test } from './dusting.ts';
 import { unpackPicture } from '../../core/picture/planes.ts';
 import { PLAIN_VIEW, viewColour } from '../../core/picture/view.ts';
@@ -37,8 +37,7 @@ test('a dial is swept from where it stands, and one of its values kept and taken
   await expect(keep).toBeEnabled({ timeout: 120_000 });
   await expect(four).toContainText(/noise \d+\.\d/);
   await expect(four).toContainText(/rays × \d\.\d\d/);
-  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa']).analyze();
-  expect(violations.filter((v) => v.impact === 'serious' || v.impact === 'critical').map((v) => v.id)).toEqual([]);
+  expect(await violationsOf(page)).toEqual([]);
 
   // By the keyboard to the step before, compared at full size, and back to the sheet.
   await cells.focus();

@@ -1,6 +1,6 @@
 /** Controls of the scene in a browser: found by a word, set, kept, taken back; data passes on screen. */
-import AxeBuilder from '@axe-core/playwright';
 import { stateOf } from './state.ts';
+import { violationsOf } from './accessible.ts';
 import { expect, type Page, test } from './dusting.ts';
 
 const address = () => process.env.DUSTING_TEST_ADDRESS!;
@@ -35,8 +35,7 @@ test('a control is found by what it does, and the page stays accessible', async 
     .first()
     .click();
   await expect(scene.locator('.found')).toHaveText([/Shadow distance/]);
-  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa']).analyze();
-  expect(violations.filter((v) => v.impact === 'serious' || v.impact === 'critical').map((v) => v.id)).toEqual([]);
+  expect(await violationsOf(page)).toEqual([]);
   await scene.getByRole('textbox', { name: /Find an item or a control/ }).fill('nothing like this');
   await scene.getByRole('button', { name: /Lights/ }).click();
   await expect(scene).toContainText('Nothing in the scene matches');

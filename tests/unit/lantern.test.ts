@@ -42,7 +42,7 @@ describe('night lantern', function () {
       /^Light found by chance: camera → (table|wall), (bounced|mirrored) → chimney, through → .*→ flame$/,
     );
     expect(finding.dials[0]).to.include({ pointer: '/clamps/bounced', note: 'off' });
-    const samples = Number(/about ([\d,]+) a pixel/.exec(finding.why)![1].replaceAll(',', ''));
+    const samples = Number(/about ([\d,]+) per pixel/.exec(finding.why)![1].replaceAll(',', ''));
     expect(samples, 'samples that would cure them').to.be.within(20_000, 2e6);
   });
 

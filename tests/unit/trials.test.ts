@@ -27,7 +27,7 @@ describe('trials', function () {
   this.timeout(atSize(300_000, 3_600_000));
   it('land within 15 % of the predicted noise and rays in nine of ten cases of shots × dials', async () => {
     const rows: { shot: string; change: string; cost: [number, number]; noise: [number, number] }[] = [];
-    for (const build of [buildJarShelf, buildStoreRoom, buildHiveYard]) {
+    for (const build of [buildJarShelf, buildHiveYard, buildStoreRoom].slice(0, atSize(2, 3))) {
       const shot = await benchShot(build(), { width: WIDTH, height: HEIGHT, samples: 16 });
       const region = { x: 0, y: 0, width: WIDTH, height: HEIGHT };
       const picture = renderShot(shot);

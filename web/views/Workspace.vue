@@ -23,6 +23,7 @@ import { DIALS } from '../../core/document/dials.ts';
 import { itemsOf } from '../../core/document/controls.ts';
 import { passName } from '../format.ts';
 import { severityName } from '../severity-words.ts';
+import { useTurns } from '../in-turns.ts';
 import { useAddress, useAlone, useKeys } from '../station.ts';
 import { useCommands, type Command } from '../stores/commands.ts';
 import { usePageTitle } from '../work-done.ts';
@@ -44,6 +45,8 @@ const current = useCurrent();
 const live = useLive();
 const pending = usePending();
 const stage = ref<InstanceType<typeof PictureStage> | null>(null);
+/** The picture first, then what is told of it. */
+const turn = useTurns(3, () => shot.state !== null);
 
 watch(
   () => props.code,
@@ -183,13 +186,13 @@ usePageTitle(computed(() => (shot.state ? `${shot.state.code} ${shot.state.name}
     <Splitter layout="vertical" state-key="dusting.rows" state-storage="local" class="rows">
       <SplitterPanel :size="82" :min-size="40">
         <Splitter state-key="dusting.columns" state-storage="local" class="columns">
-          <SplitterPanel :size="17" :min-size="10"><PassRail /></SplitterPanel>
+          <SplitterPanel :size="17" :min-size="10"><PassRail v-if="turn > 1" /></SplitterPanel>
           <SplitterPanel :size="53" :min-size="30"
             ><main id="main" tabindex="-1"><PictureStage ref="stage" /></main
           ></SplitterPanel>
           <SplitterPanel :size="30" :min-size="20">
             <aside>
-              <Tabs v-model:value="view.panel" lazy :show-navigators="false" class="panels">
+              <Tabs v-if="turn > 0" v-model:value="view.panel" lazy :show-navigators="false" class="panels">
                 <TabList aria-label="Panel">
                   <Tab v-for="panel in PANELS" :key="panel.id" :value="panel.id">{{ panel.name }}</Tab>
                 </TabList>
@@ -203,7 +206,7 @@ usePageTitle(computed(() => (shot.state ? `${shot.state.code} ${shot.state.name}
           </SplitterPanel>
         </Splitter>
       </SplitterPanel>
-      <SplitterPanel :size="18" :min-size="10"><TrialLedger /></SplitterPanel>
+      <SplitterPanel :size="18" :min-size="10"><TrialLedger v-if="turn > 2" /></SplitterPanel>
     </Splitter>
     <KeysDialog v-if="isListingKeys" :keys="keys" @closed="isListingKeys = false" />
   </div>

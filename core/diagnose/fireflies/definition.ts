@@ -80,6 +80,6 @@ function tell({ at, here, region, ways, kind, own, curve, sheet, energy }: Firef
   return {
     sentence: `${at.length} fireflies${held}: ${byPass(ways, at.length)}.`,
     headline: `Light found by chance: ${first.told}`,
-    why: `${told.join('; ')}${more}. Samples alone would cure them at about ${enough.toLocaleString('en')} per pixel; fewer make each fainter and find more of them. A clamp of ${tellClamp(chosen.clamp)} on ${TOLD_KIND[kind]} leaves ${percent(chosen.left)} of the ${own.length} that came so and takes ${percent(chosen.taken)} of the picture’s light.`,
+    why: `${told.join('; ')}${more}. Samples alone would take about ${Number(enough.toPrecision(2)).toLocaleString('en')} per pixel; fewer make each fainter and find more of them. A clamp of ${tellClamp(chosen.clamp)} on ${TOLD_KIND[kind]} leaves ${percent(chosen.left)} of the ${own.length} that came so and takes ${percent(chosen.taken)} of the picture’s light.`,
   };
 }

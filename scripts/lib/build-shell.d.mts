@@ -1,0 +1,2 @@
+/** @returns path of the built commands */
+export function buildShell(): Promise<string>;

@@ -1,0 +1,16 @@
+/** What the accessibility check finds on a page. */
+import AxeBuilder from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
+
+/**
+ * @returns what it finds above minor, with up to three places of each: `color-contrast: .note, .count`
+ *
+ * It runs in the page itself, without the page of its own that it would open to put frames together: ours has none.
+ */
+export async function violationsOf(page: Page): Promise<string[]> {
+  const builder = new AxeBuilder({ page }).options({ resultTypes: ['violations'] }).setLegacyMode(true);
+  const { violations } = await builder.analyze();
+  return violations
+    .filter(({ impact }) => impact !== 'minor')
+    .map(({ id, nodes }) => `${id}: ${nodes.slice(0, 3).map(({ target }) => target.join(' ')).join(', ')}`);
+} // prettier-ignore
