@@ -3,31 +3,40 @@
  * second, and what its first part asked a worker for waits behind the last one.
  *
  * @param turns how many parts wait for another
- * @param isReady from when on; what is not ready any more begins anew
- * @returns how many of them may be drawn by now: from 0, one more each time the browser is free
+ * @param isOpen while there is something to draw; what is opened again begins anew
+ * @returns how many of them may be drawn by now: 0 until the first part says that it is `up`, or has taken longer than
+ *   `PATIENCE_MS`; then one more each time the browser is free
  *
  * @example
- * const turn = useTurns(2, () => shot.state !== null);
- * // <Picture /> <Passes v-if="turn > 0" /> <Findings v-if="turn > 1" />
+ * const { turn, up } = useTurns(2, () => shot.state !== null);
+ * // <Picture @drawn="up" /> <Findings v-if="turn > 0" /> <Passes v-if="turn > 1" />
  */
 import { onScopeDispose, ref, watch, type Ref } from 'vue';
 
-export function useTurns(turns: number, isReady: () => boolean): Ref<number> {
+/** Nobody waits longer for the rest of a page because its first part is late. */
+const PATIENCE_MS = 400;
+
+export function useTurns(turns: number, isOpen: () => boolean): { turn: Ref<number>; up: () => void } {
   const turn = ref(0);
   let timer: ReturnType<typeof setTimeout> | undefined;
   const next = () => {
     turn.value += 1;
-    if (turn.value < turns) timer = setTimeout(next);
+    timer = turn.value < turns ? setTimeout(next) : undefined;
+  };
+  const up = () => {
+    if (turn.value > 0 || !isOpen()) return;
+    clearTimeout(timer);
+    timer = setTimeout(next);
   };
   watch(
-    isReady,
-    (ready) => {
+    isOpen,
+    (open) => {
       clearTimeout(timer);
       turn.value = 0;
-      if (ready) timer = setTimeout(next);
+      if (open) timer = setTimeout(next, PATIENCE_MS);
     },
     { immediate: true, flush: 'post' },
   );
   onScopeDispose(() => clearTimeout(timer));
-  return turn;
+  return { turn, up };
 }

@@ -51,7 +51,7 @@ const BLACK = 2 ** -24;
 export function findFireflies({ luminance, width, height, albedo = null }: FireflyInput): FoundFireflies {
   const mask = new Uint8Array(width * height);
   const pixels: Firefly[] = [];
-  const around = new Float64Array((2 * RADIUS + 1) ** 2 - 1);
+  const around = new Float64Array(NEIGHBOURS);
   const factor = 2 ** ABOVE_NEIGHBOURS;
   let excess = 0;
   let light = 0;
@@ -64,19 +64,49 @@ export function findFireflies({ luminance, width, height, albedo = null }: Firef
       // Most pixels end here, at the first two neighbours that are bright enough.
       const isInside = x > 0 && y > 0 && x < width - 1 && y < height - 1;
       if (isInside && isAmongTwo(luminance, i, width, value / factor)) continue;
-      if (!(value > factor * secondNeighbour(luminance, width, height, x, y))) continue;
-      if (endsLine(luminance, width, height, x, y, value / factor)) continue;
-      const median = neighbourhood(luminance, width, height, x, y, around);
-      const stops = Math.log2(value) - median;
-      if (stops < ABOVE_MEDIAN || stops < DEVIATIONS * 1.4826 * deviation(around, median)) continue;
-      const usual = 2 ** median;
-      if (seen(usual, value) < LEAST_SEEN) continue;
-      if (albedo && isTexture(albedo, width, height, x, y, stops)) continue;
+      const stops = stopsOut(luminance, width, height, x, y, around);
+      if (stops === 0 || (albedo && isTexture(albedo, width, height, x, y, stops))) continue;
       mask[i] = 1;
       pixels.push({ x, y, stops });
-      excess += value - usual;
+      excess += value - value / 2 ** stops;
     }
   return { pixels, mask, energy: light > 0 ? excess / light : 0 };
+}
+
+/** Whether a pixel or one of the eight around it stands out like a firefly. */
+export function isByFirefly(luminance: ArrayLike<number>, width: number, height: number, i: number): boolean {
+  const [x, y] = [i % width, Math.floor(i / width)];
+  const factor = 2 ** ABOVE_NEIGHBOURS;
+  for (let py = Math.max(0, y - 1); py <= Math.min(height - 1, y + 1); py++)
+    for (let px = Math.max(0, x - 1); px <= Math.min(width - 1, x + 1); px++) {
+      const isInside = px > 0 && py > 0 && px < width - 1 && py < height - 1;
+      const value = luminance[py * width + px];
+      if (isInside && isAmongTwo(luminance, py * width + px, width, value / factor)) continue;
+      if (stopsOut(luminance, width, height, px, py, SCRATCH) > 0) return true;
+    }
+  return false;
+}
+
+const NEIGHBOURS = (2 * RADIUS + 1) ** 2 - 1;
+const SCRATCH = new Float64Array(NEIGHBOURS);
+
+/** Stops that a pixel stands above the median around it; 0 where it is no firefly by what is around. */
+function stopsOut(
+  luminance: ArrayLike<number>,
+  width: number,
+  height: number,
+  x: number,
+  y: number,
+  around: Float64Array,
+): number {
+  const value = luminance[y * width + x];
+  const factor = 2 ** ABOVE_NEIGHBOURS;
+  if (!(value < Infinity && value > factor * secondNeighbour(luminance, width, height, x, y))) return 0;
+  if (endsLine(luminance, width, height, x, y, value / factor)) return 0;
+  const median = neighbourhood(luminance, width, height, x, y, around);
+  const stops = Math.log2(value) - median;
+  if (stops < ABOVE_MEDIAN || stops < DEVIATIONS * 1.4826 * deviation(around, median)) return 0;
+  return seen(2 ** median, value) < LEAST_SEEN ? 0 : stops;
 }
 
 /** In the shadows by the boost, in the lights without it, where the boost has long clipped both. */

@@ -12,7 +12,7 @@
  * const { zones, isEstimated } = noiseOf(luminance, null, 1920, 1080);
  */
 import { grainWeight, plainDisplay, visibleGrain } from '../data/grain.ts';
-import { findFireflies } from './fireflies.ts';
+import { isByFirefly } from './fireflies.ts';
 
 export const ZONES = ['shadows', 'midtones', 'highlights'] as const;
 export type Zone = (typeof ZONES)[number];
@@ -107,9 +107,8 @@ const binOf = (mean: number): number =>
  */
 export function besideFireflies(luminances: ArrayLike<number>, width: number, height: number): Uint8Array {
   const out = new Uint8Array(width * height);
-  for (const { x, y } of findFireflies({ luminance: luminances, width, height }).pixels)
-    for (let py = Math.max(0, y - 1); py <= Math.min(height - 1, y + 1); py++)
-      for (let px = Math.max(0, x - 1); px <= Math.min(width - 1, x + 1); px++) out[py * width + px] = 1;
+  const step = noiseStep(width, height);
+  for (let i = 0; i < out.length; i += step) out[i] = isByFirefly(luminances, width, height, i) ? 1 : 0;
   return out;
 }
 

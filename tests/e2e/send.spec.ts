@@ -30,6 +30,11 @@ test('a missing file is told by what it does, found among others by name, and th
   await page.goto(`${address()}/shots/SEND-1/intake?section=files`);
   await page.getByRole('row', { name: /textures\/label\.png/ }).click({ timeout: 60_000 });
   await expect(page.getByText('1 thing without its texture; the name of the file stands on it')).toBeVisible();
+  await page.getByRole('row', { name: /textures\/label\.png/ }).click({ button: 'right' });
+  await expect(page.getByRole('menuitem', { name: 'Copy path' })).toBeVisible();
+  await page.getByRole('menuitem', { name: 'Show /wall in the scene' }).click();
+  await expect(page).toHaveURL(/panel=scene/);
+  await page.goBack();
   await accessible(page);
   await page.getByRole('button', { name: 'As a chain' }).click();
   await page.getByLabel('Find a check, a file or an object').fill('label.png');

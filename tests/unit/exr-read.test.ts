@@ -181,7 +181,8 @@ describe('EXR files of ours', function () {
       const [part, theirs] = [open(`${name}.exr`), open(`${name}.theirs.exr`)];
       expect([part.compression, part.missingChunks]).to.deep.equal([compression, 0]);
       for (const [name, plane] of source.channels) same(part.planes.get(name)!, type === 'half' ? plane.map(asHalf) : plane, name); // prettier-ignore
-      for (const channel of source.channels.keys()) same(theirs.planes.get(channel)!, part.planes.get(channel)!, channel);
+      for (const channel of source.channels.keys())
+        same(theirs.planes.get(channel)!, part.planes.get(channel)!, channel);
     });
 
   it('hold several parts, which exrmultipart takes apart', () => {

@@ -1,5 +1,5 @@
 /** Checks that gain from more samples run small in `npm test` and whole in `npm run verify`. */
-export const atSize = (small: number, whole: number): number => (process.env.DUSTING_VERIFY === 'full' ? whole : small);
+export const atSize = <T>(small: T, whole: T): T => (process.env.DUSTING_VERIFY === 'full' ? whole : small);
 
 /** A small generator with a seed, so that a failing check fails again. Source: mulberry32, public domain. */
 export function randomNumbers(seed: number): () => number {

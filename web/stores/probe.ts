@@ -7,6 +7,8 @@ import type { Values } from '../picture/desk-messages.ts';
 import { getJson } from '../remote/client.ts';
 
 const REST_MS = 60;
+/** Nobody waits longer for a value that is on its way. */
+const PATIENCE_MS = 500;
 
 /** What a pixel is read from: a render of ours on the server, where all its passes are; a file here, where it is decoded. */
 export interface Probed {
@@ -23,12 +25,13 @@ export const useProbe = defineStore('probe', () => {
   const radius = ref(0);
   const isHeld = ref(false);
   let timer: ReturnType<typeof setTimeout> | null = null;
+  let reading: Promise<void> = Promise.resolve();
 
   function look(source: Probed, x: number, y: number): void {
     if (isHeld.value || (at.value?.x === x && at.value.y === y && at.value.key === source.key)) return;
     at.value = { x, y, key: source.key };
     if (timer) clearTimeout(timer);
-    timer = setTimeout(() => void read(source, x, y), REST_MS);
+    reading = new Promise((done) => (timer = setTimeout(() => void read(source, x, y).finally(done), REST_MS)));
   }
 
   async function read(source: Probed, x: number, y: number): Promise<void> {
@@ -47,6 +50,9 @@ export const useProbe = defineStore('probe', () => {
     void read(now.source, now.x, now.y);
   });
 
+  /** Resolves when the value of the pixel that was looked at last is here, or takes too long. */
+  const settled = (): Promise<void> => Promise.race([reading, new Promise<void>((late) => setTimeout(late, PATIENCE_MS))]); // prettier-ignore
+
   function leave(): void {
     if (timer) clearTimeout(timer);
     if (!isHeld.value) at.value = null;
@@ -57,7 +63,7 @@ export const useProbe = defineStore('probe', () => {
     () => values.value && Object.fromEntries(values.value.channels.map(({ name, mean }) => [name, mean])),
   );
 
-  return { at, values, byChannel, radius, isHeld, look, leave };
+  return { at, values, byChannel, radius, isHeld, look, leave, settled };
 });
 
 async function ofRender(id: number, x: number, y: number, radius: number): Promise<Values | null> {

@@ -57,8 +57,14 @@ export const useShot = defineStore('shot', () => {
 
   const documents = new Map<number, Promise<ShotDocument>>();
   let turn = 0;
+  /** The state that was received last, as text. */
+  let received = '';
   /** Shows a state once the document of its head is here; one that comes meanwhile goes before it. */
   async function receive(next: ShotState): Promise<void> {
+    // Asked for and sent, the first one comes twice; drawing all of the page again would hold up the picture.
+    const text = JSON.stringify(next);
+    if (text === received) return;
+    received = text;
     const mine = ++turn;
     const { id } = next.head;
     const coming = documents.get(id) ?? getJson<ShotDocument>(`/versions/${id}/document`);
@@ -71,6 +77,7 @@ export const useShot = defineStore('shot', () => {
     } catch {
       // The next state asks again.
       documents.delete(id);
+      received = '';
     }
   }
 
@@ -92,6 +99,7 @@ export const useShot = defineStore('shot', () => {
 
   function close(): void {
     turn += 1;
+    received = '';
     documents.clear();
     whole.value = new Map();
     asked.clear();

@@ -33,7 +33,7 @@ async function signIn(): Promise<void> {
 </script>
 
 <template>
-  <main class="sign-in">
+  <main id="main" tabindex="-1" class="sign-in">
     <form @submit.prevent="signIn">
       <h1>Dusting</h1>
       <label for="token">Server token</label>

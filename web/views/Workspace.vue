@@ -46,7 +46,9 @@ const live = useLive();
 const pending = usePending();
 const stage = ref<InstanceType<typeof PictureStage> | null>(null);
 /** The picture first, then what is told of it. */
-const turn = useTurns(3, () => shot.state !== null);
+const { turn, up } = useTurns(3, () => shot.state !== null);
+// There is no picture to wait for.
+watch(() => shot.state !== null && !current.render?.samplesDone, (none) => none && up(), { flush: 'post' }); // prettier-ignore
 
 watch(
   () => props.code,
@@ -188,7 +190,7 @@ usePageTitle(computed(() => (shot.state ? `${shot.state.code} ${shot.state.name}
         <Splitter state-key="dusting.columns" state-storage="local" class="columns">
           <SplitterPanel :size="17" :min-size="10"><PassRail v-if="turn > 1" /></SplitterPanel>
           <SplitterPanel :size="53" :min-size="30"
-            ><main id="main" tabindex="-1"><PictureStage ref="stage" /></main
+            ><main id="main" tabindex="-1"><PictureStage ref="stage" @drawn="up" /></main
           ></SplitterPanel>
           <SplitterPanel :size="30" :min-size="20">
             <aside>

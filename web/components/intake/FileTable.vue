@@ -1,10 +1,17 @@
 <script setup lang="ts">
 /** Every file of the shot, what will not travel first. */
 import Column from 'primevue/column';
+import ContextMenu from 'primevue/contextmenu';
 import DataTable from 'primevue/datatable';
-import { computed } from 'vue';
+import type { MenuItem } from 'primevue/menuitem';
+import { computed, ref, useTemplateRef } from 'vue';
+import { useRouter } from 'vue-router';
 import type { IntakeFile } from '../../../core/contracts/intake.ts';
+import { copyText } from '../../copy-text.ts';
 import { fileSeverity, fileSize, fileState } from '../../file-words.ts';
+import { pointerOf } from '../../offenders.ts';
+import { useShot } from '../../stores/shot.ts';
+import { useView } from '../../stores/view.ts';
 
 const props = defineProps<{ files: IntakeFile[]; find: string }>();
 const chosen = defineModel<string | null>('chosen', { required: true });
@@ -32,6 +39,37 @@ const selection = computed({
   get: () => rows.value.find(({ path }) => path === chosen.value) ?? null,
   set: (file) => file && (chosen.value = file.path),
 });
+
+const shot = useShot();
+const view = useView();
+const router = useRouter();
+const menu = useTemplateRef('menu');
+const items = ref<MenuItem[]>([]);
+/** Things of the scene that a menu leads to, at most. */
+const MOST_THINGS = 5;
+/** What can be done with the file under the pointer. */
+function openMenu(event: Event, file: IntakeFile): void {
+  chosen.value = file.path;
+  const names = [...new Set(file.breaks.flatMap(({ objects }) => objects))];
+  const things = names.flatMap((name) => {
+    const pointer = shot.state && pointerOf(shot.state.document, name);
+    return pointer ? [{ name, pointer }] : [];
+  });
+  items.value = [
+    { label: 'Copy path', command: () => void copyText(file.path, 'Path copied.') },
+    ...(file.neededBy.length
+      ? [{ label: 'Copy what needs it', command: () => void copyText(file.neededBy.join('\n'), 'Copied.') }]
+      : []),
+    ...things.slice(0, MOST_THINGS).map(({ name, pointer }) => ({
+      label: `Show ${name} in the scene`,
+      command: () => {
+        view.showDial(pointer);
+        void router.push({ name: 'shot', params: { code: shot.state!.code }, query: view.query });
+      },
+    })),
+  ];
+  menu.value!.show(event);
+}
 /** Rows beyond which only those on screen are drawn. */
 const MANY = 200;
 </script>
@@ -50,6 +88,7 @@ const MANY = 200;
     :virtual-scroller-options="rows.length > MANY ? { itemSize: 29 } : undefined"
     class="files"
     :table-props="{ 'aria-label': 'Files' }"
+    @row-contextmenu="({ originalEvent, data }) => openMenu(originalEvent, data)"
     @row-unselect="({ data }) => (chosen = data.path)"
   >
     <template #empty>No file is called “{{ find }}”.</template>
@@ -78,6 +117,7 @@ const MANY = 200;
       <template #body="{ data }">{{ fileSize(data.bytes) }}</template>
     </Column>
   </DataTable>
+  <ContextMenu ref="menu" :model="items" />
 </template>
 
 <style scoped>

@@ -214,8 +214,9 @@ function snapshot(): HTMLCanvasElement {
     })),
   );
 }
-function openMenu(event: MouseEvent): void {
+async function openMenu(event: MouseEvent): Promise<void> {
   const at = under(event);
+  await probe.settled();
   const { values } = probe;
   const shown = values?.channels.filter(({ name }) => look.shownLayer?.channels.includes(name)) ?? [];
   const told = shown.map(({ name, mean }) => `${name} ${mean}`).join(', ');

@@ -24,6 +24,7 @@ import SweepSheet from '../trials/SweepSheet.vue';
 import StageTabs from './StageTabs.vue';
 import ViewBar from './ViewBar.vue';
 
+const emit = defineEmits<{ drawn: [] }>();
 const shot = useShot();
 const view = useView();
 const current = useCurrent();
@@ -32,6 +33,10 @@ const live = useLive();
 
 const isDrawing = ref(false);
 const failure = ref('');
+function drawn(): void {
+  failure.value = '';
+  emit('drawn');
+}
 const element = ref<HTMLElement | null>(null);
 const place = ref<Place | null>(null);
 
@@ -156,9 +161,10 @@ function snapshot(): HTMLCanvasElement {
   });
   return composed(frame.value, layers);
 }
-function openMenu(event: MouseEvent): void {
+async function openMenu(event: MouseEvent): Promise<void> {
   const at = viewport.frameAt(event);
   const under = renderUnder(at);
+  await probe.settled();
   const values = probe.byChannel;
   const pixel =
     under && values ? { x: Math.floor(at.x), y: Math.floor(at.y), told: tellValues(values, view.pass) } : null;
@@ -222,7 +228,7 @@ defineExpose({
             :gamma="view.gamma"
             :top="top"
             @failed="failure = $event"
-            @drawn="failure = ''"
+            @drawn="drawn"
           />
           <template v-if="sides">
             <div class="part" :style="placed(sides.region)">

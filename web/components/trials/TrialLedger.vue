@@ -1,13 +1,20 @@
 <script setup lang="ts">
 /** The shot's memory: every trial, newest first. */
-import { computed, ref } from 'vue';
+import ContextMenu from 'primevue/contextmenu';
+import type { MenuItem } from 'primevue/menuitem';
+import { computed, ref, useTemplateRef } from 'vue';
+import { useRouter } from 'vue-router';
 import type { SweepSummary, TrialSummary } from '../../../core/contracts/events.ts';
+import { copyText } from '../../copy-text.ts';
 import { useShot } from '../../stores/shot.ts';
+import { useView } from '../../stores/view.ts';
 import KeepDialog from './KeepDialog.vue';
 import SweepCard from './SweepCard.vue';
 import TrialCard from './TrialCard.vue';
 
 const shot = useShot();
+const view = useView();
+const router = useRouter();
 interface Entry {
   key: string;
   trial: TrialSummary | null;
@@ -22,6 +29,28 @@ const entries = computed(() =>
   }),
 );
 const keeping = ref<TrialSummary | null>(null);
+
+const menu = useTemplateRef('menu');
+const items = ref<MenuItem[]>([]);
+/** What can be done with the trial under the pointer. */
+function openMenu(event: MouseEvent, trial: TrialSummary): void {
+  const isRunning = trial.state === 'predicting' || trial.state === 'rendering';
+  const isOpen = !isRunning && trial.verdict === null;
+  const to = { name: 'shot', params: { code: shot.state!.code }, query: { ...view.query, trial: String(trial.id) } };
+  const link = () => void copyText(new URL(router.resolve(to).href, window.location.href).href, 'Link copied.');
+  items.value = [
+    { label: 'Compare before and after', command: () => (view.trialId = trial.id) },
+    ...(view.trialId === trial.id ? [{ label: 'Back to the picture', command: () => (view.trialId = null) }] : []),
+    { label: 'Use its region', command: () => (view.region = trial.region) },
+    { separator: true },
+    ...(isRunning ? [{ label: 'Cancel', command: () => void shot.stopTrial(trial) }] : []),
+    ...(isOpen && trial.state === 'done' ? [{ label: 'Keep …', command: () => (keeping.value = trial) }] : []),
+    ...(isOpen ? [{ label: 'Drop', command: () => void shot.dropTrial(trial) }] : []),
+    { label: 'Copy its title', command: () => void copyText(`Trial ${trial.number}: ${trial.title}`, 'Copied.') },
+    { label: 'Copy link to it', command: link },
+  ];
+  menu.value!.show(event);
+}
 </script>
 
 <template>
@@ -34,13 +63,14 @@ const keeping = ref<TrialSummary | null>(null);
     <ul v-if="entries.length" class="cards">
       <template v-for="{ key, trial, sweep } in entries" :key="key">
         <SweepCard v-if="sweep" :sweep="sweep" />
-        <TrialCard v-else :trial="trial!" @keep="keeping = trial" />
+        <TrialCard v-else :trial="trial!" @keep="keeping = trial" @contextmenu.prevent="openMenu($event, trial!)" />
       </template>
     </ul>
     <p v-else class="dim none">
       No trials yet. A trial renders one region twice on the same random numbers, with and without a remedy, and puts
       what it measured beside what was predicted. “Try here” beside a finding's remedy begins one.
     </p>
+    <ContextMenu ref="menu" :model="items" />
     <KeepDialog v-if="keeping" :trial="keeping" @closed="keeping = null" />
   </section>
 </template>
