@@ -22,7 +22,18 @@ let isForbidden = false;
  * @param what how the value is called in the message, for example `HA-010/shot.json`
  */
 export function checkSchema(schema: TSchema, value: unknown, what: string): void {
-  if (!Value.Check(schema, value)) throw new InvalidInput(what, problemsOf(schema, value));
+  const isFit = hasEnum(schema) ? validatorOf(schema)?.(value) : undefined;
+  if (!(isFit ?? Value.Check(schema, value))) throw new InvalidInput(what, problemsOf(schema, value));
+}
+
+const withEnum = new WeakMap<TSchema, boolean>();
+/** TypeBox does not look at `enum`: schemas with one are small, and left to Ajv. */
+function hasEnum(schema: TSchema): boolean {
+  const known = withEnum.get(schema);
+  if (known !== undefined) return known;
+  const found = JSON.stringify(schema).includes('"enum":');
+  withEnum.set(schema, found);
+  return found;
 }
 
 function problemsOf(schema: TSchema, value: unknown): Problem[] {
