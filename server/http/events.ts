@@ -111,7 +111,9 @@ class Topic {
         this.readAt = Date.now() + AGAIN_MS - PAUSE_MS;
         this.again = true;
       } else {
-        log.warn({ error: String(error) }, 'event not sent');
+        if (error instanceof RequestError && error.status === 404)
+          for (const stream of this.streams) stream.send('gone', JSON.stringify(error.message));
+        else log.warn({ error: String(error) }, 'event not sent');
         // Pages connect again and get a plain answer about what is wrong.
         for (const stream of this.streams) stream.close();
       }

@@ -134,6 +134,8 @@ async function lockShot(tx: Transaction, id: number): Promise<ShotRow> {
 
 async function deleteRenders(tx: Transaction, ids: number[]): Promise<void> {
   if (ids.length === 0) return;
+  // A tile that is being kept goes first, and is deleted with the others; one that comes later finds no render.
+  await tx.select({ id: renders.id }).from(renders).where(inArray(renders.id, ids)).orderBy(renders.id).for('update');
   await deleteFindings(tx, inArray(findings.renderId, ids));
   for (const table of [tiles, renderLines, batches]) await tx.delete(table).where(inArray(table.renderId, ids));
   await tx.delete(renders).where(inArray(renders.id, ids));

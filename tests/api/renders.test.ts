@@ -1,6 +1,7 @@
 /** Renders over processes: the same bits however they were made. */
 import { expect } from 'chai';
 import { setTimeout as sleep } from 'node:timers/promises';
+import pg from 'pg';
 import type { ShotState } from '../../core/contracts/events.ts';
 import { direct, expectSame } from './direct-render.ts';
 import { Dusting, until } from './harness.ts';
@@ -105,5 +106,23 @@ describe('renders', function () {
     const { body: document } = await dusting.get(`/versions/${second.state.head.id}/document`);
     expect(document.sheets.final.samples).to.equal(32);
     stop.abort();
+  });
+
+  it('are deleted with their shot while a tile of them is being kept, and pages are told at once', async () => {
+    expect((await dusting.send(filesOf(await smallShot('REN-3')))).status).to.equal(201);
+    const [{ id }] = (await dusting.shot('REN-3')).renders;
+    const page = await fetch(`${dusting.address}/api/shots/REN-3/events`);
+    const heard = page.text();
+    const keeper = new pg.Client({ connectionString: dusting.databaseUrl });
+    await keeper.connect();
+    await keeper.query('begin');
+    await keeper.query('select id from renders where id = $1 for update', [id]);
+    await keeper.query(`insert into tiles (render_id, tile, groups, film, rays, ms, worker) values ($1, 0, 1, 'f', 1, 1, 'w')`, [id]); // prettier-ignore
+    const deleted = dusting.post('/shots/REN-3?confirm=REN-3', '', 'DELETE');
+    await sleep(500);
+    await keeper.query('commit');
+    await keeper.end();
+    expect((await deleted).status).to.equal(204);
+    expect(await heard).to.match(/event: gone\ndata: "There is no shot \\"REN-3\\"\."/);
   });
 });

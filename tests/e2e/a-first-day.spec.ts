@@ -50,7 +50,7 @@ test('a shot is in the list, and its render begins without a click and refines o
   await expect.poll(samples, { timeout: 60_000 }).toBeGreaterThan(early);
   await page.getByRole('button', { name: 'Cancel preview render' }).click();
   await expect(page.getByText(/Cancelled at \d+ of 2048 samples/)).toBeVisible();
-  await page.request.delete(`${address()}/api/shots/HA-011?confirm=HA-011`);
+  expect((await page.request.delete(`${address()}/api/shots/HA-011?confirm=HA-011`)).status()).toBe(204);
   await expect(page.getByRole('heading', { name: 'There is no shot "HA-011".' })).toBeVisible();
 });
 

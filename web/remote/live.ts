@@ -41,6 +41,10 @@ export function follow<T>(path: string, plain: string, missing: (why: string) =>
       failures = 0;
     });
     next.addEventListener('notices', (event) => notices.tell(JSON.parse((event as MessageEvent<string>).data) as Notice[])); // prettier-ignore
+    next.addEventListener('gone', (event) => {
+      close();
+      missing(JSON.parse((event as MessageEvent<string>).data) as string);
+    });
     next.onopen = () => (connected.value = true);
     next.onerror = () => {
       connected.value = false;
