@@ -103,7 +103,8 @@ const binOf = (mean: number): number =>
   Math.max(0, Math.min(STOPS, Math.round(Math.log2(Math.max(1e-12, mean)) - TOP_STOP + STOPS)));
 
 /**
- * Fireflies and the pixels around them, 1 each: they are no grain, and are counted by themselves.
+ * Of the pixels that noise is read from, every `noiseStep`th, those at and beside fireflies, 1 each: they are no grain, and are
+ * counted by themselves. Others are left 0.
  */
 export function besideFireflies(luminances: ArrayLike<number>, width: number, height: number): Uint8Array {
   const out = new Uint8Array(width * height);

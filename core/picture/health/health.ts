@@ -33,70 +33,38 @@ export function healthOf(input: HealthInput): PictureHealth {
 export const maskOf = (finding: HealthFinding, input: HealthInput): Uint8Array | null =>
   HEALTH_CHECKS.find(({ id }) => id === finding.id)?.mask?.(input, finding) ?? null;
 
-/** Sign and exponent of a 32-bit float, its nine highest bits. */
-const SIGNED_EXPONENTS = 512;
-const SIGN = 256;
-/** Exponent of what is no finite number. */
-const NO_NUMBER = 255;
-/** Exponent of 1. */
-const ONE = 127;
-
-/**
- * Figures of one channel. Nearly all hold finite numbers below their format's end, and are read once, counted by sign and exponent;
- * only where the counts tell of others is it read again. Zero and what is below 2⁻¹²⁶ is in no bin of the histogram.
- */
 export function channelHealth(
   name: string,
   plane: ArrayLike<number>,
   width: number,
   type: NumberFormat = 'float',
 ): ChannelHealth {
+  let [min, max, sum, nan, infinite, negative, clipped] = [Infinity, -Infinity, 0, 0, 0, 0, 0];
+  const [first, last] = HISTOGRAM_STOPS;
+  // By the exponent of 32-bit floats, the greatest of which is that of what is no number.
+  const counts = new Uint32Array(256);
+  const places: ChannelHealth['places'] = [];
+  const end = type === 'half' ? LARGEST_HALF : type === 'uint' ? 1 : Infinity;
   const floats = plane instanceof Float32Array ? plane : Float32Array.from(plane);
   const bits = new Uint32Array(floats.buffer, floats.byteOffset, floats.length);
-  const counts = new Uint32Array(SIGNED_EXPONENTS);
-  let [min, max, sum] = [Infinity, -Infinity, 0];
-  for (let i = 0; i < floats.length; i++) {
-    const value = floats[i];
-    counts[bits[i] >>> 23] += 1;
-    if (value < min) min = value;
-    if (value > max) max = value;
-    sum += value;
-  }
-  const end = type === 'half' ? LARGEST_HALF : type === 'uint' ? 1 : Infinity;
-  const others = { nan: 0, infinite: 0, clipped: 0, places: [] as ChannelHealth['places'] };
-  if (counts[NO_NUMBER] + counts[SIGN + NO_NUMBER] > 0 || max >= end) [min, max, sum] = readOthers(floats, width, end, others); // prettier-ignore
-  const finite = floats.length - others.nan - others.infinite;
-  const [first, last] = HISTOGRAM_STOPS;
-  const histogram = new Array<number>(last - first + 1).fill(0);
-  let negative = 0;
-  for (let exponent = 1; exponent < NO_NUMBER; exponent++) {
-    // What is larger than the last stop is in it, what is smaller than the first in that.
-    histogram[Math.max(first, Math.min(last, exponent - ONE)) - first] += counts[exponent];
-    negative += counts[SIGN + exponent];
-  }
-  return { name, min: finite ? min : 0, max: finite ? max : 0, mean: finite ? sum / finite : 0, negative, histogram, ...others }; // prettier-ignore
-}
-
-/** Counts what is not finite or at the format's end. @returns least, most and sum of finite values */
-function readOthers(
-  floats: Float32Array,
-  width: number,
-  end: number,
-  into: Pick<ChannelHealth, 'nan' | 'infinite' | 'clipped' | 'places'>,
-): [number, number, number] {
-  let [min, max, sum] = [Infinity, -Infinity, 0];
-  for (let i = 0; i < floats.length; i++) {
-    const value = floats[i];
+  for (let i = 0; i < plane.length; i++) {
+    const value = plane[i];
     if (value - value !== 0) {
-      if (Number.isNaN(value)) into.nan += 1;
-      else into.infinite += 1;
-      if (into.places.length < MOST_PLACES) into.places.push({ x: i % width, y: Math.floor(i / width) });
+      if (Number.isNaN(value)) nan += 1;
+      else infinite += 1;
+      if (places.length < MOST_PLACES) places.push({ x: i % width, y: Math.floor(i / width) });
       continue;
     }
     if (value < min) min = value;
     if (value > max) max = value;
-    if (value >= end) into.clipped += 1;
+    if (value < 0) negative += 1;
+    else if (value > 0) counts[bits[i] >>> 23] += 1;
+    if (value >= end) clipped += 1;
     sum += value;
   }
-  return [min, max, sum];
+  const histogram = new Array<number>(last - first + 1).fill(0);
+  // What is larger than the last stop is in it, what is smaller than the first in that.
+  counts.forEach((count, exponent) => (histogram[Math.max(first, Math.min(last, exponent - 127)) - first] += count));
+  const finite = plane.length - nan - infinite;
+  return { name, min: finite ? min : 0, max: finite ? max : 0, mean: finite ? sum / finite : 0, nan, infinite, negative, clipped, histogram, places }; // prettier-ignore
 }
