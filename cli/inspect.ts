@@ -8,7 +8,7 @@ import type { PartFacts } from '../core/picture/brought.ts';
 import { examinePicture } from '../core/picture/examine.ts';
 import type { ChannelHealth, HealthFinding } from '../core/picture/health/check.ts';
 import { inflate } from '../host/inflate.ts';
-import { exrMeans } from '../host/kernel.ts';
+import { exrMeans, planeMeans } from '../host/kernel.ts';
 import { BadUse } from './bad-use.ts';
 import { parseOptions } from './options.ts';
 import { EXIT_CODES } from './preflight.ts';
@@ -46,7 +46,7 @@ export async function inspectCommand(args: string[]): Promise<number> {
 }
 
 function inspected(path: string, file: PictureFile): Inspected {
-  const { format, parts, health } = examinePicture(file);
+  const { format, parts, health } = examinePicture(file, planeMeans());
   const of = new Map(health.channels.map((channel) => [channel.name, channel]));
   return {
     path,

@@ -6,6 +6,8 @@ import type { BuildBvh } from '../core/geometry/bvh-build.ts';
 import { KeptParts } from '../core/geometry/kept-parts.ts';
 import { kernelBuilder, type BuildKernel } from '../core/geometry/kernel-builder.ts';
 import { kernelMeans, type ExrMeans, type UnpackKernel } from '../core/formats/exr/unpack-kernel.ts';
+import { kernelPlanes, PLANE_PAGES, type PlaneKernel } from '../core/picture/plane-kernel.ts';
+import type { PlaneMeans } from '../core/picture/plane-means.ts';
 import { layoutsOf, type Layouts } from '../core/data/structures.ts';
 import { MOST_PAGES, SLOTS, type GrowingMemory } from '../core/geometry/packed-geometry.ts';
 import type { Means } from '../core/geometry/scene-geometry.ts';
@@ -56,7 +58,7 @@ export function packScene(
 }
 
 const compiled = new Map<string, WebAssembly.Module>();
-function kernel(name: 'render' | 'build-bvh' | 'unpack-exr'): WebAssembly.Module {
+function kernel(name: 'render' | 'build-bvh' | 'unpack-exr' | 'measure-planes'): WebAssembly.Module {
   const known = compiled.get(name);
   if (known) return known;
   // Built, this file is in dist/server; from source, in host.
@@ -143,4 +145,15 @@ export function exrMeans(): ExrMeans {
   const { exports } = new WebAssembly.Instance(kernel('unpack-exr'), { env: { memory } });
   unpacking = kernelMeans({ ...exports, memory } as UnpackKernel);
   return unpacking;
+}
+
+let measuring: PlaneMeans | null = null;
+
+/** What pictures are examined with, for this thread alone. */
+export function planeMeans(): PlaneMeans {
+  if (measuring) return measuring;
+  const memory = newMemory(PLANE_PAGES);
+  const { exports } = new WebAssembly.Instance(kernel('measure-planes'), { env: { memory } });
+  measuring = kernelPlanes({ ...exports, memory } as unknown as PlaneKernel);
+  return measuring;
 }

@@ -2,15 +2,15 @@
  * Reads a picture once and tells what is in it: parts, layers, health, and the figures a sequence is charted by.
  *
  * @example
- * const facts = examinePicture(await readPictureFile(bytes, name, { inflate }));
+ * const facts = examinePicture(await readPictureFile(bytes, name, { inflate }), planeMeans());
  */
 import type { LayerFacts, PictureFacts } from './brought.ts';
 import type { PictureFile, PicturePart } from '../formats/picture-file.ts';
-import { coloursOf, layersOf, type Layer } from '../formats/layers.ts';
-import type { HealthFinding, HealthInput } from './health/check.ts';
+import { coloursOf, layersOf } from '../formats/layers.ts';
+import { floatsOf, type HealthFinding, type HealthInput } from './health/check.ts';
 import { healthOf } from './health/health.ts';
-import { luminanceOf } from './measured.ts';
-import { seenVariance } from './noise.ts';
+import { noiseStep, seenVariance, seenWeights } from './noise.ts';
+import { plainPlanes, type PlaneMeans } from './plane-means.ts';
 import { frameFigures } from './sequence/frame-figures.ts';
 
 /** Names of a part's channels in the whole file: of several parts, with the part's name before them. */
@@ -38,14 +38,18 @@ export function picturesOf(parts: PicturePart[]): (HealthInput & { numbers: numb
   return [...groups.values()];
 }
 
-export function examinePicture({ format, isForDisplay, parts }: PictureFile): PictureFacts {
+/** @param means what values are worked through with: a kernel, where there is one */
+export function examinePicture(
+  { format, isForDisplay, parts }: PictureFile,
+  means: PlaneMeans = plainPlanes,
+): PictureFacts {
   const pictures = picturesOf(parts);
-  const told = pictures.map((picture) => healthOf(picture));
+  const told = pictures.map((picture) => healthOf(picture, means));
   const findings = [...parts.flatMap((part, number) => fileFindings(part, parts.length > 1 ? `Part ${part.name || number}: ` : '')), ...told.flatMap((one) => one.findings)]; // prettier-ignore
-  const layers = pictures.flatMap((picture) => layerFacts(picture, parts));
+  const layers = pictures.flatMap((picture) => layerFacts(picture, parts, means));
   const beauty = layers.find((layer) => layer.role === 'beauty' && coloursOf(layer)) ?? layers.find(coloursOf);
   const of = beauty && pictures.find(({ planes }) => planes.has(beauty.channels[0]))!;
-  const y = beauty && luminanceOf(coloursOf(beauty)!, of!.planes);
+  const y = beauty && luminanceBy(means, coloursOf(beauty)!, of!.planes);
   return {
     format,
     isForDisplay,
@@ -88,37 +92,33 @@ function fileFindings(
   return findings;
 }
 
-function layerFacts(picture: HealthInput & { numbers: number[] }, parts: PicturePart[]): LayerFacts[] {
+function luminanceBy(means: PlaneMeans, colours: string[], planes: HealthInput['planes']): Float32Array {
+  const [red, green, blue] = colours.map((name) => floatsOf(planes.get(name)!));
+  return means.luminance(red, green, blue);
+}
+
+function layerFacts(
+  picture: HealthInput & { numbers: number[] },
+  parts: PicturePart[],
+  means: PlaneMeans,
+): LayerFacts[] {
   const { planes, width, height } = picture;
   const layers = layersOf(planes.keys());
   const beauty = layers.find((layer) => layer.role === 'beauty' && coloursOf(layer));
-  const seen = beauty ? luminanceOf(coloursOf(beauty)!, planes) : null;
+  // What a variance weighs in visible noise goes by the brightness that is seen.
+  const weights = beauty && seenWeights(luminanceBy(means, coloursOf(beauty)!, planes), noiseStep(width, height));
   const partOf = (channel: string) => picture.numbers.find((n) => parts[n].channels.some(({ name }) => fullName(parts[n], name, parts.length) === channel))!; // prettier-ignore
-  return layers.map((layer) => ({
-    ...layer,
-    part: partOf(layer.channels[0]),
-    ...figuresOf(layer, planes, width, height, seen),
-  }));
-}
-
-/** @param seen luminance of the beauty: what a variance weighs in visible grain goes by the brightness that is seen */
-function figuresOf(
-  layer: Layer,
-  planes: Map<string, ArrayLike<number>>,
-  width: number,
-  height: number,
-  seen: Float32Array | null,
-): { mean: number; noise: number | null } {
-  const colours = coloursOf(layer);
-  const plane = colours ? luminanceOf(colours, planes) : planes.get(layer.channels[0])!;
-  let [sum, count] = [0, 0];
-  for (let i = 0; i < plane.length; i++)
-    if (plane[i] - plane[i] === 0) {
-      sum += plane[i];
-      count += 1;
-    }
-  const mean = count ? sum / count : 0;
-  const isLight = layer.role === 'beauty' || layer.role === 'light' || layer.role === 'light group';
-  if (!colours || !seen || !isLight) return { mean, noise: null };
-  return { mean, noise: seenVariance(plane, seen, errorOf(layer, planes), width, height) };
+  return layers.map((layer) => {
+    const colours = coloursOf(layer);
+    const plane = colours ? luminanceBy(means, colours, planes) : floatsOf(planes.get(layer.channels[0])!);
+    const { sum, nan, infinite } = means.channelSums(plane, Infinity);
+    const finite = plane.length - nan - infinite;
+    const isLight = layer.role === 'beauty' || layer.role === 'light' || layer.role === 'light group';
+    return {
+      ...layer,
+      part: partOf(layer.channels[0]),
+      mean: finite ? sum / finite : 0,
+      noise: colours && weights && isLight ? seenVariance(plane, weights, errorOf(layer, planes), width, height) : null,
+    };
+  });
 }

@@ -45,7 +45,7 @@ export const zoneOf = (y: number): number => (y < ZONE_ENDS[0] ? 0 : y < ZONE_EN
 /** Pixels without noise have a logarithm, too. */
 const LEAST_SIGMA = 1e-9;
 /** Pixels that are looked at. */
-const MOST_LOOKED_AT = 300_000;
+const MOST_LOOKED_AT = 150_000;
 
 /** Every so many-th pixel is looked at; an odd number, so that rows of even length are not met in columns. */
 export const noiseStep = (width: number, height: number): number => Math.ceil((width * height) / MOST_LOOKED_AT) | 1;
@@ -180,14 +180,27 @@ const WEIGHED_SHARE = 0.05;
 const TRUSTED = 0.98;
 
 /**
- * Variance of a pass as it is seen, a pixel: weighed as in visible grain, with shadows boosted or without it, whichever shows more, at
- * the brightness of the whole picture. Passes
- * are ranked by it.
- * @param seen luminance of the beauty. @param error standard error of the pass; null: it is estimated
+ * What variances of pixels weigh as they are seen: as in visible grain, with shadows boosted or without it, whichever shows more.
+ * @param seen luminance of the beauty. @param step every so many-th pixel is weighed
+ * @returns a weight for each of those; NaN where the beauty is no number
+ */
+export function seenWeights(seen: ArrayLike<number>, step: number): Float64Array {
+  const weights = new Float64Array(Math.ceil(seen.length / step));
+  for (let k = 0; k < weights.length; k++) {
+    const y = seen[k * step];
+    const moved = Math.max(LEAST_WEIGHED, WEIGHED_SHARE * y);
+    weights[k] = y - y === 0 ? Math.max(grainWeight(y, moved), grainWeight(y, moved, plainDisplay)) : NaN;
+  }
+  return weights;
+}
+
+/**
+ * Variance of a pass as it is seen, a pixel: weighed at the brightness of the whole picture. Passes are ranked by it.
+ * @param weights of every `noiseStep`th pixel, see `seenWeights`. @param error standard error of the pass; null: it is estimated
  */
 export function seenVariance(
   plane: ArrayLike<number>,
-  seen: ArrayLike<number>,
+  weights: Float64Array,
   error: ArrayLike<number> | null,
   width: number,
   height: number,
@@ -195,17 +208,17 @@ export function seenVariance(
   const skip = error ? null : besideFireflies(plane, width, height);
   const model = skip && noiseModel(plane, width, height, skip);
   const step = noiseStep(width, height);
-  const found: number[] = [];
+  const found = new Float64Array(weights.length);
+  let count = 0;
   for (let i = 0; i < plane.length; i += step) {
     if (skip?.[i]) continue;
     const sigma = error ? error[i] : model!(localMean(plane, width, height, i));
-    const y = seen[i];
-    if (sigma - sigma !== 0 || y - y !== 0) continue;
-    const moved = Math.max(LEAST_WEIGHED, WEIGHED_SHARE * y);
-    found.push(Math.max(grainWeight(y, moved), grainWeight(y, moved, plainDisplay)) * sigma ** 2);
+    const weight = weights[i / step];
+    if (sigma - sigma !== 0 || weight - weight !== 0) continue;
+    found[count++] = weight * sigma ** 2;
   }
-  if (!found.length) return 0;
-  const sorted = Float64Array.from(found).sort();
+  if (!count) return 0;
+  const sorted = found.subarray(0, count).sort();
   const cap = error ? Infinity : sorted[Math.floor(TRUSTED * (sorted.length - 1))];
   return sorted.reduce((sum, v) => sum + Math.min(v, cap), 0) / sorted.length;
 }

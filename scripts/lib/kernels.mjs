@@ -10,6 +10,7 @@ const RENDER = 'core/kernels/render';
 /** By kernel: folders and files it is made of. */
 const KERNELS = {
   'build-bvh': ['core/kernels/build-bvh'],
+  'measure-planes': ['core/kernels/measure-planes'],
   'unpack-exr': ['core/kernels/unpack-exr'],
   render: [RENDER, 'core/data', 'core/geometry', 'core/lights', 'core/materials', 'core/render', 'core/textures', 'scripts/lib/lower.mjs'],
 }; // prettier-ignore

@@ -4,7 +4,16 @@
  */
 import type { FigureValue } from '../../contracts/figures.ts';
 import { readNoise, type NoiseReading } from '../../picture/noise-reading.ts';
-import { noiseOf, seenVariance, ZONES, type PictureNoise, type Zone, type ZoneNoise } from '../../picture/noise.ts';
+import {
+  noiseOf,
+  noiseStep,
+  seenVariance,
+  seenWeights,
+  ZONES,
+  type PictureNoise,
+  type Zone,
+  type ZoneNoise,
+} from '../../picture/noise.ts';
 import { kindOfPass } from '../../picture/settings-record.ts';
 import type { CauseId } from '../catalogue.ts';
 import type { Case, Proposal, Reading } from '../family.ts';
@@ -123,7 +132,8 @@ function casesOf(input: PictureInput): PictureNoiseCase[] {
 }
 
 function sourcesOf({ passes, luminance, width, height }: PictureInput): { pass: string; share: number }[] {
-  const found = [...passes].map(([pass, plane]) => ({ pass, seen: seenVariance(plane, luminance, null, width, height) })); // prettier-ignore
+  const weights = seenWeights(luminance, noiseStep(width, height));
+  const found = [...passes].map(([pass, plane]) => ({ pass, seen: seenVariance(plane, weights, null, width, height) })); // prettier-ignore
   const sum = found.reduce((all, { seen }) => all + seen, 0);
   if (!(sum > 0)) return [];
   return found

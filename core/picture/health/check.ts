@@ -1,5 +1,6 @@
 /** What a check of a picture's health is: one file each, one line in `registry.ts`. */
 import type { Layer } from '../../formats/layers.ts';
+import type { PlaneMeans } from '../plane-means.ts';
 
 export type NumberFormat = 'half' | 'float' | 'uint';
 
@@ -40,7 +41,13 @@ export interface HealthFinding {
 export interface Examined extends HealthInput {
   of: Map<string, ChannelHealth>;
   layers: Layer[];
+  /** What values are worked through with. */
+  means: PlaneMeans;
 }
+
+/** A plane as floats, whatever its numbers are kept in. */
+export const floatsOf = (plane: ArrayLike<number>): Float32Array =>
+  plane instanceof Float32Array ? plane : Float32Array.from(plane);
 
 export interface HealthCheck {
   id: string;
