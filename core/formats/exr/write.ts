@@ -138,18 +138,21 @@ function linesOf(
   lines: number,
 ): Uint8Array {
   const raw = new Uint8Array(lines * width * planes.reduce((sum, { type }) => sum + BYTES_OF[type], 0));
-  const view = new DataView(raw.buffer);
   let at = 0;
   for (let line = top; line < top + lines; line++)
-    for (const { plane, type } of planes)
-      for (let column = 0; column < width; column++) {
-        const value = plane[line * width + column];
-        if (type === 'half') view.setUint16(at, halfOf(value), true);
-        else if (type === 'float') view.setFloat32(at, value, true);
-        else view.setUint32(at, value, true);
-        at += BYTES_OF[type];
-      }
+    for (const { plane, type } of planes) {
+      const values = plane.subarray(line * width, (line + 1) * width);
+      const numbers = type === 'half' ? halvesOf(values) : type === 'float' ? values : Uint32Array.from(values);
+      raw.set(new Uint8Array(numbers.buffer, numbers.byteOffset, numbers.byteLength), at);
+      at += numbers.byteLength;
+    }
   return raw;
+}
+
+function halvesOf(values: Float32Array): Uint16Array {
+  const halves = new Uint16Array(values.length);
+  for (let i = 0; i < halves.length; i++) halves[i] = halfOf(values[i]);
+  return halves;
 }
 
 const utf8 = (text: string) => new TextEncoder().encode(text);

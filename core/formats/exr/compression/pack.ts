@@ -22,9 +22,20 @@ export const PACK: Record<WrittenCompression, Pack> = {
 /** Even bytes first and odd ones after, then each as its difference from the one before. */
 function reordered(raw: Uint8Array): Uint8Array {
   const out = new Uint8Array(raw.length);
-  const half = Math.ceil(raw.length / 2);
-  for (let i = 0; i < raw.length; i++) out[(i & 1 ? half : 0) + (i >> 1)] = raw[i];
-  for (let i = out.length - 1; i > 0; i--) out[i] = out[i] - out[i - 1] + 128;
+  const half = (raw.length + 1) >> 1;
+  // The first byte stands for itself, and the odd ones go on where the even ones end.
+  let even = 128;
+  for (let i = 0; i < half; i++) {
+    const byte = raw[2 * i];
+    out[i] = byte - even + 128;
+    even = byte;
+  }
+  let odd = even;
+  for (let i = half; i < raw.length; i++) {
+    const byte = raw[2 * (i - half) + 1];
+    out[i] = byte - odd + 128;
+    odd = byte;
+  }
   return out;
 }
 
