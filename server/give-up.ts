@@ -4,6 +4,7 @@ import type { Context } from './context.ts';
 import { frameTimes, preflights, renders, versions } from './db/schema.ts';
 import { shotChanged } from './notify.ts';
 import type { Jobs, QueueName } from './queue.ts';
+import { lookGivenUp } from './render/examinations.ts';
 import { failRender } from './render/renders.ts';
 import { sideFailed } from './trials/trial-renders.ts';
 import { failTrial } from './trials/trials.ts';
@@ -16,13 +17,15 @@ const ends: Ends = {
     await failRender(context, renderId, sentence);
     await sideFailed(context, renderId, sentence);
   },
-  async examine({ db }, { renderId }, why) {
-    await db.transaction(async (tx) => {
+  async examine(context, { renderId, step }, why) {
+    // The others go on.
+    if (step !== 'first look' && step !== 'arrange') return lookGivenUp(context, renderId, step, why);
+    await context.db.transaction(async (tx) => {
       const [row] = await tx
         .update(renders)
         .set({
           examined: 'failed',
-          error: `Causes could not be looked for. ${why} Render it again to have it tried once more.`,
+          error: `Causes could not be looked for. ${why}`,
         })
         .where(and(eq(renders.id, renderId), eq(renders.examined, 'waiting')))
         .returning();

@@ -8,6 +8,7 @@
 import { sql } from 'drizzle-orm';
 import type pg from 'pg';
 import PgBoss from 'pg-boss';
+import type { FamilyId } from '../core/diagnose/catalogue.ts';
 import type { SheetName } from '../core/document/schema.ts';
 import type { Database, Transaction } from './db/database.ts';
 import { log } from './log.ts';
@@ -38,8 +39,11 @@ export interface TilesJob {
 export interface ExamineJob {
   shotId: number;
   renderId: number;
-  /** While the render runs: by families that need no picture without noise, of what pixels have so far. */
-  firstLook?: boolean;
+  /**
+   * The family that looks; `first look`: those that need no picture without noise, while the render runs, at what pixels have so far;
+   * `arrange`: all have looked, and what they found is put in order.
+   */
+  step: FamilyId | 'first look' | 'arrange';
 }
 export interface PredictJob {
   /** Of one version, sheet and region. */

@@ -12,6 +12,9 @@ import type { SheetName } from '../document/schema.ts';
 
 export type RenderState = 'active' | 'done' | 'stopped' | 'failed';
 
+/** Whether causes were looked for in a render. `stopped`: somebody cancelled it, and it can go on. */
+export type Examination = 'no' | 'waiting' | 'done' | 'stopped' | 'failed';
+
 export interface RenderSummary {
   id: number;
   purpose: 'base' | 'trial';
@@ -23,7 +26,10 @@ export interface RenderSummary {
   width: number;
   height: number;
   state: RenderState;
-  examined: 'no' | 'waiting' | 'done' | 'failed';
+  examined: Examination;
+  /** Titles of the families that have looked, and of those that have not, while it is examined or that is cancelled. */
+  looked: string[];
+  toLook: string[];
   error: string | null;
   /** What is unusual about the scene, one sentence each. */
   warnings: string[];
@@ -148,8 +154,8 @@ export interface RunningWork {
   id: number;
   code: string;
   title: string;
-  /** 0–1; null where that is not known. */
-  progress: number | null;
+  /** 0–1. */
+  progress: number;
   /** Its shot goes before others. */
   isFirst: boolean;
 }

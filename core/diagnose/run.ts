@@ -1,6 +1,7 @@
 /**
  * The engine: what all families have in common. Cases are found, causes proved by leaving them out, remedies forecast and
- * ranked; what lies upstream goes before what it explains. A family that throws is told, and the others go on.
+ * ranked; what lies upstream goes before what it explains. A family that throws is told, and the others go on. Families may
+ * look apart, in any order or place, and be arranged once all have.
  *
  * @example
  * const found = diagnoseRender({ document, sheet, scene, picture, vary, pilotSeed: pilotSeed(7), clock: null });
@@ -14,7 +15,7 @@ import { complete, Forecaster } from './forecast.ts';
 import { byUrgency } from './order.ts';
 import type { PictureInput } from './picture-input.ts';
 import { FAMILIES } from './registry.ts';
-import { upstreamFirst, type Found } from './upstream.ts';
+import { upstreamFirst } from './upstream.ts';
 
 /** What goes with a cause that was left out before it is worth a word, and before it goes before all that was not proved. */
 const TOLD = 0.15;
@@ -22,12 +23,32 @@ const PROVED = 0.5;
 
 /** Findings in a render, the most urgent first. @param families that are asked; all by default */
 export function diagnoseRender(rendered: RenderInput, families: readonly Family[] = FAMILIES): FindingWithMask[] {
+  return arrangeFindings(
+    rendered,
+    families.flatMap((family) => lookInRender(rendered, family)),
+    families,
+  );
+}
+
+/** What one family finds by itself, as its cases come. */
+export function lookInRender(rendered: RenderInput, family: Family): FindingWithMask[] {
+  const { render } = family;
+  if (!render) return [];
   const input = { ...rendered, picture: withKnownErrors(rendered.picture) };
-  const found = families.flatMap((family): Found[] => {
-    const { render } = family;
-    return render ? asked(family, 'render', () => render.cases(input).map((of) => findInRender(family, render, of, input))) : []; // prettier-ignore
-  });
-  return byUrgency(upstreamFirst(input, found)).map(({ finding, mask }) => ({ finding, mask }));
+  return asked(family, 'render', () => render.cases(input).map((of) => findInRender(family, render, of, input)));
+}
+
+/**
+ * What all families found, the most urgent first, and what lies upstream before what it explains.
+ * @param rendered the same that they looked at; its picture needs the passes of figures only
+ */
+export function arrangeFindings(
+  rendered: RenderInput,
+  found: FindingWithMask[],
+  families: readonly Family[] = FAMILIES,
+): FindingWithMask[] {
+  const input = { ...rendered, picture: withKnownErrors(rendered.picture) };
+  return byUrgency(upstreamFirst(input, found, families));
 }
 
 /** Findings in a picture by itself, the most urgent first. */
@@ -40,15 +61,16 @@ export function diagnosePicture(input: PictureInput, families: readonly Family[]
 }
 
 /** What a family finds, or that it could not look. */
-function asked(family: Family, of: Finding['of'], look: () => Found[]): Found[] {
+function asked(family: Family, of: Finding['of'], look: () => FindingWithMask[]): FindingWithMask[] {
   try {
     return look();
   } catch (error) {
-    return [{ finding: failure(family, of, error), mask: null, isUpstream: false, reading: null }];
+    return [{ finding: lookFailed(family, of, (error as Error).message), mask: null }];
   }
 }
 
-const failure = ({ id, title }: Family, of: Finding['of'], error: unknown): Finding => ({
+/** What stands where a family's findings were to be. @param why as a sentence */
+export const lookFailed = ({ id, title }: Family, of: Finding['of'], why: string): Finding => ({
   of,
   family: id,
   cause: `${id}.failed`,
@@ -57,14 +79,14 @@ const failure = ({ id, title }: Family, of: Finding['of'], error: unknown): Find
   severity: 'note',
   sentence: `${title}: could not be examined.`,
   headline: 'The examination failed; the other findings do not depend on it',
-  why: `${(error as Error).message}`,
+  why,
   where: { region: null, pixels: 0, objects: [], passes: [] },
   dials: [],
   evidence: [],
   remedies: [],
 });
 
-function findInRender(family: Family, reading: AnyReading<RenderInput>, of: Case, input: RenderInput): Found {
+function findInRender(family: Family, reading: AnyReading<RenderInput>, of: Case, input: RenderInput): FindingWithMask {
   const forecaster = new Forecaster(input, of, reading.smallPasses);
   const proofs = reading.causes.flatMap(({ id, without }) => {
     const values = without?.(of);
@@ -131,7 +153,7 @@ function explained(reading: Pick<AnyReading<unknown>, 'causes'>, of: Case, prove
   return [...sure.sort(most), ...rest.sort(most)].map(({ id, share }) => ({ id, share: Math.min(1, share) }));
 }
 
-function findInPicture(family: Family, reading: AnyReading<PictureInput>, of: Case): Found {
+function findInPicture(family: Family, reading: AnyReading<PictureInput>, of: Case): FindingWithMask {
   const proposals = reading.remedies.flatMap((propose) => propose(of) ?? []);
   const remedies = proposals.map((one) => remedyOf(one, complete({ figures: one.forecast ?? [] }, 'a picture by itself does not tell'))); // prettier-ignore
   return put(family, reading, of, 'picture', explained(reading, of, []), remedies);
@@ -144,7 +166,7 @@ function put<I>(
   kind: Finding['of'],
   causes: Explained,
   proposed: Remedy[],
-): Found {
+): FindingWithMask {
   const [main] = causes;
   if (!main) throw new Error(`No cause of ${title.toLowerCase()} explains "${of.key}".`);
   const remedies = reading.rank?.(of, proposed, causes) ?? proposed;
@@ -152,8 +174,6 @@ function put<I>(
   const measured = reading.measured?.(of);
   return {
     mask,
-    isUpstream: reading.causes.some((cause) => cause.id === main.id && cause.isUpstream === true),
-    reading: kind === 'render' ? (reading as unknown as AnyReading<RenderInput>) : null,
     finding: {
       of: kind,
       family: id,

@@ -6,11 +6,11 @@
 import type { FindingWithMask } from '../contracts/finding.ts';
 import { valueIn, tellFigure } from '../figures/effect.ts';
 import { predictChanges } from '../predict/predict-change.ts';
-import type { AnyReading, RenderInput } from './family.ts';
+import type { AnyReading, Family, RenderInput } from './family.ts';
 import { changesOf } from './forecast.ts';
 import { lower } from './words.ts';
 
-export interface Found extends FindingWithMask {
+interface Found extends FindingWithMask {
   isUpstream: boolean;
   /** Null for what is no family's reading of a render. */
   reading: AnyReading<RenderInput> | null;
@@ -22,15 +22,28 @@ const SHARED = 0.25;
 const GONE = 0.9;
 
 /** Findings that others explain say so, with what remains without those. */
-export function upstreamFirst(input: RenderInput, found: Found[]): Found[] {
+export function upstreamFirst(
+  input: RenderInput,
+  findings: FindingWithMask[],
+  families: readonly Family[],
+): FindingWithMask[] {
+  const found = findings.map((one) => withReading(one, families));
   const causes = found.filter(
     ({ isUpstream, finding }) => isUpstream && finding.remedies[0]?.change?.kind === 'values',
   );
-  return found.map((one) => {
-    if (one.isUpstream || !one.reading) return one;
-    const above = causes.filter((cause) => sharedPlace(one, cause, input.picture.width) >= SHARED);
-    return above.reduce((so, cause) => explainedBy(input, so, cause), one);
-  });
+  return found
+    .map((one) => {
+      if (one.isUpstream || !one.reading) return one;
+      const above = causes.filter((cause) => sharedPlace(one, cause, input.picture.width) >= SHARED);
+      return above.reduce((so, cause) => explainedBy(input, so, cause), one);
+    })
+    .map(({ finding, mask }) => ({ finding, mask }));
+}
+
+function withReading({ finding, mask }: FindingWithMask, families: readonly Family[]): Found {
+  const reading = families.find(({ id }) => id === finding.family)?.render;
+  const cause = finding.of === 'render' ? reading?.causes.find(({ id }) => id === finding.cause) : undefined;
+  return { finding, mask, isUpstream: cause?.isUpstream === true, reading: (cause && reading) ?? null };
 }
 
 function explainedBy(input: RenderInput, one: Found, { finding: cause }: Found): Found {

@@ -192,7 +192,7 @@ export async function buildJarShelf(): Promise<DemoShot> {
         width: 480,
         height: 270,
         samples: 32,
-        limits: { diffuse: 3, specular: 2, transmission: 6, volume: 2, alpha: 16, overall: 9 },
+        limits: { diffuse: 3, specular: 2, transmission: 6, volume: 3, alpha: 20, overall: 9 },
         grainTarget: 5,
       },
       final: {
@@ -200,7 +200,7 @@ export async function buildJarShelf(): Promise<DemoShot> {
         width: 1920,
         height: 1080,
         samples: 128,
-        limits: { diffuse: 3, specular: 2, transmission: 6, volume: 2, alpha: 16, overall: 11 },
+        limits: { diffuse: 3, specular: 2, transmission: 6, volume: 3, alpha: 20, overall: 11 },
       },
     },
   };

@@ -106,7 +106,7 @@ const objects = () => ({
   'jar-spare': { name: 'spare jar', mesh: 'jar', material: 'honey', transform: at(-1.62 + 2 * 0.14, 1.121, -1.75) },
 }); // prettier-ignore
 
-const limits = { diffuse: 4, specular: 4, transmission: 8, volume: 2, overall: 12 };
+const limits = { diffuse: 5, specular: 4, transmission: 9, volume: 3, overall: 13 };
 
 export async function buildDawnSet(): Promise<DemoShot> {
   const shot = await makeShot(

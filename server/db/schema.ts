@@ -2,7 +2,9 @@
  * Everything the server remembers, as rows. Documents, patches and findings are kept as text and never as
  * `jsonb`, which would reorder their keys; large bytes are in the blob folder under their hash.
  */
+import type { Examination } from '../../core/contracts/events.ts';
 import type { ProfileKind } from '../../core/contracts/intake.ts';
+import type { FamilyId } from '../../core/diagnose/catalogue.ts';
 import {
   boolean,
   doublePrecision,
@@ -105,7 +107,7 @@ export const renders = pgTable(
     revision: integer().notNull().default(0),
     state: text().$type<'active' | 'done' | 'stopped' | 'failed'>().notNull(),
     /** Whether causes were looked for in it: base renders only. */
-    examined: text().$type<'no' | 'waiting' | 'done' | 'failed'>().notNull().default('no'),
+    examined: text().$type<Examination>().notNull().default('no'),
     /** Raised when it is stopped or continued; jobs of an earlier epoch do nothing. */
     epoch: integer().notNull().default(0),
     error: text(),
@@ -139,6 +141,24 @@ export const tiles = pgTable(
     worker: text().notNull(),
   },
   (t) => [primaryKey({ columns: [t.renderId, t.tile, t.groups] })],
+);
+
+/** What a family found in a render by itself, until all have looked and their findings are arranged. */
+export const examinations = pgTable(
+  'examinations',
+  {
+    renderId: integer()
+      .notNull()
+      .references(() => renders.id),
+    /** Groups that every pixel had: a render that goes on is looked at anew. */
+    groups: integer().notNull(),
+    family: text().$type<FamilyId>().notNull(),
+    /** Blob of its findings with their masks, as `v8.serialize` writes them. */
+    found: text().notNull(),
+    /** The most that looking held at a time. */
+    bytes: doublePrecision().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.renderId, t.groups, t.family] })],
 );
 
 /** Lines of the log of each render, in the order in which they were written. */

@@ -4,7 +4,7 @@ import type { FindingWithMask } from '../../core/contracts/finding.ts';
 import type { Region } from '../../core/data/picture.ts';
 import type { FamilyId } from '../../core/diagnose/catalogue.ts';
 import { FAMILIES, neededPasses } from '../../core/diagnose/registry.ts';
-import { diagnoseRender } from '../../core/diagnose/run.ts';
+import { arrangeFindings, diagnoseRender, lookInRender } from '../../core/diagnose/run.ts';
 import type { Sheet, SheetName, ShotDocument } from '../../core/document/schema.ts';
 import { varying } from '../../core/diagnose/vary.ts';
 import { timeFrame, type FrameTime } from '../../core/predict/frame-time.ts';
@@ -57,8 +57,10 @@ export interface ExamineTask extends SceneTask {
   sheet: Sheet;
   films: Uint8Array[];
   pilotSeed: number;
-  /** Families that look; null: all. */
-  families: readonly FamilyId[] | null;
+  /** Families that look. */
+  families: readonly FamilyId[];
+  /** What families found that looked by themselves: it is put in order, and nothing looked for. */
+  found: FindingWithMask[] | null;
 }
 
 /** The most that an examination held at a time, beside what it found. */
@@ -68,26 +70,18 @@ export interface Examined {
   bytes: number;
 }
 
-export function examine({
-  scene,
-  packed,
-  document,
-  assets,
-  sheetName,
-  sheet,
-  films,
-  pilotSeed,
-  families,
-}: ExamineTask): Examined {
+export function examine(task: ExamineTask): Examined {
+  const { scene, packed, document, assets, sheetName, sheet, films, pilotSeed } = task;
   const rendered = withKernel(scene, packed);
-  const picture = wholePicture(sheet, films, neededPasses(scene.layout), scene.layout);
+  const families = FAMILIES.filter(({ id }) => task.families.includes(id));
+  const passes = neededPasses(scene.layout, task.found ? [] : families);
+  const picture = wholePicture(sheet, films, passes, scene.layout);
   let largest = 0;
   const compile = (changed: ShotDocument, its: Sheet, like: CompiledScene) => {
     const other = compiledWithKernel(changed, assets, its, like);
     largest = Math.max(largest, renderBytes(other, its));
     return other;
   };
-  const asked = FAMILIES.filter(({ id }) => families === null || families.includes(id));
   const input = {
     document,
     sheet,
@@ -97,7 +91,8 @@ export function examine({
     vary: varying({ document, sheetName, sheet, scene: rendered, compile }),
     clock: () => performance.now(),
   };
-  const found = diagnoseRender(input, asked);
+  // One family by itself is put in order with the others later.
+  const found = task.found ? arrangeFindings(input, task.found) : families.length === 1 ? lookInRender(input, families[0]) : diagnoseRender(input, families); // prettier-ignore
   const planes = [...picture.channels.values()].reduce((sum, { byteLength }) => sum + byteLength, 0);
   return { found, bytes: planes + renderBytes(scene, sheet) + largest };
 }

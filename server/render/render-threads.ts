@@ -18,8 +18,13 @@ export class RenderThreads {
     });
   }
 
-  run<N extends keyof Tasks>(name: N, task: Parameters<Tasks[N]>[0]): Promise<ReturnType<Tasks[N]>> {
-    return this.pool.run(task, { name });
+  /** @param signal ends the thread that works on it; another takes its place */
+  run<N extends keyof Tasks>(
+    name: N,
+    task: Parameters<Tasks[N]>[0],
+    signal?: AbortSignal,
+  ): Promise<ReturnType<Tasks[N]>> {
+    return this.pool.run(task, signal ? { name, signal } : { name });
   }
 
   close(): Promise<void> {

@@ -14,9 +14,8 @@ import type { Transaction } from '../db/database.ts';
 import { batches, renders, tiles } from '../db/schema.ts';
 import { log } from '../log.ts';
 import { shotChanged } from '../notify.ts';
-import { EXAMINATION, FIRST_LOOK } from '../priorities.ts';
 import type { TilesJob } from '../queue.ts';
-import { favourOf } from '../attention.ts';
+import { queueExamination, queueFirstLook } from './examinations.ts';
 import { addLines } from './render-lines.ts';
 import { failRender, lockRender, queueRound, tileRegions, type RenderRow } from './renders.ts';
 import type { RenderThreads } from './render-threads.ts';
@@ -177,9 +176,9 @@ async function recordTile(
     if (isDone) Object.assign(change, { state: 'done', finishedAt: new Date() });
     if (isDone && render.purpose === 'base' && render.wholeFrame) {
       change.examined = 'waiting';
-      await queueExamination(context, tx, render, false);
+      await queueExamination(context, tx, { ...render, ...change });
     } else if (isFirstLook(render, job.groups) && (await tilesAt(tx, render.id, job.groups)) === render.tileCount)
-      await queueExamination(context, tx, render, true);
+      await queueFirstLook(context, tx, render);
     await tx.update(renders).set(change).where(eq(renders.id, render.id));
     const share = Math.floor((100 * doneGroups) / (render.tileCount * render.targetGroups));
     const rays = { all: render.rays + result.rays };
@@ -210,11 +209,6 @@ async function tilesAt(tx: Transaction, renderId: number, groups: number): Promi
     .from(tiles)
     .where(and(eq(tiles.renderId, renderId), gte(tiles.groups, groups)));
   return n;
-}
-
-async function queueExamination({ queue }: Context, tx: Transaction, { id, shotId }: RenderRow, firstLook: boolean) {
-  const priority = (firstLook ? FIRST_LOOK : EXAMINATION) + (await favourOf(tx, shotId));
-  await queue.send(tx, 'examine', [{ shotId, renderId: id, firstLook }], priority);
 }
 
 async function queueNextRound(context: Context, job: TilesJob, msPerTile: number, threads: number): Promise<void> {

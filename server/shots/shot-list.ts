@@ -7,9 +7,10 @@ import type { Transaction } from '../db/database.ts';
 import { decisions, findings, pictures, pictureSets, renders, shots, trials, versions } from '../db/schema.ts';
 import type { StateText } from '../state-text.ts';
 import { preflightSummaries } from '../intake/preflights.ts';
+import { lookedIn } from '../render/examinations.ts';
 import type { RenderRow } from '../render/renders.ts';
 import { standing } from './standing-findings.ts';
-import { REPEATABLE, renderSummary } from './state.ts';
+import { isUnderWay, REPEATABLE, renderSummary } from './state.ts';
 
 let kept: { id: string; reading: Promise<StateText> } | null = null;
 
@@ -48,6 +49,7 @@ async function readList(tx: Transaction): Promise<ShotSummary[]> {
     .where(and(inArray(renders.versionId, heads), eq(renders.purpose, 'base'), eq(renders.wholeFrame, true)))
     .orderBy(asc(renders.versionId), desc(renders.id));
   const renderOf = new Map(newest.map((render) => [render.versionId, render]));
+  const looked = await lookedIn(tx, newest.filter(isUnderWay));
   const open = await openFindings(tx, newest);
   const tried = await countBy(tx.select({ of: trials.shotId, n: count() }).from(trials).groupBy(trials.shotId));
   const keeps = await countBy(
@@ -78,7 +80,7 @@ async function readList(tx: Transaction): Promise<ShotSummary[]> {
       kept: keeps.get(shot.id) ?? 0,
       preflight: checked.get(shot.headVersionId!) ?? null,
       pictures: brought.get(shot.id) ?? 0,
-      render: render ? renderSummary(render, version) : null,
+      render: render ? renderSummary(render, version, looked.get(render.id)) : null,
       archived: shot.archivedAt !== null,
     };
   });

@@ -8,6 +8,7 @@ import type {
   TrialSummary,
   VersionSummary,
 } from '../../core/contracts/events.ts';
+import type { FamilyId } from '../../core/diagnose/catalogue.ts';
 import { samplesOf } from '../../core/render/film/rounds.ts';
 import { farmOf, frameTimesOf } from '../budget/frame-times.ts';
 import type { Context } from '../context.ts';
@@ -15,6 +16,7 @@ import type { Transaction } from '../db/database.ts';
 import { decisions, findings, logs, renders, sweeps, trials, versions } from '../db/schema.ts';
 import type { StateText } from '../state-text.ts';
 import { preflightSummaries } from '../intake/preflights.ts';
+import { lookedIn, LOOKING } from '../render/examinations.ts';
 import type { RenderRow } from '../render/renders.ts';
 import { joined, rawList, withRaw } from './raw-json.ts';
 import { standing } from './standing-findings.ts';
@@ -54,6 +56,7 @@ async function readState(tx: Transaction, shot: ShotRow): Promise<StateText> {
   const byId = new Map(told.map((version) => [version.id, version]));
   const head = byId.get(shot.headVersionId!)!;
   const renderRows = await tx.select().from(renders).where(eq(renders.shotId, shot.id)).orderBy(asc(renders.id));
+  const looked = await lookedIn(tx, renderRows.filter(isUnderWay));
   const decided = await tx.select().from(decisions).where(eq(decisions.shotId, shot.id)).orderBy(asc(decisions.id));
   const state: Omit<ShotState, 'findings' | 'trials'> = {
     code: shot.code,
@@ -62,7 +65,7 @@ async function readState(tx: Transaction, shot: ShotRow): Promise<StateText> {
     head,
     undo: head.parentId === null ? null : (byId.get(head.parentId) ?? null),
     redo: told.findLast((version) => version.parentId === head.id) ?? null,
-    renders: renderRows.map((row) => renderSummary(row, byId.get(row.versionId)!.number)),
+    renders: renderRows.map((row) => renderSummary(row, byId.get(row.versionId)!.number, looked.get(row.id))),
     sweeps: await tx
       .select({ id: sweeps.id, title: sweeps.title, pointer: sweeps.pointer })
       .from(sweeps)
@@ -83,8 +86,16 @@ async function readState(tx: Transaction, shot: ShotRow): Promise<StateText> {
   return { id: String(shot.revision), text };
 }
 
-/** @param version number of the version it is of */
-export function renderSummary(row: RenderRow, version: number): RenderSummary {
+/** Whether some families have looked and others not, or may have. */
+export const isUnderWay = ({ examined }: RenderRow): boolean => examined === 'waiting' || examined === 'stopped';
+
+/** @param version number of the version it is of. @param looked families that have looked while it is examined */
+export function renderSummary(
+  row: RenderRow,
+  version: number,
+  looked: ReadonlySet<FamilyId> = new Set(),
+): RenderSummary {
+  const looking = isUnderWay(row) ? LOOKING : [];
   return {
     id: row.id,
     purpose: row.purpose,
@@ -96,6 +107,8 @@ export function renderSummary(row: RenderRow, version: number): RenderSummary {
     height: row.frameHeight,
     state: row.state,
     examined: row.examined,
+    looked: looking.filter(({ id }) => looked.has(id)).map(({ title }) => title),
+    toLook: looking.filter(({ id }) => !looked.has(id)).map(({ title }) => title),
     error: row.error,
     warnings: JSON.parse(row.warnings ?? '[]') as string[],
     samples: samplesOf(row.targetGroups),

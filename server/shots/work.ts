@@ -4,6 +4,7 @@ import type { RunningWork } from '../../core/contracts/events.ts';
 import { attendedShot } from '../attention.ts';
 import type { Context } from '../context.ts';
 import { renders, shots, trials, versions } from '../db/schema.ts';
+import { lookedIn, LOOKING } from '../render/examinations.ts';
 import type { RenderRow } from '../render/renders.ts';
 import { REPEATABLE } from './state.ts';
 
@@ -24,6 +25,8 @@ export async function runningWork({ db }: Context): Promise<RunningWork[]> {
       .innerJoin(versions, eq(versions.id, renders.versionId))
       .where(or(eq(renders.state, 'active'), eq(renders.examined, 'waiting')))
       .orderBy(asc(renders.id));
+    const examined = rendered.map(({ render }) => render).filter((render) => render.examined === 'waiting');
+    const looked = await lookedIn(tx, examined);
     const ofTrials: Ranked[] = tried.map(({ trial, code }) => {
       const sides = rendered.filter(({ render: { id } }) => id === trial.beforeRenderId || id === trial.afterRenderId);
       const done = sides.reduce((sum, { render }) => sum + shareOf(render), 0);
@@ -47,7 +50,7 @@ export async function runningWork({ db }: Context): Promise<RunningWork[]> {
           id: render.id,
           code,
           title: `${isActive ? 'render' : 'examination'} of version ${version}, ${render.sheet}`,
-          progress: isActive ? shareOf(render) : null,
+          progress: isActive ? shareOf(render) : (looked.get(render.id)?.size ?? 0) / LOOKING.length,
           isFirst,
           rank: isFirst ? 1 : 2,
         };

@@ -6,6 +6,7 @@ import type { Transaction } from '../db/database.ts';
 import {
   batches,
   decisions,
+  examinations,
   findings,
   frameTimes,
   logDecisions,
@@ -137,7 +138,8 @@ async function deleteRenders(tx: Transaction, ids: number[]): Promise<void> {
   // A tile that is being kept goes first, and is deleted with the others; one that comes later finds no render.
   await tx.select({ id: renders.id }).from(renders).where(inArray(renders.id, ids)).orderBy(renders.id).for('update');
   await deleteFindings(tx, inArray(findings.renderId, ids));
-  for (const table of [tiles, renderLines, batches]) await tx.delete(table).where(inArray(table.renderId, ids));
+  for (const table of [tiles, renderLines, batches, examinations])
+    await tx.delete(table).where(inArray(table.renderId, ids));
   await tx.delete(renders).where(inArray(renders.id, ids));
 }
 

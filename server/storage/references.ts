@@ -24,6 +24,8 @@ const references = sql`
   union all
   select shot_id, case when render_id is null then version_id end, render_id, null, null, mask from findings where mask is not null
   union all
+  select r.shot_id, null, r.id, null, null, e.found from examinations e join renders r on r.id = e.render_id
+  union all
   select r.shot_id, null, r.id, null, null, f.value from renders r cross join lateral json_each_text(r.files::json) f
   union all
   select t.shot_id, t.version_id, null, null, null, f.value from trials t cross join lateral json_each_text(t.files::json) f

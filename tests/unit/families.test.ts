@@ -1,12 +1,12 @@
 /** The engine that all families share: a new one is a folder and a line, one that throws is told, what lies upstream goes first. */
 import { expect } from 'chai';
-import type { Finding } from '../../core/contracts/finding.ts';
+import type { Finding, FindingWithMask } from '../../core/contracts/finding.ts';
 import type { Family } from '../../core/diagnose/family.ts';
 import { glass } from '../../core/diagnose/glass/definition.ts';
 import { noise } from '../../core/diagnose/noise/definition.ts';
 import { byUrgency } from '../../core/diagnose/order.ts';
 import { checked, FAMILIES, neededPasses } from '../../core/diagnose/registry.ts';
-import { diagnoseRender } from '../../core/diagnose/run.ts';
+import { arrangeFindings, diagnoseRender, lookInRender } from '../../core/diagnose/run.ts';
 import { lineOf, upgradeFinding } from '../../core/diagnose/stored.ts';
 import { together, versionFindings } from '../../core/diagnose/version-findings.ts';
 import { CAUSE_OF_CHECK } from '../../core/diagnose/check-causes.ts';
@@ -79,6 +79,18 @@ describe('families of causes', function () {
     const waits = found.find(({ key }) => key === 'noise')!;
     expect(waits.after).to.deep.equal(['glass.black-filter']);
     expect(waits.why).to.match(/Read it again after “the colour of .* is black.*”: with “.*”, noise \d/);
+  });
+
+  it('find apart, whatever looks first, what they find together', async () => {
+    const shot = await small(({ document }) => (document.materials.glass.baseColour = [0, 0, 0]), { grainTarget: 0.1 });
+    const input = inputOf(shot, renderShot(shot));
+    const families = [noise, glass, FAMILIES.find(({ id }) => id === 'limits')!];
+    const apart = new Map([...families].reverse().map((family) => [family.id, lookInRender(input, family)]));
+    const arranged = arrangeFindings(input, families.flatMap(({ id }) => structuredClone(apart.get(id)!)), families); // prettier-ignore
+    // What was measured with a clock is never the same twice.
+    const plain = (found: FindingWithMask[]) => JSON.parse(JSON.stringify(found, (key, value: unknown) => (key === 'predicted' ? undefined : value))) as unknown; // prettier-ignore
+    expect(plain(arranged)).to.deep.equal(plain(diagnoseRender(input, families)));
+    expect(arranged.some(({ finding }) => finding.after?.includes('glass.black-filter'))).to.equal(true);
   });
 });
 

@@ -49,7 +49,7 @@ const stations = computed<Station[]>(() => {
           ? `${open.value} open`
           : 'none open'
         : render?.examined === 'waiting'
-          ? 'looking …'
+          ? `${render.looked.length} of ${render.looked.length + render.toLook.length} looked`
           : '',
       state: examined ? (open.value && !atTrial ? 'here' : 'done') : 'open',
       go: () => {

@@ -44,8 +44,12 @@ async function attempt(asked: Promise<unknown>): Promise<void> {
   await asked.catch((error: unknown) => messages.refused(error));
   await read();
 }
-const cancel = ({ kind, id }: RunningWork) =>
-  attempt(post(`/${kind === 'trial' ? 'trials' : 'renders'}/${id}/stop`, {}));
+const STOPS: Record<RunningWork['kind'], (id: number) => string> = {
+  trial: (id) => `/trials/${id}/stop`,
+  render: (id) => `/renders/${id}/stop`,
+  examination: (id) => `/renders/${id}/examination/stop`,
+};
+const cancel = ({ kind, id }: RunningWork) => attempt(post(STOPS[kind](id), {}));
 const putFirst = ({ code }: RunningWork) => attempt(post(`/shots/${code}/first`, {}, 'PUT'));
 </script>
 
@@ -72,7 +76,6 @@ const putFirst = ({ code }: RunningWork) => attempt(post(`/shots/${code}/first`,
         <template #body="{ data }">
           {{ data.title }}
           <ProgressBar
-            v-if="data.progress !== null"
             :value="Math.round(100 * data.progress)"
             :show-value="false"
             :aria-label="`${data.code} ${data.title}`"
@@ -80,7 +83,7 @@ const putFirst = ({ code }: RunningWork) => attempt(post(`/shots/${code}/first`,
         </template>
       </Column>
       <Column header="" class="num">
-        <template #body="{ data }">{{ data.progress === null ? '' : percent(data.progress) }}</template>
+        <template #body="{ data }">{{ percent(data.progress) }}</template>
       </Column>
       <Column header="">
         <template #body="{ data }">
@@ -94,7 +97,6 @@ const putFirst = ({ code }: RunningWork) => attempt(post(`/shots/${code}/first`,
               >First</Button
             >
             <Button
-              v-if="data.kind !== 'examination'"
               severity="secondary"
               variant="text"
               :aria-label="`Cancel ${data.code} ${data.title}`"

@@ -208,6 +208,8 @@ export const useShot = defineStore('shot', () => {
     renderSheet: (sheet: SheetName, region: Region | null = null) =>
       attempt(post(path('/renders'), { sheet, region })),
     stopRender: (id: number) => attempt(post(`/renders/${id}/stop`)),
+    stopExamination: (id: number) => attempt(post(`/renders/${id}/examination/stop`)),
+    resumeExamination: (id: number) => attempt(post(`/renders/${id}/examination/continue`)),
     continueRender: (id: number, samples: number) => attempt(post(`/renders/${id}/continue`, { samples })),
     setDials: (sheets: SheetName[], values: Values) => change(() => post(path('/dials'), { base: base(), sheets, values })),
     undo: () => change(() => post(path('/undo'), { base: base() }), () => state.value?.undo !== null),

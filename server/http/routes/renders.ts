@@ -10,6 +10,7 @@ import {
   renderPicture,
   renderPixel,
 } from '../../render/picture.ts';
+import { resumeExamination, stopExamination } from '../../render/examinations.ts';
 import { continueRender, createRender } from '../../render/renders.ts';
 import { stopAskedRender } from '../../trials/trials.ts';
 import { lockHead } from '../../versions/versions.ts';
@@ -79,6 +80,14 @@ export function renderRoutes(context: Context, router: Router): void {
   router.post(
     '/renders/:id/stop',
     answer((request) => stopAskedRender(context, idOf(request, 'render'))),
+  );
+  router.post(
+    '/renders/:id/examination/stop',
+    answer((request) => stopExamination(context, idOf(request, 'render'))),
+  );
+  router.post(
+    '/renders/:id/examination/continue',
+    answer((request) => resumeExamination(context, idOf(request, 'render'))),
   );
   router.post(
     '/renders/:id/continue',

@@ -4,6 +4,7 @@ import ContextMenu from 'primevue/contextmenu';
 import Button from 'primevue/button';
 import Listbox from 'primevue/listbox';
 import Message from 'primevue/message';
+import ProgressBar from 'primevue/progressbar';
 import SelectButton from 'primevue/selectbutton';
 import ToggleButton from 'primevue/togglebutton';
 import type { MenuItem } from 'primevue/menuitem';
@@ -122,10 +123,38 @@ function choose(id: number): void {
           Resume
         </Button>
       </div>
-      <p v-else-if="current.render.examined === 'waiting'" class="dim" role="status">Finding causes …</p>
-      <Message v-else-if="current.render.examined === 'failed'" severity="error" role="alert">{{
-        current.render.error
-      }}</Message>
+      <div v-else-if="current.render.examined === 'waiting'" class="examining">
+        <p class="dim" role="status">
+          Finding causes, {{ current.render.looked.length }} of
+          {{ current.render.looked.length + current.render.toLook.length }} families done.
+          <template v-if="current.render.toLook.length">Next: {{ current.render.toLook[0] }}.</template>
+        </p>
+        <Button severity="secondary" variant="outlined" @click="shot.stopExamination(current.render.id)">Cancel</Button>
+        <ProgressBar
+          :value="
+            Math.round(
+              (100 * current.render.looked.length) / (current.render.looked.length + current.render.toLook.length),
+            )
+          "
+          :show-value="false"
+          aria-label="Examination"
+        />
+      </div>
+      <div v-else-if="current.render.examined === 'stopped'" class="older">
+        <span>
+          Examination cancelled.
+          <template v-if="current.render.looked.length">Done: {{ current.render.looked.join(', ') }}.</template>
+        </span>
+        <Button severity="secondary" variant="outlined" @click="shot.resumeExamination(current.render.id)">
+          Resume
+        </Button>
+      </div>
+      <Message v-else-if="current.render.examined === 'failed'" severity="error" role="alert">
+        {{ current.render.error }}
+        <Button severity="secondary" variant="outlined" @click="shot.resumeExamination(current.render.id)">
+          Examine again
+        </Button>
+      </Message>
       <p v-else-if="current.render.examined === 'done' && current.findings.length === 0" class="soft">
         Nothing found in this render.
       </p>
@@ -221,6 +250,15 @@ function choose(id: number): void {
 }
 .count {
   font-size: var(--small);
+}
+.examining {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  align-items: center;
+  gap: 6px 8px;
+}
+.examining .p-progressbar {
+  grid-column: 1 / -1;
 }
 .older {
   display: flex;
