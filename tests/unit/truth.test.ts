@@ -112,4 +112,12 @@ describe('a frame that gets no light', function () {
       if (remedy) expect(sidesOf(tryRemedy(shot, first, remedy), 'brightness').after).to.be.above(-12);
       expect(remedy !== undefined).to.equal(cause !== 'lighting.nothing-in-view');
     });
+
+  it('is told where it shows the background alone, and not where one object is in view', async () => {
+    const empty = await shotOf({ samples: 16 }, (document) => (document.objects = {}));
+    const [{ finding }] = examine(empty);
+    expect(finding).to.include({ cause: 'lighting.nothing-in-view', severity: 'caution', sentence: 'The camera sees no object: all of the frame is background.' }); // prettier-ignore
+    const pane = await shotOf({ samples: 16 }, (document) => (document.objects = { pane0: document.objects.pane0 }));
+    expect(examine(pane).map(({ finding: { cause } }) => cause)).not.to.include('lighting.nothing-in-view');
+  });
 });

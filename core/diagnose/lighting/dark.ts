@@ -1,6 +1,6 @@
 /**
- * A frame that is black all over. What could light it is gone through light by light: each is off, hidden, at zero or linked
- * away, or shines and does not get there; and whether the camera sees anything at all.
+ * A frame that is black all over, or shows no object. What could light it is gone through light by light: each is off, hidden, at
+ * zero or linked away, or shines and does not get there; and whether the camera sees anything at all.
  */
 import { boostedDisplay } from '../../data/grain.ts';
 import { channel } from '../../data/picture.ts';
@@ -16,8 +16,10 @@ export type Off = 'hidden' | 'at zero' | 'linked away';
 export interface DarkCase extends Case {
   kind: 'dark';
   document: ShotDocument;
-  /** The camera meets no object, and sees no background. */
+  /** The camera meets no object. */
   isEmpty: boolean;
+  /** Nothing is to be seen; otherwise it is the background. */
+  isBlack: boolean;
   /** Lights that give nothing by a control of theirs. */
   off: { id: string; name: string; why: Off }[];
   /** Lights and glowing materials that should shine. */
@@ -29,8 +31,9 @@ const SEEN = 1;
 
 export function darkCases(input: RenderInput): DarkCase[] {
   const { document, picture } = input;
-  if (luminancePlane(picture, 'beauty').some((y) => boostedDisplay(y) >= SEEN)) return [];
+  const isBlack = !luminancePlane(picture, 'beauty').some((y) => boostedDisplay(y) >= SEEN);
   const isEmpty = channel(picture, 'coverage').every((share) => share === 0);
+  if (!isBlack && !isEmpty) return [];
   const lights = Object.entries(document.lights).map(([id, light]) => ({
     id,
     name: light.name || id,
@@ -42,13 +45,15 @@ export function darkCases(input: RenderInput): DarkCase[] {
     {
       key: 'lighting.dark',
       kind: 'dark',
-      severity: 'stop',
+      severity: isBlack ? 'stop' : 'caution',
       region: { x: 0, y: 0, width: picture.width, height: picture.height },
       mask: new Uint8Array(picture.width * picture.height).fill(1),
       passes: ['beauty', 'coverage'],
       document,
       isEmpty,
-      off: lights.flatMap(({ why, ...rest }) => (why ? [{ ...rest, why }] : [])),
+      isBlack,
+      // What is switched off does not matter where nothing is to be lit.
+      off: isEmpty ? [] : lights.flatMap(({ why, ...rest }) => (why ? [{ ...rest, why }] : [])),
       on: [...lights.filter(({ why }) => !why).map(({ name }) => name), ...glowing.map(([id, { name }]) => name || id), ...(isSky ? ['the environment'] : [])], // prettier-ignore
     },
   ];

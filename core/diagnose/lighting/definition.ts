@@ -47,11 +47,13 @@ export const lighting: Family = {
   }),
 };
 
-function tellDark({ document, isEmpty, off, on }: DarkCase): Words {
+function tellDark({ document, isEmpty, isBlack, off, on }: DarkCase): Words {
   const { name } = document.cameras[document.camera];
   if (isEmpty)
     return {
-      sentence: 'The frame is black: the camera sees no object.',
+      sentence: isBlack
+        ? 'The frame is black: the camera sees no object.'
+        : 'The camera sees no object: all of the frame is background.',
       headline: `Nothing stands before ${name || document.camera}`,
       why: 'No sample hit a surface: the camera looks away, is inside something, or everything is hidden from it.',
     };
