@@ -73,22 +73,52 @@ async function ofPictures(
   told: Partial<RenderedWith>,
 ): Promise<ToldFinding[]> {
   const read: Read[] = [];
+  const broken: ToldFinding[] = [];
   for (const path of paths) {
     if (!existsSync(path) || !statSync(path).isFile()) throw new BadUse(`There is no file "${path}".`);
     const file = await readPictureFile(new Uint8Array(await readFile(path)), fileName(path), { inflate, means: exrMeans() }); // prettier-ignore
+    const missing = file.parts.reduce((sum, { missingChunks }) => sum + missingChunks, 0);
+    if (missing) {
+      broken.push({
+        ...cutShort(
+          missing,
+          file.parts.flatMap((one) => one.broken),
+        ),
+        picture: path,
+      });
+      continue;
+    }
     const part = file.parts.find((one) => !one.isDeep);
     if (region && part) needInside(region, part.width, part.height, path);
     const picture = pictureInput(file, region);
     if (!picture) throw new BadUse(`${path} has no colours to look at.`);
     read.push({ path, picture: { ...picture, renderedWith: { ...picture.renderedWith!, ...told } } });
   }
-  if (areHalves) return ofHalves(read[0], read[1], families);
-  return read.flatMap(({ path, picture }) => {
+  if (areHalves && broken.length === 0) return ofHalves(read[0], read[1], families);
+  const found = read.flatMap(({ path, picture }) => {
     const beside = read.filter((other) => isBeside(path, other.path) && other.picture.luminance.length === picture.luminance.length); // prettier-ignore
     const found = diagnosePicture({ ...picture, beside: beside.map((other) => other.picture.luminance) }, families);
     return found.map((finding) => ({ ...finding, picture: path }));
   });
+  return [...broken, ...found];
 }
+
+/** Of a picture that ends early nothing is measured: what is missing reads as black. */
+const cutShort = (missing: number, broken: string[]): Finding => ({
+  of: 'picture',
+  family: 'preflight',
+  cause: 'preflight.file-cut-short',
+  causes: [{ id: 'preflight.file-cut-short', share: 1 }],
+  key: 'preflight.file-cut-short',
+  severity: 'stop',
+  sentence: `${missing} of its chunks are missing or broken: the file is cut short, and nothing was measured.`,
+  headline: 'The render or the copy of it ended early',
+  why: broken[0] ?? 'Chunks that its table names are not in the file.',
+  where: { region: null, pixels: 0, objects: [], passes: [] },
+  dials: [],
+  evidence: [],
+  remedies: [],
+});
 
 /** What the command says of settings, which goes before what a file says of itself. */
 async function renderedWithOf({

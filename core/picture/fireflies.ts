@@ -40,6 +40,8 @@ const ABOVE_NEIGHBOURS = 2;
 const ABOVE_MEDIAN = 2;
 /** So many robust deviations of their logarithms, beyond which grain does not reach. */
 const DEVIATIONS = 6;
+/** Linear middle grey, common practice. */
+const GREY = 0.18;
 /** Display steps, with or without the shadow boost, from which one is seen. */
 const LEAST_SEEN = 24;
 /** Stops that an albedo may explain of it. */
@@ -105,9 +107,14 @@ function stopsOut(luminance: ArrayLike<number>, width: number, height: number, x
   return seen(2 ** median, value) < LEAST_SEEN ? 0 : stops;
 }
 
-/** In the shadows by the boost, in the lights without it, where the boost has long clipped both. */
-const seen = (usual: number, value: number): number =>
-  Math.max(boostedDisplay(value) - boostedDisplay(usual), display(value) - display(usual));
+/**
+ * In the shadows by the boost, in the lights without it, where the boost has long clipped both; where surroundings are brighter than
+ * grey, with exposure turned down until they are grey: a display clips a firefly among whites, and no filter, denoiser or glow does.
+ */
+function seen(usual: number, value: number): number {
+  const exposure = Math.min(1, GREY / usual);
+  return Math.max(boostedDisplay(value) - boostedDisplay(usual), display(value * exposure) - display(usual * exposure));
+}
 const display = (y: number): number => 255 * srgbFromLinear(Math.min(1, y));
 
 /** Mirrored at the edges, so that a line that ends there is still a line. */

@@ -70,12 +70,12 @@ const MOST_GLOWS = 6;
 export function commonOf({ document, sheet, scene, picture }: RenderInput, at: number[]): Common {
   const [paths, lights, first, second] = ['path', 'light', 'first', 'second'].map((part) => channel(picture, `brightest.${part}`)); // prettier-ignore
   const counts = new Map<number, number>();
-  const last = new Map<number, string | undefined>();
+  const bent = new Map<number, Bent>();
   const through = new Map<number, number>();
   const share = { mirroredAfter: 0, lastMirrored: 0, lastThrough: 0 };
   for (const i of at) {
     const events = eventsOf(paths[i]);
-    last.set(i, events.at(-1));
+    bent.set(i, bentBy(events));
     const row = lights[i] - 1;
     if (row >= 0) counts.set(row, (counts.get(row) ?? 0) + 1);
     [first[i], second[i]].forEach((object, k) => {
@@ -96,7 +96,7 @@ export function commonOf({ document, sheet, scene, picture }: RenderInput, at: n
   for (const i of at) {
     const row = lights[i] - 1;
     const cause =
-      row === scene.skyLight ? 'fireflies.bright-environment-pixel' : causeOf(glowOfRow.get(row), last.get(i));
+      row === scene.skyLight ? 'fireflies.bright-environment-pixel' : causeOf(glowOfRow.get(row), bent.get(i)!);
     byCause.set(cause, (byCause.get(cause) ?? 0) + 1 / at.length);
   }
   const shells = [...around].map((object) => scene.objectIds[object]).sort();
@@ -106,12 +106,21 @@ export function commonOf({ document, sheet, scene, picture }: RenderInput, at: n
 /** Emitting meshes no larger than this are small, metres. */
 export const SMALL = 0.5;
 
+/** What light met on its way to the last surface that scattered it: where it went through glass, reflections are inside it or off it. */
+type Bent = 'glass' | 'mirror' | null;
+
+function bentBy(events: readonly string[]): Bent {
+  const scattered = events.findLastIndex((event) => event === 'diffuse' || event === 'volume');
+  const tail = events.slice(scattered + 1);
+  return tail.includes('transmission') ? 'glass' : tail.includes('specular') ? 'mirror' : null;
+}
+
 /** Why one of them came about: by what its light is, and else by how it came. */
-function causeOf(glow: Glow | undefined, last: string | undefined): CauseId {
+function causeOf(glow: Glow | undefined, bent: Bent): CauseId {
   if (glow && glow.shellReach !== null) return 'fireflies.emitter-in-shell';
   if (glow && glow.objects.length > 0 && glow.size <= SMALL) return 'fireflies.small-emitter';
-  if (last === 'transmission') return 'fireflies.glass-caustic';
-  return last === 'specular' ? 'fireflies.mirror-caustic' : 'fireflies.unclamped-bounce';
+  if (bent === 'glass') return 'fireflies.glass-caustic';
+  return bent === 'mirror' ? 'fireflies.mirror-caustic' : 'fireflies.unclamped-bounce';
 }
 
 function glowOf(

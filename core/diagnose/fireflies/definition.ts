@@ -59,7 +59,7 @@ function byPass(ways: FireflyCase['ways'], all: number): string {
   const sorted = [...counts].sort(([, a], [, b]) => b - a);
   const named = sorted
     .slice(0, PASSES_NAMED)
-    .map(([pass, n]) => `${n === all ? 'all' : n} in ${pass.replace('.', ' ')}`);
+    .map(([pass, n]) => `${all === 1 ? '' : n === all ? 'all ' : `${n} `}in ${pass.replace('.', ' ')}`);
   const rest = sorted.slice(PASSES_NAMED);
   const others = rest.reduce((sum, [, n]) => sum + n, 0);
   return [
@@ -78,7 +78,7 @@ function tell({ at, here, region, ways, kind, own, curve, sheet, energy }: Firef
   const chosen = enoughOf(curve);
   const held = energy >= 0.005 ? `, holding ${percent(energy)} of the light` : '';
   return {
-    sentence: `${at.length} fireflies${held}: ${byPass(ways, at.length)}.`,
+    sentence: `${at.length === 1 ? 'One firefly' : `${at.length} fireflies`}${held}: ${byPass(ways, at.length)}.`,
     headline: `Light found by chance: ${first.told}`,
     why: `${told.join('; ')}${more}. Samples alone would take about ${Number(enough.toPrecision(2)).toLocaleString('en')} per pixel; fewer make each fainter and find more of them. A clamp of ${tellClamp(chosen.clamp)} on ${TOLD_KIND[kind]} leaves ${percent(chosen.left)} of the ${own.length} that came so and takes ${percent(chosen.taken)} of the picture’s light.`,
   };

@@ -5,7 +5,7 @@ import { channel, type Region } from '../../data/picture.ts';
 import { objectNames } from '../../document/object-names.ts';
 import { changeOf, sidesOf } from '../../figures/effect.ts';
 import { isMeasured, measuredIn } from '../../picture/halves.ts';
-import { boxMean, cropPlane, luminancePlane } from '../../picture/measured.ts';
+import { cropPlane, luminancePlane } from '../../picture/measured.ts';
 import { lightPilot } from '../../predict/light-pilot.ts';
 import { predictChange } from '../../predict/predict-change.ts';
 import { samplePilot, type ExtraSamples } from '../../predict/sample-pilot.ts';
@@ -20,6 +20,7 @@ import {
 import { settingsOf } from '../../render/scene/scene.ts';
 import type { Proposal, RenderInput } from '../family.ts';
 import { asRendered, withSamples } from './as-rendered.ts';
+import { smoothed } from './smoothed.ts';
 
 /** Groups of each pixel of a pilot, and the most pixels that are needed: their variances are told within a tenth. */
 const GROUPS = 8;
@@ -29,8 +30,6 @@ const LEAST_PIXELS = 160;
 /** Fewer tell which light it is. */
 const LIGHT_PIXELS = 100;
 const LIGHT_GROUPS = 2;
-/** Squares of 5 × 5 pixels. */
-const SMOOTHING = 2;
 /** Times as many samples of a kind that are looked at, and the share of the rays that one must leave to be worth it. */
 const TIMES = [2, 4, 8];
 const WORTH = 0.92;
@@ -67,10 +66,9 @@ export class Plans {
     const isOne = width * height === 1;
     // Those that chose the place tell no noise of it.
     const counts = Float32Array.from({ length: width * height }, (_, i) => Number(isOne || isMeasured(region.x + (i % width), region.y + Math.floor(i / width)))); // prettier-ignore
-    const share = boxMean(counts, width, height, SMOOTHING);
-    const y = boxMean(cropPlane(picture, luminancePlane(picture, 'beauty'), region), width, height, SMOOTHING);
-    const squares = cropPlane(picture, channel(picture, 'error.beauty'), region).map((sigma, i) => counts[i] * sigma * sigma); // prettier-ignore
-    const variance = boxMean(squares, width, height, SMOOTHING).map((sum, i) => sum / share[i]);
+    const luminances = cropPlane(picture, luminancePlane(picture, 'beauty'), region);
+    const errors = cropPlane(picture, channel(picture, 'error.beauty'), region);
+    const { y, variance } = smoothed(luminances, errors, counts, width, height);
     const sigma = variance.map(Math.sqrt);
     const target = sheet.grainTarget;
     const scale = scaleFor(y, sigma, target, now > target ? 1 : 8);
