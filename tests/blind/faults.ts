@@ -87,12 +87,13 @@ export const FAULTS: Fault[] = [
     dial: 'volume',
     plant(draft) {
       const { draw, document } = draft;
-      document.environment = evenEnvironment([0.01, 0.01, 0.01]);
-      delete document.lights.fill;
+      // A beam across fog before dark things: chance decides whether a path ends in it, and where.
+      document.environment = evenEnvironment([0, 0, 0]);
+      document.lights = {};
+      for (const material of Object.keys(document.materials)) Object.assign(document.materials[material], { baseColour: [0.02, 0.02, 0.02], specular: 0, metallic: 0, roughness: 1 }); // prettier-ignore
       document.fog = { ...defaultFog(), density: draw.within(0.1, 0.2), albedo: [0.6, 0.6, 0.6], box: { min: [-6, 0, -6], max: [6, 4, 8] } }; // prettier-ignore
       Object.assign(draft.sheet.limits, { volume: 24, overall: 40 });
-      delete document.lights.key;
-      draft.light('sun', { kind: 'distant', transform: lookAt([draw.within(-2, 2), 4, -2], [0, 0, 0]), angle: 1, intensity: 3, samples: 4 }); // prettier-ignore
+      draft.light('beam', { kind: 'spot', transform: lookAt([draw.within(-3, -2), 3, 0.5], [draw.within(1, 2), 0.2, 0.5]), cone: draw.within(36, 50), intensity: 30 }); // prettier-ignore
       fewer(draft, 16);
     },
   },
@@ -164,6 +165,8 @@ export const FAULTS: Fault[] = [
   },
   {
     cause: 'fireflies.glass-caustic',
+    // Glass mirrors light as well as it bends it.
+    also: ['fireflies.mirror-caustic'],
     plant(draft) {
       const { draw, document } = draft;
       document.environment = evenEnvironment([0.1, 0.1, 0.1]);

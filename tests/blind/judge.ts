@@ -35,10 +35,14 @@ const ROOM = 1.25;
 /** Seeds that are tried until a fault is what its shot suffers from. */
 const TRIES = 6;
 
-/** @returns null where no shot of these seeds suffers from the fault most, as it was measured */
+/** @returns null where no shot of these seeds suffers from the fault, as it was measured */
 export function drawCase(seed: number, fault: Fault | null): BlindCase | null {
   for (let k = 0; k < TRIES; k++) {
     const drawn = drawOnce(seed + 7919 * k, fault);
+    if (fault?.cause.startsWith('fireflies.')) {
+      if (chanceLight(drawn.shot) >= MUCH) return drawn;
+      continue;
+    }
     if (!fault?.cause.startsWith('noise.')) return drawn;
     const noise = worstNoise(drawn.shot);
     if (
@@ -48,6 +52,22 @@ export function drawCase(seed: number, fault: Fault | null): BlindCase | null {
       return drawn;
   }
   return null;
+}
+
+/** Share of the picture's light that fireflies must hold to be a fault. */
+const MUCH = 0.02;
+/** Times the samples of the picture that it is held against, by other random numbers. */
+const REFERENCE = 16;
+/** Times what it is there that a pixel must be, and linear luminance above it. */
+const [ABOVE, LEAST] = [4, 0.02];
+
+/** Share of the light that single pixels hold which a picture of many more samples has not. */
+function chanceLight({ document, assets }: BlindCase['shot']): number {
+  const many = structuredClone(document);
+  Object.assign(many.sheets.preview, { samples: REFERENCE * document.sheets.preview.samples, seed: 4711 });
+  const [is, truth] = [document, many].map((one) => luminancePlane(renderShot({ document: one, assets }), 'beauty'));
+  const all = truth.reduce((sum, y) => sum + y, 0);
+  return is.reduce((sum, y, i) => (y > ABOVE * truth[i] && y - truth[i] > LEAST ? sum + y - truth[i] : sum), 0) / all;
 }
 
 /** Times its target that noise must be to be a fault. */
