@@ -123,6 +123,14 @@ const job = computed(() => {
       progress: render.progress,
       stop: () => shot.stopRender(render.id),
     };
+  const examined = shot.state?.renders.findLast((r) => r.examined === 'waiting');
+  if (examined)
+    return {
+      key: `examination ${examined.id}`,
+      what: `examination of the ${examined.sheet}`,
+      progress: examined.looked.length / (examined.looked.length + examined.toLook.length),
+      stop: () => shot.stopExamination(examined.id),
+    };
   return null;
 });
 /** Share of all samples of some renders that are done. */

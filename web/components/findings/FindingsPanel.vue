@@ -4,7 +4,6 @@ import ContextMenu from 'primevue/contextmenu';
 import Button from 'primevue/button';
 import Listbox from 'primevue/listbox';
 import Message from 'primevue/message';
-import ProgressBar from 'primevue/progressbar';
 import SelectButton from 'primevue/selectbutton';
 import ToggleButton from 'primevue/togglebutton';
 import type { MenuItem } from 'primevue/menuitem';
@@ -123,23 +122,11 @@ function choose(id: number): void {
           Resume
         </Button>
       </div>
-      <div v-else-if="current.render.examined === 'waiting'" class="examining">
-        <p class="dim" role="status">
-          Finding causes, {{ current.render.looked.length }} of
-          {{ current.render.looked.length + current.render.toLook.length }} families done.
-          <template v-if="current.render.toLook.length">Next: {{ current.render.toLook[0] }}.</template>
-        </p>
-        <Button severity="secondary" variant="outlined" @click="shot.stopExamination(current.render.id)">Cancel</Button>
-        <ProgressBar
-          :value="
-            Math.round(
-              (100 * current.render.looked.length) / (current.render.looked.length + current.render.toLook.length),
-            )
-          "
-          :show-value="false"
-          aria-label="Examination"
-        />
-      </div>
+      <p v-else-if="current.render.examined === 'waiting'" class="dim" role="status">
+        Finding causes, {{ current.render.looked.length }} of
+        {{ current.render.looked.length + current.render.toLook.length }} families done.
+        <template v-if="current.render.toLook.length">Next: {{ current.render.toLook[0] }}.</template>
+      </p>
       <div v-else-if="current.render.examined === 'stopped'" class="older">
         <span>
           Examination cancelled.
@@ -250,15 +237,6 @@ function choose(id: number): void {
 }
 .count {
   font-size: var(--small);
-}
-.examining {
-  display: grid;
-  grid-template-columns: 1fr auto;
-  align-items: center;
-  gap: 6px 8px;
-}
-.examining .p-progressbar {
-  grid-column: 1 / -1;
 }
 .older {
   display: flex;
