@@ -255,6 +255,9 @@ watch(
   padding: 3px 0;
   font-size: var(--small);
 }
+.label small {
+  margin-left: 5px;
+}
 .label {
   position: relative;
   color: var(--soft);
