@@ -111,7 +111,7 @@ const cutShort = (missing: number, broken: string[]): Finding => ({
   causes: [{ id: 'preflight.file-cut-short', share: 1 }],
   key: 'preflight.file-cut-short',
   severity: 'stop',
-  sentence: `${missing} of its chunks are missing or broken: the file is cut short, and nothing was measured.`,
+  sentence: `${missing === 1 ? 'One of its chunks is' : `${missing} of its chunks are`} missing or broken: the file is cut short, and nothing was measured.`,
   headline: 'The render or the copy of it ended early',
   why: broken[0] ?? 'Chunks that its table names are not in the file.',
   where: { region: null, pixels: 0, objects: [], passes: [] },

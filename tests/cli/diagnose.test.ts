@@ -1,5 +1,5 @@
 /** Causes through the shell: pictures whose noise and fireflies are known because they were put in. */
-import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { deflateSync } from 'node:zlib';
@@ -146,6 +146,11 @@ describe('dusting diagnose', function () {
     plain('one.exr', 1, 1, 0.4);
     plain('even.exr', 20, 20, 0.4);
     for (const name of ['nan.exr', 'one.exr', 'even.exr']) expect(await diagnose(at(name)), name).to.deep.equal({ code: 0, findings: [] }); // prettier-ignore
+    plain('cut.exr', 64, 64, 0.4);
+    writeFileSync(at('cut.exr'), readFileSync(at('cut.exr')).subarray(0, -40));
+    const cut = await diagnose(at('cut.exr'));
+    expect([cut.code, cut.findings.map(({ cause }) => cause)]).to.deep.equal([4, ['preflight.file-cut-short']]);
+    expect(cut.findings[0].sentence).to.equal('One of its chunks is missing or broken: the file is cut short, and nothing was measured.'); // prettier-ignore
     plain('z.exr', 20, 20, 3, ['Z']);
     const refused = await diagnose(at('z.exr')).then(() => '', (error: Error) => error.message); // prettier-ignore
     expect(refused).to.match(/z\.exr has no colours to look at\.$/);

@@ -60,6 +60,16 @@ function scene(seed: number, grain: number): Scene {
 }
 
 describe('fireflies', () => {
+  it('are found among whites as among greys: what is bright is looked at with exposure turned down', () => {
+    const { luminance, planted } = scene(3, 0.05);
+    const at = (exposure: number) =>
+      findFireflies({ luminance: luminance.map((v) => v * exposure), width: WIDTH, height: HEIGHT }).mask;
+    const [greys, whites] = [at(1), at(64)];
+    const missed = [...planted].filter((i) => luminance[i] > 0 && greys[i] && !whites[i]);
+    expect(missed).to.deep.equal([]);
+    expect([...planted].filter((i) => whites[i]).length).to.be.above(0.9 * planted.size);
+  });
+
   it('are found among highlights, lines, edges, print and grain: precision and recall of 0.95 and more', () => {
     for (const grain of [0.02, 0.1, 0.25]) {
       let [hits, false_, missed] = [0, 0, 0];
