@@ -115,6 +115,26 @@ const variant = ({ anyOf }: Node, { kind }: Record<string, unknown>): Node | nul
 /** Keys that are not set by hand: what something is, and where a scene program put it. */
 const FIXED = new Set(['kind', 'transform', 'keys', 'mesh', 'object', 'file', 'item', 'override', 'box']);
 
+/** Names of the trade where the words of the keys make none, by keys from the item on. */
+const LABELS: Record<string, string> = {
+  ior: 'Index of refraction',
+  uvSet: 'UV set',
+  stops: 'Gradient stops',
+  'lights/mode': 'Light linking',
+  'lights/objects': 'Linked objects',
+  'shadowsOf/mode': 'Shadow linking',
+  'shadowsOf/objects': 'Shadow-linked objects',
+  'visibility/camera': 'Visible to camera',
+  'visibility/shadow': 'Visible to shadow rays',
+  'visibility/diffuse': 'Visible to diffuse rays',
+  'visibility/specular': 'Visible to specular rays',
+  'visibility/transmission': 'Visible to transmission rays',
+  'visibility/occlusion': 'Visible to occlusion rays',
+  'reach/distance': 'Reach',
+  'reach/bounces': 'Reach in bounces',
+};
+
+/** @param prefix keys from the item to `schema`, with slashes between */
 function walk(
   document: ShotDocument,
   schema: Node,
@@ -127,8 +147,9 @@ function walk(
     if (FIXED.has(key) && node.anyOf === undefined) return [];
     if (FIXED.has(key) && key !== 'kind') return [];
     const at = `${pointer}/${key}`;
-    const label = prefix === '' ? wordsOf(key) : `${prefix} ${wordsOf(key).toLowerCase()}`;
-    if (node.properties) return walk(document, node, value[key] as Record<string, unknown>, at, label);
+    const path = prefix === '' ? key : `${prefix}/${key}`;
+    if (node.properties) return walk(document, node, value[key] as Record<string, unknown>, at, path);
+    const label = LABELS[path] ?? path.split('/').map(wordsOf).join(' ').replace(/ [A-Z]/g, (one) => one.toLowerCase()); // prettier-ignore
     const control = controlOf(document, node, key);
     return control ? [{ ...control, pointer: at, label, ...helpOf(node), value: value[key] }] : [];
   });

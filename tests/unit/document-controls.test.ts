@@ -28,7 +28,7 @@ describe('documents that leave things unsaid', () => {
     const short = { schema: 'dusting.shot/1', code: 'A', name: '', camera: 'c', cameras: { c: { name: '', transform: plain().cameras.main.transform, fieldOfView: 20 } }, materials: { tin: { metallic: 1 } }, sheets: { preview: { samples: 8 }, final: {} } }; // prettier-ignore
     const document = validateDocument(short);
     expect(document.materials.tin).to.deep.equal({ ...defaultMaterial(), metallic: 1 });
-    expect(document.sheets.preview.limits.transmission).to.equal(8);
+    expect(document.sheets.preview.limits.transmission).to.equal(9);
     expect(document.sheets.preview.samples).to.equal(8);
     expect(canonicalText(completeDocument(JSON.parse(canonicalText(document))) as object)).to.equal(
       canonicalText(document),
@@ -103,6 +103,13 @@ describe('controls of a scene', () => {
     const material = controlsOf(document, { pointer: '/materials/part0' });
     expect(material.find((c) => c.pointer.endsWith('/bumpMap'))).to.deep.include({ kind: 'choice', choices: ['noise'], optional: true });
   }); // prettier-ignore
+
+  it('have the names of the trade', () => {
+    const document = plain();
+    const labels = itemsOf(document).flatMap((item) => controlsOf(document, item).map(({ label }) => label));
+    expect(labels).to.include.members(['Index of refraction', 'UV set', 'Gradient stops', 'Light linking', 'Shadow-linked objects', 'Visible to specular rays', 'Attenuation distance', 'Shadow colour']); // prettier-ignore
+    for (const label of labels) expect(label).to.match(/^[A-Z][A-Za-z]*( [a-z]|-[a-z]|$)/);
+  });
 
   it('have pointers that tell those of sheets from those of the document', () => {
     expect(isOfDocument('/lights/sun/angle')).to.equal(true);
