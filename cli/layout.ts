@@ -1,6 +1,6 @@
 /** `dusting layout`: what a render of a shot holds in memory: its trees, its scene, and where each number of a film stands. */
+import prettyBytes from 'pretty-bytes';
 import { treeStats } from '../core/geometry/tree-stats.ts';
-import { tellBytes } from '../core/render/film/frame-bytes.ts';
 import { filmBytes } from '../core/render/film/film.ts';
 import { layoutRows } from '../core/render/film/told-layout.ts';
 import { sceneBytes } from '../core/render/scene/scene-bytes.ts';
@@ -44,12 +44,12 @@ interface Told {
 function tell({ scene, trees, film }: Told): string {
   const row = (cells: (string | number)[]) => cells.map((cell, k) => (k === 0 ? String(cell).padEnd(12) : String(cell).padStart(10))).join(''); // prettier-ignore
   return [
-    `scene ${tellBytes(scene.bytes)}, ${scene.instances} instances`,
+    `scene ${prettyBytes(scene.bytes)}, ${scene.instances} instances`,
     '',
     row(['tree', 'nodes', 'leaves', 'items', 'depth', 'mean', 'in a leaf', 'cost']),
     ...trees.map((t) => row([t.name, t.nodes, t.leaves, t.items, t.depth, t.meanDepth.toFixed(1), t.meanItems.toFixed(1), t.cost.toFixed(1)])), // prettier-ignore
     '',
-    `film ${tellBytes(film.bytes)}, ${film.bytesPerPixel} bytes per pixel; its means:`,
+    `film ${prettyBytes(film.bytes)}, ${film.bytesPerPixel} bytes per pixel; its means:`,
     ...film.rows.map(
       ({ at, floats, name }) => `${String(at).padStart(5)} ${floats === 1 ? '  ' : `×${floats}`.padEnd(2)} ${name}`,
     ),

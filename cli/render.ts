@@ -5,6 +5,7 @@ import { availableParallelism, freemem } from 'node:os';
 import { dirname } from 'node:path';
 import process from 'node:process';
 import { deflateSync } from 'node:zlib';
+import prettyBytes from 'pretty-bytes';
 import type { RenderReport } from '../core/contracts/render-report.ts';
 import type { Region } from '../core/data/picture.ts';
 import type { Sheet, ShotDocument } from '../core/document/schema.ts';
@@ -12,7 +13,7 @@ import { validateDocument } from '../core/document/validate.ts';
 import { compileScene } from '../core/render/compile/compile.ts';
 import { channelError, type Film } from '../core/render/film/film.ts';
 import { filmExr } from '../core/render/film/film-exr.ts';
-import { frameBytes, tellBytes } from '../core/render/film/frame-bytes.ts';
+import { frameBytes } from '../core/render/film/frame-bytes.ts';
 import { LIGHT_PASSES } from '../core/render/film/passes.ts';
 import { GROUP } from '../core/render/film/random.ts';
 import { settingsOf } from '../core/render/scene/scene.ts';
@@ -149,7 +150,7 @@ function refuseTooLarge(document: ShotDocument, sheet: Sheet, region: Region): v
   const needed = frameBytes(document, sheet) * share * 2.5;
   if (needed > freemem())
     throw new BadUse(
-      `${region.width} × ${region.height} pixels need about ${tellBytes(needed)} of memory and ${tellBytes(freemem())} are free; render it by --region.`,
+      `${region.width} × ${region.height} pixels need about ${prettyBytes(needed)} of memory and ${prettyBytes(freemem())} are free; render it by --region.`,
     );
 }
 
@@ -195,7 +196,7 @@ function tellReport({
   const kinds = Object.entries(rays).filter(([kind, n]) => n > 0 && kind !== 'total');
   const lines = [
     `${out}: ${width} × ${height} pixels, ${samples.toFixed(0)} samples each`,
-    `time: ${seconds.total} s (load ${seconds.load}, compile ${seconds.compile}, render ${seconds.render}, write ${seconds.write}); memory ${tellBytes(peakMemoryBytes)}`,
+    `time: ${seconds.total} s (load ${seconds.load}, compile ${seconds.compile}, render ${seconds.render}, write ${seconds.write}); memory ${prettyBytes(peakMemoryBytes)}`,
     `rays: ${rays.total} (${kinds.map(([kind, n]) => `${kind} ${n}`).join(', ')})`,
     'pass                    mean luminance   standard error',
   ];

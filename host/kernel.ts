@@ -2,6 +2,7 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { threadId } from 'node:worker_threads';
+import { LRUCache } from 'lru-cache';
 import type { BuildBvh } from '../core/geometry/bvh-build.ts';
 import { KeptParts } from '../core/geometry/kept-parts.ts';
 import { kernelBuilder, type BuildKernel } from '../core/geometry/kernel-builder.ts';
@@ -96,15 +97,12 @@ export const lentByHost: Means = {
 };
 
 /** This thread's ways into the scenes it works on, kept so that calls go into one instance and not into a new one for every tile. */
-const ways = new Map<string, ThreadKernel>();
-const WAYS_KEPT = 8;
+const ways = new LRUCache<string, ThreadKernel>({ max: 8 });
 
 /** The scene with paths that go through the kernel, for this thread alone. */
 export function withKernel(scene: CompiledScene, packed: PackedScene): CompiledScene {
   const way = ways.get(packed.key) ?? wayInto(packed);
-  ways.delete(packed.key);
   ways.set(packed.key, way);
-  if (ways.size > WAYS_KEPT) ways.delete(ways.keys().next().value!);
   return { ...scene, kernel: way.for(packed.at) };
 }
 

@@ -3,12 +3,12 @@
  * for each family and one that puts in order what they found. See `examinations.ts`.
  */
 import { and, eq } from 'drizzle-orm';
+import prettyBytes from 'pretty-bytes';
 import type { FindingWithMask } from '../../core/contracts/finding.ts';
 import { EARLY_FAMILIES } from '../../core/diagnose/registry.ts';
 import { lineOf } from '../../core/diagnose/stored.ts';
 import { canonicalText } from '../../core/document/canonical.ts';
 import { pilotSeed } from '../../core/predict/seeds.ts';
-import { tellBytes } from '../../core/render/film/frame-bytes.ts';
 import { samplesOf } from '../../core/render/film/rounds.ts';
 import type { Context } from '../context.ts';
 import type { Transaction } from '../db/database.ts';
@@ -128,7 +128,7 @@ async function writeFindings(
     if (!isWanted(now, step) || now.epoch !== render.epoch) return;
     await insertFindings(tx, render, samples, found, masks);
     const look = isFirst ? `first look at ${samples} samples: ` : '';
-    const message = `${look}${found.length} findings; the examination held ${tellBytes(bytes)} at most`;
+    const message = `${look}${found.length} findings; the examination held ${prettyBytes(bytes)} at most`;
     await addLines(tx, render, document.frame, [{ severity: 'info', phase: 'examine', rays: null, message }]);
     if (!isFirst) {
       await tx.update(renders).set({ examined: 'done' }).where(eq(renders.id, render.id));

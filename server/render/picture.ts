@@ -1,6 +1,7 @@
 /** Pictures of renders, as far as they are. */
 import { objectNumber } from '../../core/document/object-names.ts';
 import { eq } from 'drizzle-orm';
+import { LRUCache } from 'lru-cache';
 import type { Picture } from '../../core/data/picture.ts';
 import { unpackFilm } from '../../core/render/film/film.ts';
 import { pictureOf } from '../../core/render/film/film-picture.ts';
@@ -107,8 +108,7 @@ export const renderDocument = async (context: Context, id: number): Promise<Shot
   (await madeOf(context, await findRender(context, id))).document;
 
 /** Of the renders asked for last: neither changes once a render is there. */
-const kept = new Map<number, { document: ShotDocument; layout: ReturnType<typeof filmLayout> }>();
-const KEPT = 24;
+const kept = new LRUCache<number, { document: ShotDocument; layout: ReturnType<typeof filmLayout> }>({ max: 24 });
 
 async function madeOf({ db }: Context, render: RenderRow) {
   const present = kept.get(render.id);
@@ -117,7 +117,6 @@ async function madeOf({ db }: Context, render: RenderRow) {
   const document = patchedDocument(version, JSON.parse(render.patch) as JsonPatch);
   const made = { document, layout: filmLayout(document, document.sheets[render.sheet]) };
   kept.set(render.id, made);
-  if (kept.size > KEPT) kept.delete(kept.keys().next().value!);
   return made;
 }
 

@@ -1,5 +1,6 @@
 /** Compiled scenes of a worker process, kept for the few documents that are being rendered. */
 import { eq } from 'drizzle-orm';
+import { LRUCache } from 'lru-cache';
 import { canonicalText } from '../../core/document/canonical.ts';
 import type { JsonPatch } from '../../core/document/patch.ts';
 import type { SheetName, ShotDocument } from '../../core/document/schema.ts';
@@ -45,10 +46,10 @@ interface Asked {
 }
 
 export class Scenes {
-  private readonly asked = new Map<string, Promise<Asked>>();
-  private readonly compiled = new Map<string, Promise<Compiled>>();
+  private readonly asked = new LRUCache<string, Promise<Asked>>({ max: ASKED_KEPT });
+  private readonly compiled = new LRUCache<string, Promise<Compiled>>({ max: KEPT });
   /** Meshes and textures by manifest: a change of settings reads no file again. */
-  private readonly assets = new Map<string, Promise<Assets>>();
+  private readonly assets = new LRUCache<string, Promise<Assets>>({ max: KEPT });
 
   constructor(private readonly context: Context) {}
 
@@ -64,15 +65,14 @@ export class Scenes {
   ): Promise<LoadedScene> {
     const { manifest, document, sheet, assetsKey, sceneKey } = await keep(
       this.asked,
-      ASKED_KEPT,
       `${versionId} ${sheetName} ${canonicalText(patch)} ${canonicalText(files)}`,
       () => this.ask(versionId, patch, sheetName, files),
     );
-    const assets = await keep(this.assets, KEPT, assetsKey, () => {
+    const assets = await keep(this.assets, assetsKey, () => {
       const read = readerOfManifest(this.context.blobs, manifest);
       return loadAssets(document, read, document.code, 'stand in').then(sharedAssets);
     });
-    const compiled = await keep(this.compiled, KEPT, sceneKey, () => this.compile(document, assets, sheet));
+    const compiled = await keep(this.compiled, sceneKey, () => this.compile(document, assets, sheet));
     return { document, assets, ...compiled };
   }
 
@@ -107,13 +107,13 @@ export class Scenes {
   }
 }
 
-/** What stands under `key`, made if need be; the least recently used goes when there are more than `most`. */
-function keep<T>(map: Map<string, Promise<T>>, most: number, key: string, make: () => Promise<T>): Promise<T> {
-  const present = map.get(key) ?? make();
-  map.delete(key);
-  map.set(key, present);
+/** What stands under `key`, made if need be. */
+function keep<T>(cache: LRUCache<string, Promise<T>>, key: string, make: () => Promise<T>): Promise<T> {
+  const present = cache.get(key);
+  if (present) return present;
+  const made = make();
+  cache.set(key, made);
   // A failure is not kept: it may have been a file that was not there yet.
-  present.catch(() => map.delete(key));
-  if (map.size > most) map.delete(map.keys().next().value!);
-  return present;
+  made.catch(() => cache.delete(key));
+  return made;
 }

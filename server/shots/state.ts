@@ -1,5 +1,6 @@
 /** What pages see of a shot, read in one go: once for each of its revisions, whoever asks. */
 import { asc, eq } from 'drizzle-orm';
+import { LRUCache } from 'lru-cache';
 import type {
   FindingLine,
   FindingSummary,
@@ -25,8 +26,7 @@ import { shotByCode, type ShotRow } from '../versions/versions.ts';
 export const REPEATABLE = { isolationLevel: 'repeatable read', accessMode: 'read only' } as const;
 
 /** The states that were read last, by shot. */
-const kept = new Map<number, { revision: number; reading: Promise<StateText> }>();
-const KEPT = 32;
+const kept = new LRUCache<number, { revision: number; reading: Promise<StateText> }>({ max: 32 });
 
 /** `ShotState` as JSON; its revision is its id. */
 export async function shotState({ db }: Context, code: string): Promise<StateText> {
@@ -35,9 +35,7 @@ export async function shotState({ db }: Context, code: string): Promise<StateTex
   if (present && present.revision >= revision) return present.reading;
   const reading = db.transaction(async (tx) => readState(tx, await shotByCode(tx, code)), REPEATABLE);
   const mine = { revision, reading };
-  kept.delete(id);
   kept.set(id, mine);
-  if (kept.size > KEPT) kept.delete(kept.keys().next().value!);
   reading.then(
     (state) => (mine.revision = Number(state.id)),
     () => kept.get(id) === mine && kept.delete(id),

@@ -1,4 +1,5 @@
 /** The shot that is open: its live state, and the changes a person can make to it. */
+import { LRUCache } from 'lru-cache';
 import { defineStore } from 'pinia';
 import { computed, effectScope, nextTick, ref, shallowRef, watch, type EffectScope } from 'vue';
 import type { Finding } from '../../core/contracts/finding.ts';
@@ -55,7 +56,7 @@ export const useShot = defineStore('shot', () => {
       });
   }
 
-  const documents = new Map<number, Promise<ShotDocument>>();
+  const documents = new LRUCache<number, Promise<ShotDocument>>({ max: DOCUMENTS_KEPT });
   let turn = 0;
   /** The state that was received last, as text. */
   let received = '';
@@ -68,9 +69,7 @@ export const useShot = defineStore('shot', () => {
     const mine = ++turn;
     const { id } = next.head;
     const coming = documents.get(id) ?? getJson<ShotDocument>(`/versions/${id}/document`);
-    documents.delete(id);
     documents.set(id, coming);
-    if (documents.size > DOCUMENTS_KEPT) documents.delete(documents.keys().next().value!);
     try {
       const document = await coming;
       if (mine === turn) state.value = { ...next, document };

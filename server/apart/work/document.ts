@@ -1,5 +1,6 @@
 /** What is worked out from a whole document, as functions of plain data: a large one is worked on apart, see `Context`. */
 import { totalmem } from 'node:os';
+import prettyBytes from 'pretty-bytes';
 import { clipRegion, type Region } from '../../../core/data/picture.ts';
 import { canonicalText } from '../../../core/document/canonical.ts';
 import { applyPatch, type JsonPatch } from '../../../core/document/patch.ts';
@@ -7,7 +8,7 @@ import { InvalidInput } from '../../../core/document/problem.ts';
 import type { Sheet, SheetName, ShotDocument } from '../../../core/document/schema.ts';
 import { valuesPatch, type ControlValues } from '../../../core/document/set-values.ts';
 import { validateDocument } from '../../../core/document/validate.ts';
-import { frameBytes, tellBytes } from '../../../core/render/film/frame-bytes.ts';
+import { frameBytes } from '../../../core/render/film/frame-bytes.ts';
 import { GROUP } from '../../../core/render/film/random.ts';
 import { tilesOf } from '../../../core/render/frame/render-tile.ts';
 import { groupsOf } from '../../../core/render/film/rounds.ts';
@@ -129,6 +130,6 @@ function refuseTooLarge(document: ShotDocument, sheet: Sheet, region: Region): v
   const needed = frameBytes(document, sheet) * share;
   if (needed > totalmem())
     throw conflict(
-      `${region.width} × ${region.height} pixels need about ${tellBytes(needed)} of memory and this machine has ${tellBytes(totalmem())}. Make the frame smaller, or render a region.`,
+      `${region.width} × ${region.height} pixels need about ${prettyBytes(needed)} of memory and this machine has ${prettyBytes(totalmem())}. Make the frame smaller, or render a region.`,
     );
 }

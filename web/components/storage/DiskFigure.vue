@@ -2,7 +2,7 @@
 /** What all shots hold, and what is left on the disk. */
 import { onBeforeUnmount, onMounted, ref } from 'vue';
 import type { DiskTold } from '../../../core/contracts/storage.ts';
-import { tellBytes as bytes } from '../../../core/render/film/frame-bytes.ts';
+import bytes from 'pretty-bytes';
 import { getJson } from '../../remote/client.ts';
 
 const EVERY_MS = 30_000;

@@ -7,7 +7,7 @@ import { useConfirm } from 'primevue/useconfirm';
 import { computed, ref, useTemplateRef } from 'vue';
 import type { ShotSummary } from '../../../core/contracts/events.ts';
 import type { ShotStorage } from '../../../core/contracts/storage.ts';
-import { tellBytes as bytes } from '../../../core/render/film/frame-bytes.ts';
+import bytes from 'pretty-bytes';
 import { getJson, post, remove } from '../../remote/client.ts';
 import { useMessages } from '../../stores/messages.ts';
 import StorageDialog from './StorageDialog.vue';

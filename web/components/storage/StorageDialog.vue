@@ -9,7 +9,7 @@ import Skeleton from 'primevue/skeleton';
 import { useConfirm } from 'primevue/useconfirm';
 import { onMounted, ref } from 'vue';
 import type { ShotStorage, StoredPart } from '../../../core/contracts/storage.ts';
-import { tellBytes as bytes } from '../../../core/render/film/frame-bytes.ts';
+import bytes from 'pretty-bytes';
 import { getJson, remove } from '../../remote/client.ts';
 import { useMessages } from '../../stores/messages.ts';
 
