@@ -112,10 +112,21 @@ export class Queue {
     await tx.execute(sql`select pg_notify('dusting_work', ${name})`);
   }
 
-  /** The next job, marked as ours for as long as its queue allows. */
-  async take<N extends QueueName>(name: N): Promise<{ id: string; data: Jobs[N] } | null> {
-    const [job] = await this.boss.fetch<Jobs[N]>(name, { priority: true });
-    return job ? { id: job.id, data: job.data } : null;
+  /**
+   * The next job, marked as ours for as long as its queue allows.
+   * @param note who took it, in the same transaction: a process that ends between would leave a job that nobody knows of
+   */
+  take<N extends QueueName>(
+    name: N,
+    note: (tx: Transaction, id: string) => Promise<void>,
+  ): Promise<{ id: string; data: Jobs[N] } | null> {
+    return this.db.transaction(async (tx) => {
+      const options = { priority: true, db: sqlOf(tx) } as PgBoss.FetchOptions;
+      const [job] = await this.boss.fetch<Jobs[N]>(name, options);
+      if (!job) return null;
+      await note(tx, job.id);
+      return { id: job.id, data: job.data };
+    });
   }
 
   /** Which of some queues has what goes first; null: there is nothing to do. */

@@ -6,7 +6,7 @@
 import { randomInt } from 'node:crypto';
 import { eq, sql } from 'drizzle-orm';
 import pg from 'pg';
-import type { Database } from './db/database.ts';
+import type { Database, Transaction } from './db/database.ts';
 import { takenJobs } from './db/schema.ts';
 import { isAway } from './errors.ts';
 import { log } from './log.ts';
@@ -60,9 +60,9 @@ export class TakenJobs {
     }
   }
 
-  async taken(queue: QueueName, jobId: string): Promise<void> {
+  async taken(tx: Transaction, queue: QueueName, jobId: string): Promise<void> {
     const { worker } = this;
-    await this.db
+    await tx
       .insert(takenJobs)
       .values({ jobId, queue, worker })
       .onConflictDoUpdate({ target: takenJobs.jobId, set: { worker } });

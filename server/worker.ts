@@ -62,10 +62,9 @@ async function serve(names: QueueName[]): Promise<void> {
     let idle = true;
     try {
       const name = await context.queue.first(names);
-      const job = name && (await context.queue.take(name));
+      const job = name && (await context.queue.take(name, (tx, id) => jobs.taken(tx, name, id)));
       if (name && job) {
         idle = false;
-        await jobs.taken(name, job.id);
         await settle(name, job.id, await outcomeOf(name, job.data));
       }
     } catch (error) {

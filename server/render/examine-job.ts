@@ -42,7 +42,7 @@ export async function examineRender(context: Context, scenes: Scenes, threads: R
   const [render] = await context.db.select().from(renders).where(eq(renders.id, job.renderId));
   const { step } = job;
   if (!render || !isWanted(render, step)) return;
-  const watch = watchFor(context, render, step);
+  const watch = watchFor(context, render);
   try {
     // Before the films, which may have more by the time they are read.
     const samples = step === 'first look' ? samplesOf(await leastGroups(context, render.id)) : samplesOf(render.targetGroups); // prettier-ignore
@@ -99,7 +99,7 @@ async function taskOf(
 }
 
 /** A signal for the moment when nobody wants the step any more. */
-function watchFor({ db }: Context, { id, epoch }: RenderRow, step: Step): { signal: AbortSignal; end: () => void } {
+function watchFor({ db }: Context, { id, epoch }: RenderRow): { signal: AbortSignal; end: () => void } {
   const unwanted = new AbortController();
   const timer = setInterval(() => {
     db.select()
@@ -108,7 +108,8 @@ function watchFor({ db }: Context, { id, epoch }: RenderRow, step: Step): { sign
       .then(
         // A first look that the render has outrun is told all the same.
         ([now]) => (!now || now.epoch !== epoch || now.examined === 'stopped') && unwanted.abort(),
-        (error: unknown) => isAway(error) || log.error({ error: String(error), render: id, step }, 'watching'),
+        // A database that is away is asked again at the next look.
+        () => {},
       );
   }, LOOK_EVERY_MS);
   return { signal: unwanted.signal, end: () => clearInterval(timer) };

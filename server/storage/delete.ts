@@ -47,6 +47,8 @@ export async function archiveShot({ db }: Context, code: string, archived: boole
 /** @param confirm the shot's code once more: nothing brings it back */
 export async function deleteShot(context: Context, code: string, confirm: string): Promise<void> {
   await context.db.transaction(async (tx) => {
+    const [known] = await tx.select().from(shots).where(eq(shots.code, code));
+    if (known) await lockWorkOf(tx, eq(renders.shotId, known.id), eq(trials.shotId, known.id));
     const { shot } = await lockHead(tx, code);
     if (confirm !== code)
       throw conflict(`Deleting ${code} needs its code once more; "${confirm.slice(0, 80)}" was sent.`);
@@ -84,6 +86,7 @@ export async function deleteVersion(context: Context, versionId: number): Promis
   await context.db.transaction(async (tx) => {
     const [version] = await tx.select().from(versions).where(eq(versions.id, versionId));
     if (!version) throw notFound(`version ${versionId}`);
+    await lockWorkOf(tx, eq(renders.versionId, versionId), eq(trials.versionId, versionId));
     const shot = await lockShot(tx, version.shotId);
     if (shot.headVersionId === versionId)
       throw conflict(`Version ${version.number} of ${shot.code} is the current version.`);
@@ -128,6 +131,12 @@ export async function deleteRender(context: Context, renderId: number): Promise<
   collectSoon(context);
 }
 
+/** Before the shot, in the order of all who keep a tile, a side or a forecast: what is being kept goes first, and is deleted with the rest. */
+async function lockWorkOf(tx: Transaction, ofRenders: SQL, ofTrials: SQL): Promise<void> {
+  await tx.select({ id: renders.id }).from(renders).where(ofRenders).orderBy(renders.id).for('update');
+  await tx.select({ id: trials.id }).from(trials).where(ofTrials).orderBy(trials.id).for('update');
+}
+
 async function lockShot(tx: Transaction, id: number): Promise<ShotRow> {
   const [shot] = await tx.select().from(shots).where(eq(shots.id, id)).for('update');
   return shot;
@@ -135,8 +144,6 @@ async function lockShot(tx: Transaction, id: number): Promise<ShotRow> {
 
 async function deleteRenders(tx: Transaction, ids: number[]): Promise<void> {
   if (ids.length === 0) return;
-  // A tile that is being kept goes first, and is deleted with the others; one that comes later finds no render.
-  await tx.select({ id: renders.id }).from(renders).where(inArray(renders.id, ids)).orderBy(renders.id).for('update');
   await deleteFindings(tx, inArray(findings.renderId, ids));
   for (const table of [tiles, renderLines, batches, examinations])
     await tx.delete(table).where(inArray(table.renderId, ids));

@@ -26,7 +26,7 @@ describe('queue', function () {
 
   const tiles = (batch: string) => ({ shotId: 1, renderId: 1, epoch: 0, batch, tiles: [1], groups: 1 });
   const next = async () => {
-    const job = await queue.take('tiles');
+    const job = await queue.take('tiles', async () => {});
     if (job) await queue.done('tiles', job.id);
     return job?.data.batch ?? null;
   };
@@ -82,16 +82,16 @@ describe('queue', function () {
 
   it('gives a job again when it failed, and when its taker never came back', async () => {
     await queue.send(connection.db, 'tiles', [tiles('hard')]);
-    const first = await queue.take('tiles');
+    const first = await queue.take('tiles', async () => {});
     await queue.retry(connection.db, 'tiles', first!.id, 0);
-    const second = await queue.take('tiles');
+    const second = await queue.take('tiles', async () => {});
     expect(second?.data.batch).to.equal('hard');
     // The second taker dies: after 12 s, looked at every 3 s, it is there again.
     const started = Date.now();
     let third = null;
     while (third === null && Date.now() - started < 30_000) {
       await sleep(300);
-      third = await queue.take('tiles');
+      third = await queue.take('tiles', async () => {});
     }
     expect(third?.data.batch).to.equal('hard');
     expect(Date.now() - started).to.be.within(8_000, 25_000);

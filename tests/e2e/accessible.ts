@@ -8,6 +8,11 @@ import type { Page } from '@playwright/test';
  * It runs in the page itself, without the page of its own that it would open to put frames together: ours has none.
  */
 export async function violationsOf(page: Page): Promise<string[]> {
+  // What is fading in or out has the colours of neither.
+  await page.evaluate(() => {
+    const ends = document.getAnimations().filter(({ effect }) => effect?.getComputedTiming().endTime !== Infinity);
+    return Promise.allSettled(ends.map(({ finished }) => finished));
+  });
   const builder = new AxeBuilder({ page }).options({ resultTypes: ['violations'] }).setLegacyMode(true);
   const { violations } = await builder.analyze();
   return violations
