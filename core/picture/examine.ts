@@ -7,7 +7,7 @@
 import type { LayerFacts, PictureFacts } from './brought.ts';
 import type { PictureFile, PicturePart } from '../formats/picture-file.ts';
 import { coloursOf, layersOf } from '../formats/layers.ts';
-import { floatsOf, type HealthFinding, type HealthInput } from './health/check.ts';
+import { floatsOf, luminanceBy, type HealthFinding, type HealthInput } from './health/check.ts';
 import { healthOf } from './health/health.ts';
 import { noiseStep, seenVariance, seenWeights } from './noise.ts';
 import { plainPlanes, type PlaneMeans } from './plane-means.ts';
@@ -90,11 +90,6 @@ function fileFindings(
   if (d.minX !== w.minX || d.minY !== w.minY || d.maxX !== w.maxX || d.maxY !== w.maxY)
     add('note', 'windows', `its data window, ${d.minX}, ${d.minY} to ${d.maxX}, ${d.maxY}, is not its display window, ${w.minX}, ${w.minY} to ${w.maxX}, ${w.maxY}.`); // prettier-ignore
   return findings;
-}
-
-function luminanceBy(means: PlaneMeans, colours: string[], planes: HealthInput['planes']): Float32Array {
-  const [red, green, blue] = colours.map((name) => floatsOf(planes.get(name)!));
-  return means.luminance(red, green, blue);
 }
 
 function layerFacts(

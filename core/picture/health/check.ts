@@ -49,6 +49,12 @@ export interface Examined extends HealthInput {
 export const floatsOf = (plane: ArrayLike<number>): Float32Array =>
   plane instanceof Float32Array ? plane : Float32Array.from(plane);
 
+/** Luminance of three channels by their names. */
+export function luminanceBy(means: PlaneMeans, colours: string[], planes: HealthInput['planes']): Float32Array {
+  const [red, green, blue] = colours.map((name) => floatsOf(planes.get(name)!));
+  return means.luminance(red, green, blue);
+}
+
 export interface HealthCheck {
   id: string;
   find(picture: Examined): Omit<HealthFinding, 'id'>[];

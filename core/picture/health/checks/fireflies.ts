@@ -1,7 +1,7 @@
 import { findFireflies } from '../../fireflies.ts';
 import { coloursOf, layersOf } from '../../../formats/layers.ts';
 import { plainPlanes, type PlaneMeans } from '../../plane-means.ts';
-import { floatsOf, type HealthCheck, type HealthInput } from '../check.ts';
+import { luminanceBy, type HealthCheck, type HealthInput } from '../check.ts';
 
 /** Single pixels far above their surroundings, from light that was found by chance. */
 export const definition: HealthCheck = {
@@ -25,13 +25,9 @@ function fireflies({ planes, width, height }: HealthInput, means: PlaneMeans) {
   const albedo = layers
     .map((layer) => (/albedo/i.test(layer.name) ? coloursOf(layer) : null))
     .find((one) => one !== null);
-  const luminanceOf = (names: string[]) => {
-    const [red, green, blue] = names.map((name) => floatsOf(planes.get(name)!));
-    return means.luminance(red, green, blue);
-  };
-  const luminance = luminanceOf(channels);
+  const luminance = luminanceBy(means, channels, planes);
   return {
     channels,
-    ...findFireflies({ luminance, width, height, albedo: albedo ? luminanceOf(albedo) : null }),
+    ...findFireflies({ luminance, width, height, albedo: albedo ? luminanceBy(means, albedo, planes) : null }),
   };
 }
