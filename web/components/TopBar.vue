@@ -49,7 +49,7 @@ const stations = computed<Station[]>(() => {
           ? `${open.value} open`
           : 'none open'
         : render?.examined === 'waiting'
-          ? `${render.looked.length} of ${render.looked.length + render.toLook.length} looked`
+          ? `${render.looked.length} of ${render.looked.length + render.toLook.length}`
           : '',
       state: examined ? (open.value && !atTrial ? 'here' : 'done') : 'open',
       go: () => {
@@ -204,7 +204,8 @@ useWorkDone(computed(() => job.value?.what ?? null));
     </nav>
     <span v-if="!shot.connected" class="tag" role="status">Server not responding; reconnecting …</span>
     <div v-else-if="job" class="run" role="status">
-      <ProgressBar :value="Math.round(100 * job.progress)" :show-value="false" :aria-label="job.what" />
+      <!-- A bar of its own for each: one that is full does not run back when the next begins. -->
+      <ProgressBar :key="job.key" :value="Math.round(100 * job.progress)" :show-value="false" :aria-label="job.what" />
       <span class="num">{{ percent(job.progress) }}</span> <span class="what">{{ job.what }}</span>
       <span v-if="left" class="dim num left">{{ left }} left</span>
       <Button severity="secondary" variant="text" :aria-label="`Cancel ${job.what}`" @click="job.stop()">Cancel</Button>
