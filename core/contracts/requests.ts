@@ -16,6 +16,8 @@ const ControlValues = Type.Record(Type.String({ pattern: '^(/[A-Za-z0-9_.-]+){1,
   minProperties: 1,
   maxProperties: 5000,
 });
+/** Items of a document, by their pointers. */
+const Items = Type.Array(Type.String({ pattern: '^/[a-z]+/[A-Za-z0-9_.-]+$' }), { minItems: 1, maxItems: 5000 });
 
 export const ArchiveRequest = Type.Object({ archived: Type.Boolean() }, closed);
 
@@ -31,15 +33,19 @@ export const ContinueRequest = Type.Object(
 );
 export type ContinueRequest = Static<typeof ContinueRequest>;
 
-/** Sets controls, those of a sheet in one or both: a new version. `base` is the version the page showed. */
+/**
+ * Sets controls, those of a sheet in one or both, adds items where a pointer names one that is not there, and takes items out: a
+ * new version. `base` is the version the page showed.
+ */
 export const DialRequest = Type.Object(
   {
     base: RowId,
     sheets: Type.Array(SheetName, { minItems: 1, maxItems: 2, uniqueItems: true }),
-    values: ControlValues,
+    values: Type.Record(Type.String({ pattern: '^(/[A-Za-z0-9_.-]+){1,5}$' }), Type.Unknown(), { ...closed, maxProperties: 5000 }),
+    remove: Type.Optional(Items),
   },
   closed,
-);
+); // prettier-ignore
 export type DialRequest = Static<typeof DialRequest>;
 
 /** Tries a remedy of a finding, or values of one's own (`finding` null). */
@@ -52,9 +58,7 @@ export const TrialRequest = Type.Object(
     sheet: SheetName,
     values: Type.Union([ControlValues, Type.Null()]),
     /** Of the items that a remedy does the same thing to, those it is tried for, by their pointers; all where it is left out. */
-    only: Type.Optional(
-      Type.Array(Type.String({ pattern: '^/[a-z]+/[A-Za-z0-9_.-]+$' }), { minItems: 1, maxItems: 5000 }),
-    ),
+    only: Type.Optional(Items),
     /** What it is called, where the values do not say it best. */
     title: Type.Optional(Type.String({ minLength: 1, maxLength: 200 })),
   },

@@ -28,18 +28,25 @@ export function changedControls(a: ShotDocument, sheetA: SheetName, b: ShotDocum
   return told.length > MOST ? [...told.slice(0, MOST), `and ${told.length - MOST} more`] : told;
 }
 
-function changesOf(a: ShotDocument, b: ShotDocument, item: Item): string[] {
-  const values = new Map(controlsOf(a, item).map((control) => [control.pointer, control.value]));
-  return controlsOf(b, item).flatMap(({ pointer, label, value }) => {
-    const was = values.get(pointer);
+/** @param item one that stands in both documents */
+export function changesOf(a: ShotDocument, b: ShotDocument, item: Item): string[] {
+  const values = new Map(controlsOf(a, item).map((control) => [control.key, control.value]));
+  return controlsOf(b, item).flatMap(({ key, label, unit, value }) => {
+    const was = values.get(key);
     return JSON.stringify(was) === JSON.stringify(value)
       ? []
-      : [`${item.name}, ${label}: ${show(was)} → ${show(value)}`];
+      : [`${item.group === 'Shot' ? '' : `${item.name}, `}${label}: ${show(was, unit)} → ${show(value, unit)}`];
   });
 }
 
-function show(value: unknown): string {
+/** A value as it is told; numbers to six digits, each with its unit. */
+export function show(value: unknown, unit = ''): string {
   if (value === null || value === undefined) return 'none';
+  if (typeof value === 'boolean') return value ? 'on' : 'off';
+  if (typeof value === 'number')
+    return `${Number(value.toPrecision(6))}${unit === '°' || unit === '' ? unit : ` ${unit}`}`;
+  if (Array.isArray(value) && value.every((one) => typeof one === 'number'))
+    return `${value.map((one) => Number(one.toPrecision(6))).join(', ')}${unit === '°' ? unit : unit && ` ${unit}`}`;
   const text = typeof value === 'string' ? value : JSON.stringify(value);
   return text.length > 60 ? `${text.slice(0, 60)} …` : text;
 }

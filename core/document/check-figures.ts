@@ -38,6 +38,8 @@ export function checkFigures(document: ShotDocument, problems: Problem[]): void 
       );
   }
   for (const [id, map] of Object.entries(document.maps)) if ('stops' in map) rising(`/maps/${id}/stops`, map.stops);
+  for (const [id, { near, far }] of Object.entries(document.cameras))
+    if (far !== null && near >= far) tell(`/cameras/${id}/near`, near, `less than ${far}, its far plane`);
   rising('/environment/stops', document.environment.stops);
   if (document.environment.kind === 'image' && document.environment.texture === null)
     tell('/environment/texture', null, 'the id of a texture, for the environment is an image');

@@ -7,6 +7,7 @@
  */
 import {
   defaultBackground,
+  defaultCamera,
   defaultCoat,
   defaultEnvironment,
   defaultFog,
@@ -36,6 +37,7 @@ export function completeDocument(value: unknown): unknown {
     lights: {},
     frame: 1,
     ...value,
+    ...each(value, 'cameras', (item) => fill(defaultCamera(), item)),
     ...each(value, 'maps', completeMap),
     ...each(value, 'coats', completeCoat),
     ...each(value, 'materials', (item) => fill(defaultMaterial(), item)),

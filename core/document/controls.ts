@@ -5,10 +5,12 @@
  * @example
  * for (const item of itemsOf(document)) for (const control of controlsOf(document, item)) show(control);
  */
+import { isPlain, partOf, PLACEMENT_PARTS, type PlacementPart } from '../data/placement.ts';
+import type { Transform } from '../data/transform.ts';
 import type { ShotDocument } from './schema.ts';
 import { Background, Environment, Fog, Light } from './schema/light.ts';
 import { MapSchemas, Material, OwnCoat } from './schema/surface.ts';
-import { SceneObject } from './schema/things.ts';
+import { Camera, SceneObject } from './schema/things.ts';
 
 /** The parts of JSON schema that our schemas are made of. */
 interface Node {
@@ -21,20 +23,32 @@ interface Node {
   maxItems?: number;
   minimum?: number;
   maximum?: number;
+  exclusiveMinimum?: number;
+  exclusiveMaximum?: number;
   pattern?: string;
   maxLength?: number;
   description?: string;
 }
 
 export interface Control {
+  /** What tells it from all others: its pointer, and the part of a transform that it sets. */
+  key: string;
   /** JSON pointer in the document. */
   pointer: string;
+  /** Which part of the transform at `pointer` it sets, see `data/placement.ts`; null: the value itself. */
+  part: PlacementPart | null;
   label: string;
   /** `numbers`: a few of them; `colour`: linear Rec.709; `list`: ids; `text`: JSON that is checked as a whole. */
   kind: 'number' | 'choice' | 'switch' | 'numbers' | 'colour' | 'list' | 'name' | 'text';
   min?: number;
   max?: number;
   whole?: boolean;
+  /** What the arrow keys change it by. */
+  step?: number;
+  /** Digits after the point that are worth showing. */
+  digits?: number;
+  /** What the numbers are called, where they are axes. */
+  axes?: readonly string[];
   /** The value may be absent. */
   optional: boolean;
   choices?: string[];
@@ -47,13 +61,16 @@ export interface Control {
 export interface Item {
   /** JSON pointer of the item. */
   pointer: string;
-  group: 'Lights' | 'Environment' | 'Materials' | 'Maps' | 'Coats' | 'Objects';
+  group: 'Shot' | 'Cameras' | 'Lights' | 'Environment' | 'Materials' | 'Maps' | 'Coats' | 'Objects';
   id: string;
   name: string;
 }
 
 export function itemsOf(document: ShotDocument): Item[] {
-  const named = (group: Item['group'], part: 'lights' | 'materials' | 'maps' | 'coats' | 'objects'): Item[] =>
+  const named = (
+    group: Item['group'],
+    part: 'cameras' | 'lights' | 'materials' | 'maps' | 'coats' | 'objects',
+  ): Item[] =>
     Object.entries(document[part]).map(([id, item]) => ({
       pointer: `/${part}/${id}`,
       group,
@@ -67,6 +84,8 @@ export function itemsOf(document: ShotDocument): Item[] {
     name,
   });
   return [
+    { pointer: '/frame', group: 'Shot', id: 'frame', name: 'frame and camera' },
+    ...named('Cameras', 'cameras'),
     ...named('Lights', 'lights'),
     single('environment', 'environment'),
     ...(document.background ? [single('background', 'view background')] : []),
@@ -80,6 +99,7 @@ export function itemsOf(document: ShotDocument): Item[] {
 
 export function controlsOf(document: ShotDocument, { pointer }: Pick<Item, 'pointer'>): Control[] {
   const [, part, id] = pointer.split('/');
+  if (part === 'frame' || part === 'camera') return shotControls(document);
   const value = (id === undefined ? document[part as 'fog'] : document[part as 'lights'][id]) as Record<
     string,
     unknown
@@ -88,8 +108,25 @@ export function controlsOf(document: ShotDocument, { pointer }: Pick<Item, 'poin
   return schema ? walk(document, schema, value, pointer, '') : [];
 }
 
+/** Which frame is rendered, and through which camera. */
+function shotControls(document: ShotDocument): Control[] {
+  const { frame, camera, cameras } = document;
+  return [
+    {
+      key: '/frame', pointer: '/frame', part: null, label: 'Frame', kind: 'number', min: -1e6, max: 1e7, whole: true, step: 1,
+      optional: false, unit: '', help: 'frame number; what moves stands where its keys put it then', value: frame,
+    },
+    {
+      key: '/camera', pointer: '/camera', part: null, label: 'Camera', kind: 'choice', choices: Object.keys(cameras),
+      optional: false, unit: '', help: 'the camera to look through', value: camera,
+    },
+  ]; // prettier-ignore
+}
+
 function schemaOf(part: string, value: Record<string, unknown>): Node | null {
   switch (part) {
+    case 'cameras':
+      return Camera as Node;
     case 'lights':
       return variant(Light as Node, value);
     case 'maps':
@@ -113,11 +150,15 @@ const variant = ({ anyOf }: Node, { kind }: Record<string, unknown>): Node | nul
   anyOf!.find((node) => node.properties?.kind?.const === kind) ?? null;
 
 /** Keys that are not set by hand: what something is, and where a scene program put it. */
-const FIXED = new Set(['kind', 'transform', 'keys', 'mesh', 'object', 'file', 'item', 'override', 'box']);
+const FIXED = new Set(['kind', 'keys', 'mesh', 'object', 'file', 'item', 'override', 'box']);
 
 /** Names of the trade where the words of the keys make none, by keys from the item on. */
 const LABELS: Record<string, string> = {
   ior: 'Index of refraction',
+  fieldOfView: 'Angle of view',
+  near: 'Near plane',
+  far: 'Far plane',
+  fStop: 'F-number',
   uvSet: 'UV set',
   stops: 'Gradient stops',
   'lights/mode': 'Light linking',
@@ -148,15 +189,53 @@ function walk(
     if (FIXED.has(key) && key !== 'kind') return [];
     const at = `${pointer}/${key}`;
     const path = prefix === '' ? key : `${prefix}/${key}`;
+    if (key === 'transform') return placementControls(at, value);
     if (node.properties) return walk(document, node, value[key] as Record<string, unknown>, at, path);
     const label = LABELS[path] ?? path.split('/').map(wordsOf).join(' ').replace(/ [A-Z]/g, (one) => one.toLowerCase()); // prettier-ignore
     const control = controlOf(document, node, key);
-    return control ? [{ ...control, pointer: at, label, ...helpOf(node), value: value[key] }] : [];
+    return control ? [{ ...control, key: at, pointer: at, part: null, label, ...helpOf(node), value: value[key] }] : [];
   });
+}
+
+const AXES = ['X', 'Y', 'Z'] as const;
+const BOUND = 1e9;
+/** How parts of a transform are set; angles about axes and where a sun stands turn round and round. */
+const PLACEMENTS: Record<PlacementPart, Pick<Control, 'label' | 'kind' | 'min' | 'max' | 'step' | 'digits' | 'unit' | 'help'>> = {
+  elevation: { label: 'Elevation', kind: 'number', min: -90, max: 90, step: 1, digits: 3, unit: '°', help: 'height of the sun above the horizon, degrees' },
+  azimuth: { label: 'Azimuth', kind: 'number', min: 0, max: 360, step: 1, digits: 3, unit: '°', help: 'where the sun stands, degrees from north (−Z) by way of east (+X)' },
+  position: { label: 'Position', kind: 'numbers', min: -BOUND, max: BOUND, step: 0.1, unit: 'm', help: 'metres in the world' },
+  rotation: { label: 'Rotation', kind: 'numbers', min: -360, max: 360, step: 1, unit: '°', help: 'degrees about X, Y and Z, applied Z first, then X, then Y' },
+  scale: { label: 'Scale', kind: 'numbers', min: -BOUND, max: BOUND, step: 0.05, unit: '', help: 'factors along its own axes; a negative one mirrors' },
+}; // prettier-ignore
+
+/** What of a transform means anything for the item it is of: a sun stands nowhere, and lights and cameras have no scale. */
+function placementParts({ kind, cone, fieldOfView }: Record<string, unknown>): readonly PlacementPart[] {
+  if (kind === 'distant') return ['elevation', 'azimuth'];
+  if (kind === 'mesh') return [];
+  if (kind === 'point' && cone === undefined) return ['position'];
+  return fieldOfView !== undefined || kind !== undefined ? ['position', 'rotation'] : ['position', 'rotation', 'scale'];
+}
+
+/** Controls of a transform; of one that is sheared the position alone, for it has no rotation and scale that make it. */
+function placementControls(pointer: string, item: Record<string, unknown>): Control[] {
+  const transform = item.transform as Transform;
+  const parts = placementParts(item);
+  return PLACEMENT_PARTS.filter((part) => parts.includes(part) && (part === 'position' || isPlain(transform))).map((part) => ({
+    ...PLACEMENTS[part],
+    key: `${pointer}#${part}`,
+    pointer,
+    part,
+    ...(PLACEMENTS[part].kind === 'numbers' ? { axes: AXES } : {}),
+    optional: false,
+    value: partOf(transform, part),
+  })); // prettier-ignore
 }
 
 /** Keys whose three numbers are a colour. */
 const COLOURS = /colour$|^emission$/i;
+
+/** How far inside of a bound that it may not reach a number is kept. */
+const INSIDE = 1e-3;
 
 type Shape = Pick<Control, 'kind' | 'min' | 'max' | 'whole' | 'optional' | 'choices'>;
 
@@ -168,7 +247,8 @@ function controlOf(document: ShotDocument, node: Node, key: string): Shape | nul
     const inner = some.length === 1 ? controlOf(document, some[0], key) : null;
     return inner && { ...inner, optional: true };
   }
-  const { minimum: min, maximum: max } = node;
+  const { exclusiveMinimum: above, exclusiveMaximum: below } = node;
+  const { minimum: min = above === undefined ? above : above + INSIDE, maximum: max = below === undefined ? below : below - INSIDE } = node;
   switch (node.type) {
     case 'number':
     case 'integer':
@@ -196,11 +276,13 @@ function controlOf(document: ShotDocument, node: Node, key: string): Shape | nul
   }
 }
 
-const UNITS = /W\/\(sr m²\)|W\/sr|W\/m²|1\/m|metres|degrees|pixels/;
+const UNITS = /millimetres|W\/\(sr m²\)|W\/sr|W\/m²|1\/m|metres|degrees|pixels/;
+
+const UNIT_SIGNS: Record<string, string> = { millimetres: 'mm', metres: 'm', degrees: '°' };
 
 function helpOf({ description = '' }: Node): { unit: string; help: string } {
   const unit = UNITS.exec(description)?.[0] ?? '';
-  return { unit: unit === 'metres' ? 'm' : unit === 'degrees' ? '°' : unit, help: description };
+  return { unit: UNIT_SIGNS[unit] ?? unit, help: description };
 }
 
 /** Keys that name an item, and the part of the document it stands in. */

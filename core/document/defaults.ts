@@ -2,6 +2,7 @@
 import { identity } from '../data/transform.ts';
 import type {
   BackgroundSpec,
+  CameraSpec,
   CoatSpec,
   EmitterSpec,
   EnvironmentSpec,
@@ -50,6 +51,17 @@ export const defaultMaterial = (): MaterialSpec => ({
   sampledAsLight: true,
   lightGroup: '',
   reach: { distance: null, bounces: null },
+});
+
+/** All but where it stands and what it sees. */
+export const defaultCamera = (): Omit<CameraSpec, 'transform' | 'fieldOfView'> => ({
+  name: '',
+  sensorHeight: 24,
+  pixelAspect: 1,
+  near: 0,
+  far: null,
+  fStop: null,
+  focusDistance: 5,
 });
 
 export const defaultCoat = (): CoatSpec => ({ kind: 'coat', name: '', strength: 1, roughness: 0.05 });

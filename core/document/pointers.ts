@@ -5,6 +5,8 @@
 import type { SheetName } from './schema.ts';
 
 const PARTS = [
+  'frame',
+  'camera',
   'cameras',
   'meshes',
   'textures',

@@ -5,7 +5,7 @@
  * valuesPatch(document, ['preview'], { '/samples': 64, '/objects/chimney/seeThroughShadows': true });
  */
 import { applyPatch, replaceValues, valueAt, type JsonPatch } from './patch.ts';
-import { isOfDocument, placesOf, tellPointer } from './pointers.ts';
+import { placesOf } from './pointers.ts';
 import { InvalidInput } from './problem.ts';
 import type { SheetName, ShotDocument } from './schema.ts';
 import { validateDocument } from './validate.ts';
@@ -14,7 +14,7 @@ import { validateDocument } from './validate.ts';
 export type ControlValues = Record<string, unknown>;
 
 /** Parts of a document whose items a value may add. */
-const GROWS = /^\/(lights|materials|coats)\/[A-Za-z0-9_.-]+$/;
+const GROWS = /^\/(cameras|lights|objects|materials|maps|textures|coats)\/[A-Za-z0-9_.-]+$/;
 
 /**
  * The patch that sets values, those of a sheet in each of some sheets.
@@ -43,14 +43,3 @@ function stands(document: ShotDocument, place: string): boolean {
 /** The document with values set, checked as a whole. */
 export const withValues = (document: ShotDocument, sheets: SheetName[], values: ControlValues): ShotDocument =>
   validateDocument(applyPatch(document, valuesPatch(document, sheets, values)), document.code);
-
-/** "limits transmission 20, lights sun angle 0.53". */
-export const tellValues = (values: ControlValues): string =>
-  Object.entries(values)
-    .map(([pointer, value]) => `${tellPointer(pointer)} ${tellValue(pointer, value)}`)
-    .join(', ');
-
-function tellValue(pointer: string, value: unknown): string {
-  if (typeof value === 'string') return value;
-  return isOfDocument(pointer) && GROWS.test(pointer) ? 'new' : JSON.stringify(value);
-}

@@ -116,6 +116,17 @@ export interface SourceCamera {
   /** Metres. */
   near: number | null;
   far: number | null;
+  /** Null when the file does not say. */
+  lens: SourceLens | null;
+}
+
+export interface SourceLens {
+  /** Millimetres. */
+  sensorHeight: number;
+  /** Null: a pinhole. */
+  fStop: number | null;
+  /** Metres; null when the file does not say. */
+  focusDistance: number | null;
 }
 
 export interface SourceLight {

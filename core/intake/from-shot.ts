@@ -62,16 +62,17 @@ class ShotReading {
         facing: object.facing,
       });
     }
-    for (const [id, { name, transform, fieldOfView }] of Object.entries(document.cameras)) {
+    for (const [id, { name, transform, ...camera }] of Object.entries(document.cameras)) {
       const node =
         scene.nodes.push({ ...plainNode(`/cameras/${id}`, `/cameras/${id}`), local: transform, world: transform }) - 1;
       scene.cameras.push({
         name: name || id,
         node,
-        fieldOfView,
-        aspect: final.width / final.height,
-        near: null,
-        far: null,
+        fieldOfView: camera.fieldOfView,
+        aspect: (final.width / final.height) * camera.pixelAspect,
+        near: camera.near || null,
+        far: camera.far,
+        lens: camera,
       });
     }
     const all = { mode: 'all' as const, paths: [] };

@@ -5,13 +5,25 @@
 import { determinant, lookAt, type Transform } from '../data/transform.ts';
 import { trianglesOf } from '../data/poly-mesh.ts';
 import { checkMesh } from '../data/mesh.ts';
-import { defaultEnvironment, defaultMaterial, defaultObject, defaultSheet } from '../document/defaults.ts';
-import type { LightSpec, LinkSpec, Sheet, ShotDocument } from '../document/schema.ts';
+import {
+  defaultCamera,
+  defaultEnvironment,
+  defaultMaterial,
+  defaultObject,
+  defaultSheet,
+} from '../document/defaults.ts';
+import type { CameraSpec, LightSpec, LinkSpec, Sheet, ShotDocument } from '../document/schema.ts';
 import { validateDocument } from '../document/validate.ts';
 import { writeGlb } from '../formats/gltf.ts';
 import { polygonData, type PolygonData } from '../formats/gltf/polygons.ts';
 import { fileName } from '../formats/paths.ts';
-import { plainTexture, type Remark, type SourceLink, type SourceScene } from '../formats/source-scene.ts';
+import {
+  plainTexture,
+  type Remark,
+  type SourceLens,
+  type SourceLink,
+  type SourceScene,
+} from '../formats/source-scene.ts';
 import { FreeIds } from './ids.ts';
 import { ShotSurfaces } from './shot-surfaces.ts';
 
@@ -235,7 +247,7 @@ class ShotMaking {
 
   private cameras(): void {
     const { document, scene } = this;
-    for (const { name, node, fieldOfView } of scene.cameras) {
+    for (const { name, node, fieldOfView, near, far, lens } of scene.cameras) {
       if (!(fieldOfView > 0 && fieldOfView < 180)) {
         const what =
           fieldOfView === 0 ? 'has a parallel projection' : `has an angle of view of ${fieldOfView.toFixed(2)}°`;
@@ -244,9 +256,12 @@ class ShotMaking {
       }
       const id = this.ids.of(document.cameras, name);
       document.cameras[id] = {
+        ...defaultCamera(),
         name: name.slice(0, 200),
         fieldOfView,
         transform: rigid(node < 0 ? null : scene.nodes[node].world),
+        ...planesOf(near, far),
+        ...lensOf(lens),
       };
       if (scene.settings.camera && scene.settings.camera.endsWith(`/${name}`)) document.camera = id;
     }
@@ -281,8 +296,24 @@ class ShotMaking {
     const fieldOfView = 40;
     const away = radius / Math.sin((fieldOfView * Math.PI) / 360);
     const from = [middle[0], middle[1] + away * 0.3, middle[2] + away * 0.95];
-    return { name: 'all', fieldOfView, transform: lookAt(from, middle) };
+    return { ...defaultCamera(), name: 'all', fieldOfView, transform: lookAt(from, middle) };
   }
+}
+
+/** What a camera sees between; planes that make no sense are left to preflight to tell of and do not clip. */
+function planesOf(near: number | null, far: number | null): Partial<CameraSpec> {
+  const [from, to] = [Math.max(0, near ?? 0), far ?? Infinity];
+  return from < to ? { near: Math.min(1e9, from), far: to < 1e9 && to > 1e-6 ? to : null } : {};
+}
+
+function lensOf(lens: SourceLens | null): Partial<CameraSpec> {
+  if (!lens) return {};
+  const within = (value: number, least: number, most: number) => Math.min(most, Math.max(least, value));
+  return {
+    sensorHeight: within(lens.sensorHeight, 0.1, 1000),
+    fStop: lens.fStop === null || lens.focusDistance === null ? null : within(lens.fStop, 0.1, 1000),
+    ...(lens.focusDistance === null ? {} : { focusDistance: within(lens.focusDistance, 1e-4, 1e9) }),
+  };
 }
 
 function codeOf(file: string): string {

@@ -10,6 +10,7 @@
 import type { Mesh } from '../../core/data/mesh.ts';
 import { lookAt, multiply, rotationX, rotationY, translation, type Transform } from '../../core/data/transform.ts';
 import {
+  defaultCamera,
   defaultLight,
   defaultMap,
   defaultMaterial,
@@ -99,6 +100,7 @@ export async function buildJarShelf(): Promise<DemoShot> {
     camera: 'shelf',
     cameras: {
       shelf: {
+        ...defaultCamera(),
         name: 'shelf camera',
         transform: lookAt([0.065, 0.165, 0.95], [0.012, 0.068, 0]),
         fieldOfView: 19,

@@ -6,7 +6,7 @@ import { alikeItems, forItems } from '../../core/document/alike-items.ts';
 import { canonicalText } from '../../core/document/canonical.ts';
 import { InvalidInput } from '../../core/document/problem.ts';
 import type { JsonPatch } from '../../core/document/patch.ts';
-import { tellValues, type ControlValues } from '../../core/document/set-values.ts';
+import type { ControlValues } from '../../core/document/set-values.ts';
 import type { Context } from '../context.ts';
 import type { Transaction } from '../db/database.ts';
 import { decisions, findings, renders, shots, trials } from '../db/schema.ts';
@@ -36,7 +36,7 @@ export async function createTrial(context: Context, code: string, request: Trial
       patch: made?.patch,
       region: wanted,
     };
-    const { patch, region } = await context.documents.tryValues(task);
+    const { patch, region, told } = await context.documents.tryValues(task);
     const files = made?.files ?? {};
     if (patch.length === 0 && Object.keys(files).length === 0)
       throw conflict(`All of it stands like that already in the ${request.sheet} sheet: nothing to try.`);
@@ -47,7 +47,7 @@ export async function createTrial(context: Context, code: string, request: Trial
         number: await nextNumber(tx, shot.id),
         findingId: request.finding,
         remedyId: request.remedy,
-        title: asked.title,
+        title: (asked.title ?? told).slice(0, 200),
         versionId: head.id,
         sheet: request.sheet,
         patch: canonicalText(patch),
@@ -118,7 +118,7 @@ async function whatToTry(tx: Transaction, shotId: number, request: TrialRequest)
   if (request.finding === null) {
     if (!request.values)
       throw new InvalidInput('trial', [{ path: '/values', value: 'null', expected: 'dials to try, or a finding' }]);
-    return { title: request.title ?? tellValues(request.values).slice(0, 200), values: request.values, finding: null };
+    return { title: request.title ?? null, values: request.values, finding: null };
   }
   const found = await findingOf(tx, shotId, request.finding);
   const { title, change, predicted } = remedyIn(found, request.remedy);

@@ -36,11 +36,14 @@ export async function headOf(db: Context['db'], code: string): Promise<VersionRo
 }
 
 export interface VersionChange {
-  reason: string;
+  /** In words; made of what the change says of itself. */
+  reason: string | ((told: string) => string);
   patch?: JsonPatch;
   /** Values that are set besides the patch, those of sheets in each of `sheets`. */
   values?: ControlValues;
   sheets?: SheetName[];
+  /** Items that are taken out, by their pointers. */
+  remove?: string[];
   /** Hashes of files that are new with it, by path. */
   files?: Record<string, string>;
 }
@@ -54,10 +57,10 @@ export async function addVersion(
   tx: Transaction,
   shot: ShotRow,
   head: VersionRow,
-  { reason, patch: given = [], values = {}, sheets = [], files = {} }: VersionChange,
+  { reason, patch: given = [], values = {}, sheets = [], remove = [], files = {} }: VersionChange,
 ): Promise<VersionRow | null> {
-  const task = { document: head.document, code: shot.code, patch: given, sheets, values };
-  const { patch, document } = await context.documents.changeDocument(task);
+  const task = { document: head.document, code: shot.code, patch: given, sheets, values, remove };
+  const { patch, document, told } = await context.documents.changeDocument(task);
   if (patch.length === 0 && Object.keys(files).length === 0) return null;
   const [{ last }] = await tx
     .select({ last: max(versions.number) })
@@ -72,7 +75,7 @@ export async function addVersion(
       document,
       manifest: canonicalText({ ...(JSON.parse(head.manifest) as Record<string, string>), ...files }),
       patch: canonicalText(patch),
-      reason,
+      reason: typeof reason === 'string' ? reason : reason(told),
     })
     .returning();
   await queuePreflight(context, tx, version.id);

@@ -1,6 +1,7 @@
 /** A shot that renders in a second or two and has glass that a limit cuts: three panes before a lit wall. */
 import { lookAt } from '../../core/data/transform.ts';
 import {
+  defaultCamera,
   defaultLight,
   defaultMaterial,
   defaultObject,
@@ -37,7 +38,7 @@ export async function smallShot(code: string, sheet: Partial<Sheet> = {}): Promi
     name: 'three panes',
     frame: 1,
     camera: 'main',
-    cameras: { main: { name: 'main', transform: lookAt([0, 0, 4], [0, 0, 0]), fieldOfView: 30 } },
+    cameras: { main: { ...defaultCamera(), name: 'main', transform: lookAt([0, 0, 4], [0, 0, 0]), fieldOfView: 30 } },
     meshes: Object.fromEntries(meshes.map(({ name }, mesh) => [name, { file: 'geometry/panes.glb', mesh, primitive: 0 }])),
     textures: {},
     maps: {},

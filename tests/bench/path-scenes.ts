@@ -1,7 +1,7 @@
 /** Scenes that path tracing is measured on, small enough to be told to a program in another language. */
 import type { Mesh } from '../../core/data/mesh.ts';
 import { identity, lookAt, multiply, rotationX, translation } from '../../core/data/transform.ts';
-import { defaultLight, evenEnvironment } from '../../core/document/defaults.ts';
+import { defaultCamera, defaultLight, evenEnvironment } from '../../core/document/defaults.ts';
 import type { LightSpec, MaterialSpec } from '../../core/document/schema.ts';
 import { box, lathe } from '../../demo/shapes.ts';
 import { scene, sphere, square, type TestScene } from '../unit/helpers.ts';
@@ -38,7 +38,12 @@ const jar = lathe([[0, 0], [0.35, 0], [0.35, 0.8], [0.25, 1], [0.2, 1], [0.3, 0.
 export const pathScenes: Record<string, () => TestScene> = {
   'room, 12 k triangles': () => {
     const test = scene([{ mesh: room(), material: matt(0.7) }], { lights: { light: ceiling(4.9, 3) } }, { ...SHEET, ...depth(4, 0) }); // prettier-ignore
-    test.document.cameras.main = { name: '', transform: lookAt([0, 1, 4.8], [0, 0, 0]), fieldOfView: 60 };
+    test.document.cameras.main = {
+      ...defaultCamera(),
+      name: '',
+      transform: lookAt([0, 1, 4.8], [0, 0, 0]),
+      fieldOfView: 60,
+    };
     return test;
   },
   '20 glass jars and a mirror': () => {
@@ -57,7 +62,12 @@ export const pathScenes: Record<string, () => TestScene> = {
       { lights: { light: ceiling(4, 2) } },
       { ...SHEET, ...depth(4, 12) },
     );
-    test.document.cameras.main = { name: '', transform: lookAt([0, 1.6, 4.5], [0, 0.4, -1.5]), fieldOfView: 45 };
+    test.document.cameras.main = {
+      ...defaultCamera(),
+      name: '',
+      transform: lookAt([0, 1.6, 4.5], [0, 0.4, -1.5]),
+      fieldOfView: 45,
+    };
     return test;
   },
   'sphere, 500 k triangles': () => {
@@ -66,7 +76,12 @@ export const pathScenes: Record<string, () => TestScene> = {
       { environment: evenEnvironment([1, 1, 1]) },
       { ...SHEET, ...depth(4, 0) },
     );
-    test.document.cameras.main = { name: '', transform: lookAt([0, 0, 3.5], [0, 0, 0]), fieldOfView: 40 };
+    test.document.cameras.main = {
+      ...defaultCamera(),
+      name: '',
+      transform: lookAt([0, 0, 3.5], [0, 0, 0]),
+      fieldOfView: 40,
+    };
     return test;
   },
 };

@@ -5,6 +5,7 @@
 import type { Mesh } from '../../core/data/mesh.ts';
 import { identity, lookAt, multiply, rotationY, scaling, translation } from '../../core/data/transform.ts';
 import {
+  defaultCamera,
   defaultLight,
   defaultMaterial,
   defaultObject,
@@ -53,7 +54,7 @@ export class Draft {
       name: 'blind',
       frame: 1,
       camera: 'main',
-      cameras: { main: { name: '', transform: lookAt([draw.within(-1, 1), draw.within(1.2, 2.2), 4.6], [0, 0.5, 0]), fieldOfView: draw.within(28, 38) } },
+      cameras: { main: { ...defaultCamera(), name: '', transform: lookAt([draw.within(-1, 1), draw.within(1.2, 2.2), 4.6], [0, 0.5, 0]), fieldOfView: draw.within(28, 38) } },
       meshes: {},
       textures: {},
       maps: {},

@@ -1,7 +1,14 @@
 /** Controls of lights and objects, each against what geometry or optics say it must do. */
 import { expect } from 'chai';
 import { lookAt, multiply, rotationY, translation } from '../../core/data/transform.ts';
-import { defaultFog, defaultLight, defaultMap, defaultObject, evenEnvironment } from '../../core/document/defaults.ts';
+import {
+  defaultCamera,
+  defaultFog,
+  defaultLight,
+  defaultMap,
+  defaultObject,
+  evenEnvironment,
+} from '../../core/document/defaults.ts';
 import type { LightSpec, ObjectSpec, Sheet, ShotDocument } from '../../core/document/schema.ts';
 import { fresnelDielectric } from '../../core/materials/fresnel.ts';
 import { pictureOf } from '../../core/render/film/film-picture.ts';
@@ -358,7 +365,7 @@ describe('bounced clamp and roughness floor', () => {
         { mesh: box([-2, -2, -2.1], [2, 2, -2]), material: { metallic: 1, roughness, baseColour: [1, 1, 1] } },
         { mesh: box([2, -2, -2], [2.1, 2, 2]), material: { baseColour: [0.5, 0.5, 0.5], specular: 0 } },
       ],
-      { lights: { lamp: { ...defaultLight('point'), transform: translation(0, 0, 0), intensity: 3, radius: 0.05 } }, cameras: { main: { name: '', transform: lookAt([-1.2, -0.6, 1.6], [1.2, -1.8, -1.6]), fieldOfView: 60 } } }, // prettier-ignore
+      { lights: { lamp: { ...defaultLight('point'), transform: translation(0, 0, 0), intensity: 3, radius: 0.05 } }, cameras: { main: { ...defaultCamera(), name: '', transform: lookAt([-1.2, -0.6, 1.6], [1.2, -1.8, -1.6]), fieldOfView: 60 } } }, // prettier-ignore
       { samples: 64, ...sheet },
     );
   const passes = (sheet: Partial<Sheet>, roughness = 0) => {

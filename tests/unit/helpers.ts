@@ -2,7 +2,13 @@
 import { luminance } from '../../core/data/colour.ts';
 import type { Mesh } from '../../core/data/mesh.ts';
 import { lookAt } from '../../core/data/transform.ts';
-import { defaultEnvironment, defaultMaterial, defaultObject, defaultSheet } from '../../core/document/defaults.ts';
+import {
+  defaultCamera,
+  defaultEnvironment,
+  defaultMaterial,
+  defaultObject,
+  defaultSheet,
+} from '../../core/document/defaults.ts';
 import type { MaterialSpec, ObjectSpec, Sheet, ShotDocument } from '../../core/document/schema.ts';
 import type { Assets } from '../../core/render/compile/assets.ts';
 import { compileScene } from '../../core/render/compile/compile.ts';
@@ -38,7 +44,7 @@ export function scene(
     name: 'test',
     frame: 1,
     camera: 'main',
-    cameras: { main: { name: '', transform: lookAt([0, 0, 5], [0, 0, 0]), fieldOfView: 20 } },
+    cameras: { main: { ...defaultCamera(), name: '', transform: lookAt([0, 0, 5], [0, 0, 0]), fieldOfView: 20 } },
     meshes: {},
     textures: {},
     maps: {},

@@ -1,7 +1,7 @@
 /** Lights that are chosen rather than sampled each: the chances, and that light still adds up. */
 import { expect } from 'chai';
 import { lookAt, multiply, rotationX, rotationY, translation } from '../../core/data/transform.ts';
-import { defaultLight } from '../../core/document/defaults.ts';
+import { defaultCamera, defaultLight } from '../../core/document/defaults.ts';
 import type { LightSpec } from '../../core/document/schema.ts';
 import { LightChoice } from '../../core/lights/light-choice.ts';
 import { compiled, meanOf, render, scene, sphere, square } from './helpers.ts';
@@ -87,7 +87,12 @@ describe('choosing one of many lights', () => {
         { lights: some },
         { width: 16, height: 12 },
       ); // prettier-ignore
-      test.document.cameras.main = { name: '', transform: lookAt([0, 2, 4], [0, 0.2, 0]), fieldOfView: 45 };
+      test.document.cameras.main = {
+        ...defaultCamera(),
+        name: '',
+        transform: lookAt([0, 2, 4], [0, 0.2, 0]),
+        fieldOfView: 45,
+      };
       return meanOf(render(test, undefined, samples));
     };
     const together = seen(lights, 1024);

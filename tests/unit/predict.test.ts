@@ -1,6 +1,6 @@
 /** Predictions against what really happens, and against closed forms. */
 import { expect } from 'chai';
-import { defaultLight, evenEnvironment } from '../../core/document/defaults.ts';
+import { defaultCamera, defaultLight, evenEnvironment } from '../../core/document/defaults.ts';
 import { luminance } from '../../core/data/colour.ts';
 import { lookAt, translation } from '../../core/data/transform.ts';
 import { LIFTED, runLimitPilot, type Limits } from '../../core/predict/limit-pilot.ts';
@@ -32,7 +32,7 @@ const glassAndFloor = (sheet = {}) =>
     {
       lights: { window: { ...defaultLight('rectangle'), name: '', width: 2, height: 2, intensity: 1, colour: [3, 3, 3], transform: lookAt([0.3, 2.5, 1], [0, 0, -0.2]) } },
       environment: evenEnvironment([0.2, 0.2, 0.2]),
-      cameras: { main: { name: '', transform: lookAt([0, 0.3, 5], [0, -0.2, 0]), fieldOfView: 30 } },
+      cameras: { main: { ...defaultCamera(), name: '', transform: lookAt([0, 0.3, 5], [0, -0.2, 0]), fieldOfView: 30 } },
     },
     { width: 20, height: 16, samples: 32, ...sheet },
   ); // prettier-ignore

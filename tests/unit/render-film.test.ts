@@ -1,6 +1,12 @@
 /** What films promise: the same bits however they were made, passes that add up, limits that count as stated. */
 import { expect } from 'chai';
-import { defaultFog, defaultLight, defaultSheet, evenEnvironment } from '../../core/document/defaults.ts';
+import {
+  defaultCamera,
+  defaultFog,
+  defaultLight,
+  defaultSheet,
+  evenEnvironment,
+} from '../../core/document/defaults.ts';
 import { lookAt, translation } from '../../core/data/transform.ts';
 import { createFilm, packFilm, unpackFilm } from '../../core/render/film/film.ts';
 import { CUTS, LIGHT_PASSES, MEAN_CUT, MEANS } from '../../core/render/film/passes.ts';
@@ -44,7 +50,9 @@ function mixed(sheet = {}, environment = [0.1, 0.2, 0.3]) {
       },
       environment: evenEnvironment(environment),
       fog: { ...defaultFog(), density: 0.05, box: { min: [-3, -1, -3], max: [3, 2, 3] } },
-      cameras: { main: { name: '', transform: lookAt([0, 0.3, 5], [0, -0.2, 0]), fieldOfView: 40 } },
+      cameras: {
+        main: { ...defaultCamera(), name: '', transform: lookAt([0, 0.3, 5], [0, -0.2, 0]), fieldOfView: 40 },
+      },
     },
     { width: 24, height: 20, samples: 16, ...sheet },
   );

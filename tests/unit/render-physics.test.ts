@@ -1,6 +1,6 @@
 /** Light transport against closed forms. Every check holds within 3 stated standard errors, seed 1. */
 import { expect } from 'chai';
-import { defaultLight, evenEnvironment } from '../../core/document/defaults.ts';
+import { defaultCamera, defaultLight, evenEnvironment } from '../../core/document/defaults.ts';
 import { lookAt, translation, rotationX } from '../../core/data/transform.ts';
 import { fresnelDielectric } from '../../core/materials/fresnel.ts';
 import { box } from '../../demo/shapes.ts';
@@ -49,7 +49,11 @@ describe('light transport', () => {
           material: { baseColour: [albedo, albedo, albedo], ior: 1, emission: [1, 1, 1] },
         },
       ],
-      { cameras: { main: { name: '', transform: lookAt([0.2, 0.1, 0.6], [0, 0, -1]), fieldOfView: 60 } } },
+      {
+        cameras: {
+          main: { ...defaultCamera(), name: '', transform: lookAt([0.2, 0.1, 0.6], [0, 0, -1]), fieldOfView: 60 },
+        },
+      },
     );
     expectMean(meanOf(render(test)), 1 / (1 - albedo));
   });
@@ -70,7 +74,7 @@ describe('light transport', () => {
             transform: translation(0, 0, 1),
           },
         },
-        cameras: { main: { name: '', transform: lookAt([0, 0, 0.5], [0, 0, 0]), fieldOfView: 90 } },
+        cameras: { main: { ...defaultCamera(), name: '', transform: lookAt([0, 0, 0.5], [0, 0, 0]), fieldOfView: 90 } },
       },
       { filter: { kind: 'box', width: 1 }, samples: 1024 },
     );
@@ -103,7 +107,9 @@ describe('light transport', () => {
               transform: translation(0, 0, distance),
             },
           },
-          cameras: { main: { name: '', transform: lookAt([0.02, 0, 0.02], [0, 0, 0]), fieldOfView: 1 } },
+          cameras: {
+            main: { ...defaultCamera(), name: '', transform: lookAt([0.02, 0, 0.02], [0, 0, 0]), fieldOfView: 1 },
+          },
         },
         { width: 4, height: 4, samples: 4096 },
       );

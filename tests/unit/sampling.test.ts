@@ -1,6 +1,6 @@
 /** Random numbers, pixel filters, and the noise that comes of them: against probability theory. */
 import { expect } from 'chai';
-import { defaultLight, evenEnvironment } from '../../core/document/defaults.ts';
+import { defaultCamera, defaultLight, evenEnvironment } from '../../core/document/defaults.ts';
 import type { FilterKind } from '../../core/document/schema.ts';
 import { standardError } from '../../core/render/film/film.ts';
 import { BEAUTY, MEANS } from '../../core/render/film/passes.ts';
@@ -181,7 +181,7 @@ describe('noise', () => {
       {
         lights: { window: { ...defaultLight('rectangle'), name: '', width: 1, height: 1, intensity: 1, colour: [6, 6, 6], transform: lookAt([0.3, 2.5, 1], [0, 0, -0.2]) } },
         environment: evenEnvironment([0.1, 0.2, 0.3]),
-        cameras: { main: { name: '', transform: lookAt([0, 0.3, 5], [0, -0.2, 0]), fieldOfView: 30 } },
+        cameras: { main: { ...defaultCamera(), name: '', transform: lookAt([0, 0.3, 5], [0, -0.2, 0]), fieldOfView: 30 } },
       },
       { width: 16, height: 12, samples: 64 },
     ); // prettier-ignore

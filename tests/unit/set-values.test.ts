@@ -4,7 +4,7 @@ import { canonicalText } from '../../core/document/canonical.ts';
 import { defaultLight } from '../../core/document/defaults.ts';
 import { applyPatch, invertPatch } from '../../core/document/patch.ts';
 import { InvalidInput } from '../../core/document/problem.ts';
-import { tellValues, valuesPatch, withValues } from '../../core/document/set-values.ts';
+import { valuesPatch, withValues } from '../../core/document/set-values.ts';
 import { sphere, scene } from './helpers.ts';
 
 describe('values set', () => {
@@ -38,9 +38,5 @@ describe('values set', () => {
   it('that lead nowhere, or are no item, are refused by name', () => {
     expect(() => valuesPatch(document, ['preview'], { '/objects/gone/thin': true })).to.throw(InvalidInput, /\/objects\/gone\/thin/); // prettier-ignore
     expect(() => withValues(document, ['preview'], { '/lights/fill': { kind: 'lamp' } })).to.throw(InvalidInput);
-  });
-
-  it('are told in words, a new item as new', () => {
-    expect(tellValues(values)).to.equal('samples 128, objects part0 thin true, lights fill new');
   });
 });

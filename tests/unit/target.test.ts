@@ -5,7 +5,13 @@
 import { expect } from 'chai';
 import { linearFromSrgb } from '../../core/data/colour.ts';
 import { lookAt, translation } from '../../core/data/transform.ts';
-import { defaultLight, defaultMap, defaultMaterial, defaultObject } from '../../core/document/defaults.ts';
+import {
+  defaultCamera,
+  defaultLight,
+  defaultMap,
+  defaultMaterial,
+  defaultObject,
+} from '../../core/document/defaults.ts';
 import { applyPatch, replaceValues } from '../../core/document/patch.ts';
 import { placesOf } from '../../core/document/pointers.ts';
 import type { ShotDocument } from '../../core/document/schema.ts';
@@ -110,7 +116,12 @@ describe('texels that a baked image needs', () => {
     Object.assign(document, { meshes: made.document.meshes, objects: made.document.objects, materials: made.document.materials }); // prettier-ignore
     document.maps.lumps = { ...defaultMap('noise-uv'), seed: 5, size: 0.2 };
     for (const material of Object.values(document.materials)) material.baseColourMap = 'lumps';
-    document.cameras.main = { name: '', transform: lookAt([0, 0, away], [0, 0, 0]), fieldOfView: 30 };
+    document.cameras.main = {
+      ...defaultCamera(),
+      name: '',
+      transform: lookAt([0, 0, away], [0, 0, 0]),
+      fieldOfView: 30,
+    };
     Object.assign(document.sheets.final, { width: 1000, height: 1000 });
     return { document, files: made.files };
   }

@@ -72,7 +72,7 @@ describe('A scene as a shot', () => {
     const s = scene();
     s.nodes[0].world = multiply(translation(1, 2, 3), multiply(rotationY(90), scaling(0.01, 0.01, 0.01)));
     s.lights.push({ node: 0, spec: { ...defaultLight('disc'), name: 'lamp' }, links: { lights: all, shadowsOf: all } });
-    s.cameras.push({ name: 'wide', node: 0, fieldOfView: 30, aspect: 2, near: null, far: null });
+    s.cameras.push({ name: 'wide', node: 0, fieldOfView: 30, aspect: 2, near: null, far: null, lens: null });
     const { document } = await toShot(s);
     const turned = multiply(translation(1, 2, 3), rotationY(90));
     for (const { transform } of [document.lights.lamp, document.cameras.wide])
@@ -118,7 +118,7 @@ describe('A scene as a shot', () => {
 
   it('leaves a parallel camera out, and tells of files that are not there', async () => {
     const s = scene();
-    s.cameras.push({ name: 'top', node: 0, fieldOfView: 0, aspect: 1, near: null, far: null });
+    s.cameras.push({ name: 'top', node: 0, fieldOfView: 0, aspect: 1, near: null, far: null, lens: null });
     s.references.push({ kind: 'material library', path: 'gone.mtl', neededBy: 'a:1', resolved: null, bytes: 0, state: 'missing', used: false }); // prettier-ignore
     expect(await told(s)).to.match(/^material library "gone\.mtl" is not there\ncamera "top" has a parallel projection\nno camera to look through/); // prettier-ignore
   });

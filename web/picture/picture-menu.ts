@@ -19,9 +19,11 @@ export interface PictureMenu {
   hasRegion: boolean;
   /** What stands at the pixel, with a way to its controls. */
   things: { name: string; show(): void }[];
+  /** What else can be done there. */
+  more?: MenuItem[];
 }
 
-export function pictureMenu({ pixel, snapshot, name, isWipe, setRegion, hasRegion, things }: PictureMenu): MenuItem[] {
+export function pictureMenu({ pixel, snapshot, name, isWipe, setRegion, hasRegion, things, more = [] }: PictureMenu): MenuItem[] {
   const messages = useMessages();
   const what = isWipe ? 'wipe' : 'picture';
   const copy = async () => {
@@ -42,6 +44,7 @@ export function pictureMenu({ pixel, snapshot, name, isWipe, setRegion, hasRegio
       : []),
     ...(hasRegion ? [{ label: 'Reset region', command: () => setRegion(null) }] : []),
     ...(things.length ? [{ separator: true }, ...things.map((one) => ({ label: `Select ${one.name}`, command: () => one.show() }))] : []),
+    ...more,
     { separator: true },
     { label: `Save ${what} as PNG`, command: () => void save() },
     { label: `Copy ${what}`, command: () => void copy() },

@@ -211,6 +211,8 @@ export const useShot = defineStore('shot', () => {
     resumeExamination: (id: number) => attempt(post(`/renders/${id}/examination/continue`)),
     continueRender: (id: number, samples: number) => attempt(post(`/renders/${id}/continue`, { samples })),
     setDials: (sheets: SheetName[], values: Values) => change(() => post(path('/dials'), { base: base(), sheets, values })),
+    addItem: (pointer: string, item: object) => change(() => post(path('/dials'), { base: base(), sheets: ['preview'], values: { [pointer]: item } })),
+    removeItems: (remove: string[]) => change(() => post(path('/dials'), { base: base(), sheets: ['preview'], values: {}, remove })),
     undo: () => change(() => post(path('/undo'), { base: base() }), () => state.value?.undo !== null),
     redo: () => change(() => post(path('/redo'), { base: base() }), () => state.value?.redo !== null),
     measureFrames: (sheet: SheetName, versions: number[]) => attempt(post(path('/frame-times'), { sheet, versions })),

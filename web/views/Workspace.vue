@@ -55,11 +55,19 @@ watch(
   (code) => {
     current.reset();
     live.end();
-    pending.reset();
+    pending.open(code);
     view.fromQuery(route.query);
     shot.open(code);
   },
   { immediate: true },
+);
+// Values of what another page took out meanwhile are let go.
+watch(
+  () => shot.state?.document,
+  (document) => {
+    const lost = document ? pending.fitTo(document) : 0;
+    if (lost) useMessages().failed(`${lost} of the values that were set are of items that are gone.`);
+  },
 );
 onBeforeUnmount(() => {
   live.end();

@@ -1,12 +1,18 @@
 /** Cameras, meshes and objects of a shot document. */
 import { Type, type Static } from '@sinclair/typebox';
-import { choice, closed, File, flag, Id, Matrix, MaybeId, Name, number, whole } from './common.ts';
+import { choice, closed, File, flag, Id, Matrix, MaybeId, Name, number, numberOrNone, whole } from './common.ts';
 
 export const Camera = Type.Object(
   {
     name: Name,
     transform: Matrix,
     fieldOfView: Type.Number({ exclusiveMinimum: 0, exclusiveMaximum: 180, description: 'vertical angle of view, degrees' }), // prettier-ignore
+    sensorHeight: number(0.1, 1000, 'millimetres; with the angle of view it tells the focal length, and with the f-number how wide the lens opens'), // prettier-ignore
+    pixelAspect: number(0.1, 10, 'width of a pixel by its height'),
+    near: number(0, 1e9, 'metres from the camera, along its axis; what is nearer is not seen'),
+    far: numberOrNone(1e-6, 1e9, 'metres from the camera, along its axis; what is farther is not seen; null: any'),
+    fStop: numberOrNone(0.1, 1000, 'f-number of the lens, which blurs what is out of focus; null: all is sharp'),
+    focusDistance: number(1e-4, 1e9, 'metres from the camera, along its axis, to the plane that is in focus'),
   },
   closed,
 );

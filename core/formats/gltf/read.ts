@@ -253,6 +253,7 @@ function fill(
         aspect: camera.getAspectRatio() || null,
         near: camera.getZNear(),
         far: camera.getType() === 'perspective' && !camera.getZFar() ? null : camera.getZFar(),
+        lens: null,
       });
     for (const child of node.listChildren()) add(child, own);
   };

@@ -266,18 +266,23 @@ class UsdStage {
   private camera(prim: UsdPrim, node: number): void {
     const focal = numberOf(prim, 'focalLength') ?? 50;
     const aperture = numberOf(prim, 'verticalAperture') ?? 15.2908;
-    const [near, far] = numbersOf(prim, 'clippingRange') ?? [1, 1e6];
+    const [near, far] = numbersOf(prim, 'clippingRange') ?? [null, null];
     const isParallel = textOf(prim, 'projection') === 'orthographic';
     for (const name of ['horizontalApertureOffset', 'verticalApertureOffset'])
       if (numberOf(prim, name)) this.reading.notUnderstood(prim.where, `"${name}" of camera "${prim.name}"`);
-    if (numberOf(prim, 'fStop')) this.reading.notUnderstood(prim.where, `depth of field of camera "${prim.name}"`);
     this.scene.cameras.push({
       name: prim.name,
       node,
       fieldOfView: isParallel ? 0 : (Math.atan(aperture / 2 / focal) * 360) / Math.PI,
       aspect: (numberOf(prim, 'horizontalAperture') ?? 20.955) / aperture,
-      near: near * this.scale,
-      far: far * this.scale,
+      near: near === null ? null : near * this.scale,
+      far: far === null ? null : far * this.scale,
+      // Apertures are in tenths of a scene unit; an f-stop of 0 is a pinhole.
+      lens: {
+        sensorHeight: aperture * this.scale * 100,
+        fStop: numberOf(prim, 'fStop') || null,
+        focusDistance: (numberOf(prim, 'focusDistance') ?? 0) * this.scale || null,
+      },
     });
   }
 

@@ -30,6 +30,7 @@ export const SLOT_FOG_DIRECTION = 8;
 export const SLOT_OCCLUSION = 9;
 export const SLOT_CATCHER = 10;
 export const SLOT_CHOICE = 11;
+export const SLOT_LENS = 12;
 const SLOTS = 16;
 
 export const dimension = (bounce: i32, slot: i32): i32 => bounce * SLOTS + slot;

@@ -1,15 +1,35 @@
-/** Rays from the camera through a pixel's filter, and where the camera sees a point. */
+/**
+ * Rays from the camera through a pixel's filter and the thin lens before it, and where the camera sees a point.
+ *
+ * Rays begin at the near plane, so that what is nearer is not met by any. A lens of some width sends rays from all of it
+ * through the point that its middle sees in the plane of focus. Source: Cook, Porter & Carpenter, "Distributed Ray
+ * Tracing", SIGGRAPH 1984.
+ */
 import type { i32 } from '../../data/numbers.ts';
 import { FilterSampler } from '../film/pixel-filter.ts';
 import type { PathState } from './path-state.ts';
-import { dimension, SLOT_FILTER, type GroupRandom } from '../film/random.ts';
+import { turn } from '../../data/turns.ts';
+import { dimension, SLOT_FILTER, SLOT_LENS, type GroupRandom } from '../film/random.ts';
 import type { PathSettings } from '../scene/path-settings.ts';
-import type { CompiledScene } from '../scene/scene.ts';
+import {
+  CAMERA_AHEAD,
+  CAMERA_FAR,
+  CAMERA_FOCUS,
+  CAMERA_LENS,
+  CAMERA_NEAR,
+  CAMERA_RIGHT,
+  CAMERA_UP,
+  type CompiledScene,
+} from '../scene/scene.ts';
 
 export class CameraRay {
   private readonly filter: FilterSampler;
   /** Growth of a pixel's cone, metres a metre. */
   private readonly pixel: number;
+  /** Lengths of the directions of right and up. */
+  private readonly wide: number;
+  private readonly high: number;
+  private readonly disc = new Float64Array(2);
 
   constructor(
     private readonly scene: CompiledScene,
@@ -19,10 +39,12 @@ export class CameraRay {
     this.filter = new FilterSampler(settings.filter);
     const { camera } = scene;
     const up = Math.sqrt(camera[6] * camera[6] + camera[7] * camera[7] + camera[8] * camera[8]);
+    this.wide = Math.sqrt(camera[3] * camera[3] + camera[4] * camera[4] + camera[5] * camera[5]);
+    this.high = up;
     this.pixel = (2 * up) / settings.height;
   }
 
-  /** Sets the path's ray, cone and weight for a sample of pixel (x, y). */
+  /** Sets the path's ray, its far end, cone and weight for a sample of pixel (x, y). */
   start(path: PathState, x: i32, y: i32): void {
     const { camera, single } = this.scene;
     const { width, height } = this.settings;
@@ -33,18 +55,42 @@ export class CameraRay {
     path.weight = filter.sign;
     const py = 1 - (2 * (y + 0.5 + filter.offset(random.v))) / height;
     path.weight *= filter.sign * filter.scale;
-    const dx = camera[9] + px * camera[3] + py * camera[6];
-    const dy = camera[10] + px * camera[4] + py * camera[7];
-    const dz = camera[11] + px * camera[5] + py * camera[8];
-    const l = 1 / Math.sqrt(dx * dx + dy * dy + dz * dz);
+    // A step along the ray by which it comes one metre further along the camera's axis.
+    let dx = camera[CAMERA_AHEAD] + px * camera[CAMERA_RIGHT] + py * camera[CAMERA_UP];
+    let dy = camera[CAMERA_AHEAD + 1] + px * camera[CAMERA_RIGHT + 1] + py * camera[CAMERA_UP + 1];
+    let dz = camera[CAMERA_AHEAD + 2] + px * camera[CAMERA_RIGHT + 2] + py * camera[CAMERA_UP + 2];
     ray[0] = camera[0];
     ray[1] = camera[1];
     ray[2] = camera[2];
+    if (camera[CAMERA_LENS] > 0) {
+      random.draw(dimension(0, SLOT_LENS), 0);
+      turn(random.v, this.disc);
+      const r = camera[CAMERA_LENS] * Math.sqrt(random.u);
+      const a = (r * this.disc[0]) / this.wide;
+      const b = (r * this.disc[1]) / this.high;
+      const x = a * camera[CAMERA_RIGHT] + b * camera[CAMERA_UP];
+      const y = a * camera[CAMERA_RIGHT + 1] + b * camera[CAMERA_UP + 1];
+      const z = a * camera[CAMERA_RIGHT + 2] + b * camera[CAMERA_UP + 2];
+      ray[0] += x;
+      ray[1] += y;
+      ray[2] += z;
+      dx -= x / camera[CAMERA_FOCUS];
+      dy -= y / camera[CAMERA_FOCUS];
+      dz -= z / camera[CAMERA_FOCUS];
+    }
+    const near = camera[CAMERA_NEAR];
+    const step = Math.sqrt(dx * dx + dy * dy + dz * dz);
+    const l = 1 / step;
+    ray[0] += near * dx;
+    ray[1] += near * dy;
+    ray[2] += near * dz;
     ray[3] = dx * l;
     ray[4] = dy * l;
     ray[5] = dz * l;
     if (single) for (let a = 0; a < 6; a++) ray[a] = Math.fround(ray[a]);
-    path.width = 0;
+    path.length = near * step;
+    path.far = (camera[CAMERA_FAR] - near) * step;
+    path.width = this.pixel * path.length;
     path.spread = this.pixel;
   }
 

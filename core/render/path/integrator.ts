@@ -257,7 +257,7 @@ export class Integrator implements GroupTracer {
     media.clear();
     let faces = 0;
     let hit = rays.closest(ray[0], ray[1], ray[2], ray[3], ray[4], ray[5], Infinity, CAMERA_RAY);
-    while (hit) {
+    while (hit && rays.t <= path.far) {
       if (!shading.isGlass(rays.instance)) break;
       const entering = shading.entering(ray[3], ray[4], ray[5]);
       const isThin = (this.scene.instanceFlags[rays.instance] & IS_THIN) !== 0;
@@ -298,10 +298,12 @@ export class Integrator implements GroupTracer {
     this.countRay();
     const mask = path.firstKind < 0 ? CAMERA_RAY : rayOfKind(path.lastKind);
     const startsInAir = media.inside() < 0;
+    const reach: f64 = path.firstKind < 0 ? path.far : Infinity;
     let from: f64 = 0;
     let eta: f64 = 1;
     let hit = rays.closest(ray[0], ray[1], ray[2], ray[3], ray[4], ray[5], Infinity, mask);
     for (;;) {
+      if (hit && rays.t > reach) hit = false;
       if (hit && rays.t > this.rayDistance) {
         this.limits.cutBy(CUT_DISTANCE);
         hit = false;
@@ -328,7 +330,7 @@ export class Integrator implements GroupTracer {
       media.cross(instance, entering);
       hit = rays.closestAfter(t, instance, triangle);
     }
-    const end = hit ? rays.t : Infinity;
+    const end = hit ? rays.t : reach;
     if (this.fog !== null && startsInAir && this.fog.meets(end)) return FOG;
     if (scene.hasBodies) this.emitterHit.bodies(end);
     if (!hit) {

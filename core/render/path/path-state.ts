@@ -39,6 +39,8 @@ export class PathState implements EventCounts {
   through: i32 = 0;
   /** Metres since the last diffuse or fog event, or the camera. */
   length: f64 = 0;
+  /** Metres from the ray's origin to the camera's far plane; it bounds rays before the first event. */
+  far: f64 = Infinity;
   /** Width of the cone around the ray at its origin, metres, and its growth a metre. */
   width: f64 = 0;
   spread: f64 = 0;

@@ -65,11 +65,22 @@ export interface CompiledScene extends LightTables {
   single: boolean;
   /** Slices of the time the shutter is open; 1 where nothing moves. */
   slices: i32;
-  /** Origin, and the directions of the picture's right, up and centre at distance 1. */
+  /** See the CAMERA_… places. */
   camera: Float64Array;
   /** What is unusual about the scene, one sentence each. */
   warnings: string[];
 }
+
+/** Places in `camera`: its origin, and the directions of the picture's right, up and centre at distance 1. */
+export const CAMERA_RIGHT = 3;
+export const CAMERA_UP = 6;
+export const CAMERA_AHEAD = 9;
+/** Metres along its axis to the planes that it sees between; the second may be Infinity. */
+export const CAMERA_NEAR = 12;
+export const CAMERA_FAR = 13;
+/** Radius of the lens and distance of the plane in focus, metres; radius 0: all is sharp. */
+export const CAMERA_LENS = 14;
+export const CAMERA_FOCUS = 15;
 
 /** Bits of `instanceFlags`. */
 export const IS_GLASS = 1;

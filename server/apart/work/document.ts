@@ -6,7 +6,9 @@ import { canonicalText } from '../../../core/document/canonical.ts';
 import { applyPatch, type JsonPatch } from '../../../core/document/patch.ts';
 import { InvalidInput } from '../../../core/document/problem.ts';
 import type { Sheet, SheetName, ShotDocument } from '../../../core/document/schema.ts';
+import { removalPatch } from '../../../core/document/remove-items.ts';
 import { valuesPatch, type ControlValues } from '../../../core/document/set-values.ts';
+import { tellChange, tellInOne } from '../../../core/document/tell-change.ts';
 import { validateDocument } from '../../../core/document/validate.ts';
 import { frameBytes } from '../../../core/render/film/frame-bytes.ts';
 import { GROUP } from '../../../core/render/film/random.ts';
@@ -31,16 +33,20 @@ export interface ChangeTask {
   /** Values that are set besides, those of sheets in each of these. */
   sheets: SheetName[];
   values: ControlValues;
+  /** Items that are taken out, by their pointers. */
+  remove: string[];
 }
 
-/** @returns the whole patch, which may be empty, and the text of the document with it */
-export function changeDocument({ document, code, patch, sheets, values }: ChangeTask): {
+/** @returns the whole patch, which may be empty, the text of the document with it, and what it changes in words */
+export function changeDocument({ document, code, patch, sheets, values, remove }: ChangeTask): {
   patch: JsonPatch;
   document: string;
+  told: string;
 } {
   const before = JSON.parse(document) as ShotDocument;
-  const whole = [...patch, ...valuesPatch(before, sheets, values)];
-  return { patch: whole, document: canonicalText(validateDocument(applyPatch(before, whole), code)) };
+  const whole = [...patch, ...valuesPatch(before, sheets, values), ...removalPatch(before, remove)];
+  const after = validateDocument(applyPatch(before, whole), code);
+  return { patch: whole, document: canonicalText(after), told: tellInOne(tellChange(before, after, whole)) };
 }
 
 export interface TryTask {
@@ -60,18 +66,21 @@ const LEAST_SAMPLES = 2 * GROUP;
 export function tryValues({ document: text, sheet, values, patch: given = [], region }: TryTask): {
   patch: JsonPatch;
   region: Region;
+  /** In words. */
+  told: string;
 } {
   const document = JSON.parse(text) as ShotDocument;
   const patch = [...given, ...valuesPatch(document, [sheet], values)];
   const before = document.sheets[sheet];
-  const after = patch.length ? validateDocument(applyPatch(document, patch)).sheets[sheet] : before;
+  const changed = patch.length ? validateDocument(applyPatch(document, patch)) : document;
+  const after = changed.sheets[sheet];
   if (after.width !== before.width || after.height !== before.height)
     throw conflict('A trial compares the same pixels: it cannot change the width or height.');
   if (Math.min(before.samples, after.samples) < LEAST_SAMPLES)
     throw conflict(
       `A trial needs ${LEAST_SAMPLES} samples at least: its noise is told by how groups of ${GROUP} differ.`,
     );
-  return { patch, region: regionIn(before, region) };
+  return { patch, region: regionIn(before, region), told: tellInOne(tellChange(document, changed, patch)) };
 }
 
 export interface PlanTask {

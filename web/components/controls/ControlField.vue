@@ -8,6 +8,7 @@ import Select from 'primevue/select';
 import ToggleSwitch from 'primevue/toggleswitch';
 import { computed, ref, watch } from 'vue';
 import type { Control } from '../../../core/document/controls.ts';
+import { beginScrub } from '../../scrub.ts';
 import ColourField from './ColourField.vue';
 
 const props = defineProps<{
@@ -16,6 +17,8 @@ const props = defineProps<{
     /** Digits after the point; of whole numbers none, of others six at most. */
     digits?: number;
     step?: number;
+    /** Names of the parts, which drag them. */
+    axes?: readonly string[];
     /** How the absence of a number is called. */
     none?: string;
   };
@@ -37,6 +40,12 @@ function setPart(at: number, part: number | null): void {
       'set',
       numbers.value.map((old, i) => (i === at ? part : old)),
     );
+}
+
+/** Dragged sideways, the name of an axis moves its number. */
+function scrubPart(event: PointerEvent, at: number): void {
+  const { kind, min, max, step } = props.control;
+  beginScrub(event, { kind, min, max, step }, numbers.value[at], (value) => setPart(at, Number(value.toFixed(6))));
 }
 
 const text = ref('');
@@ -73,18 +82,22 @@ function setText(): void {
     @update:model-value="($event !== null || control.optional) && emit('set', $event)"
   />
   <span v-else-if="control.kind === 'numbers'" class="parts">
-    <InputNumber
-      v-for="(part, i) in numbers"
-      :key="i"
-      :model-value="part"
-      size="small"
-      :min="control.min"
-      :max="control.max"
-      :max-fraction-digits="4"
-      :use-grouping="false"
-      :aria-label="`${name}, part ${i + 1}`"
-      @update:model-value="setPart(i, $event)"
-    />
+    <span v-for="(part, i) in numbers" :key="i" class="part">
+      <span v-if="control.axes" class="scrub axis" aria-hidden="true" @pointerdown="scrubPart($event, i)">{{
+        control.axes[i]
+      }}</span>
+      <InputNumber
+        :model-value="part"
+        size="small"
+        :min="control.min"
+        :max="control.max"
+        :step="control.step"
+        :max-fraction-digits="4"
+        :use-grouping="false"
+        :aria-label="`${name}, ${control.axes?.[i] ?? `part ${i + 1}`}`"
+        @update:model-value="setPart(i, $event)"
+      />
+    </span>
   </span>
   <ColourField
     v-else-if="control.kind === 'colour'"
@@ -141,6 +154,16 @@ function setText(): void {
   display: grid;
   grid-template-columns: repeat(3, minmax(0, 1fr));
   gap: 4px;
+}
+.part {
+  display: flex;
+  align-items: center;
+  gap: 2px;
+  min-width: 0;
+}
+.axis {
+  color: var(--soft);
+  font-size: var(--small);
 }
 .parts :deep(input) {
   width: 100%;

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /**
- * Lights, environment, materials, maps and objects: found by search, each with its controls. A value that is
+ * Frame, cameras, lights, environment, materials, maps and objects: found by search, each with its controls. A value that is
  * set waits at the foot of the panel, as in the sheets: it can be tried on the region first, or kept at once.
  */
 import Listbox from 'primevue/listbox';
@@ -10,14 +10,20 @@ import InputText from 'primevue/inputtext';
 import { storeToRefs } from 'pinia';
 import { computed, nextTick, ref, watch } from 'vue';
 import { controlsOf, itemsOf, type Control, type Item } from '../../../core/document/controls.ts';
-import { tellPointer } from '../../../core/document/pointers.ts';
+import { withPart } from '../../../core/data/placement.ts';
+import type { Transform } from '../../../core/data/transform.ts';
+import { valueAt } from '../../../core/document/patch.ts';
+import { tellChange } from '../../../core/document/tell-change.ts';
+import { valuesPatch, withValues } from '../../../core/document/set-values.ts';
 import { canSweep, type SweepValue } from '../../../core/predict/sweep.ts';
 import { useCurrent } from '../../stores/current.ts';
 import { usePending } from '../../stores/pending.ts';
 import { useShot } from '../../stores/shot.ts';
 import { useView } from '../../stores/view.ts';
 import { beginScrub } from '../../scrub.ts';
+import AddMenu from './AddMenu.vue';
 import ControlField from './ControlField.vue';
+import ItemMenu from './ItemMenu.vue';
 import SweepDialog from '../trials/SweepDialog.vue';
 
 /** Items of a group shown before a search narrows them. */
@@ -28,7 +34,8 @@ const view = useView();
 const current = useCurrent();
 const search = ref('');
 const list = ref<HTMLElement | null>(null);
-const { scene: pending } = storeToRefs(usePending());
+const set = usePending();
+const { scene: pending } = storeToRefs(set);
 
 const document = computed(() => shot.state!.document);
 const items = computed(() => itemsOf(document.value));
@@ -58,19 +65,33 @@ const speaks = (control: Control) =>
 const controls = computed(() => (chosen.value ? controlsOf(document.value, chosen.value) : []));
 const changes = computed(() => Object.keys(pending.value).length);
 
-function put(control: Control, value: unknown): void {
-  if (JSON.stringify(value) === JSON.stringify(control.value)) delete pending.value[control.pointer];
-  else pending.value[control.pointer] = value;
-}
-const shown = (control: Control) => (control.pointer in pending.value ? pending.value[control.pointer] : control.value);
+const put = (control: Control, value: unknown) => set.set(document.value, control, value);
+const { shown, isSet } = set;
+/** What is set, in words. */
+const told = computed(() => {
+  try {
+    const patch = valuesPatch(document.value, ['preview'], pending.value);
+    return tellChange(document.value, withValues(document.value, ['preview'], pending.value), patch).join('\n');
+  } catch (error) {
+    return (error as Error).message;
+  }
+});
 
 /** Dragged sideways, a name moves its number. */
 function scrub(event: PointerEvent, control: Control): void {
   const from = shown(control);
-  if (typeof from === 'number') beginScrub(event, { ...control, digits: control.whole ? undefined : 4 }, from, (value) => put(control, value)); // prettier-ignore
+  if (typeof from !== 'number') return;
+  const digits = control.whole || control.step !== undefined ? undefined : 4;
+  beginScrub(event, { ...control, digits }, from, (value) => put(control, Number(value.toFixed(6))));
 }
 
 const sweeping = ref<Control | null>(null);
+/** Parts of a transform are set as the whole of it. */
+function setFor({ pointer, part }: Control): ((value: SweepValue) => unknown) | undefined {
+  if (part === null) return undefined;
+  const stored = valueAt(document.value, pointer) as Transform;
+  return (value) => withPart(stored, stored, part, value as number);
+}
 
 async function keep(): Promise<void> {
   if (await shot.setDials(['preview', 'final'], pending.value)) pending.value = {};
@@ -111,18 +132,20 @@ watch(
         aria-label="Find an item or a control of the scene"
         fluid
       />
+      <AddMenu />
     </div>
     <div v-if="chosen" ref="list" class="controls">
       <div class="title">
         <Button unstyled class="bare back" title="All items" @click="view.item = null">‹ {{ chosen.group }}</Button>
         <b>{{ chosen.name }}</b>
         <span class="dim">{{ chosen.id }}</span>
+        <ItemMenu :item="chosen" />
       </div>
       <div
         v-for="control in controls"
-        :key="control.pointer"
+        :key="control.key"
         class="row"
-        :class="{ found: speaks(control), pointed: view.dial === control.pointer, changed: control.pointer in pending }"
+        :class="{ found: speaks(control), pointed: view.dial === control.pointer, changed: isSet(control) }"
         :data-control="control.pointer"
       >
         <span v-tooltip.left="control.help" class="label">
@@ -144,7 +167,7 @@ watch(
         <span class="field">
           <ControlField :control="control" :value="shown(control)" @set="put(control, $event)" />
           <Button
-            v-if="control.pointer in pending"
+            v-if="isSet(control)"
             unstyled
             class="bare reset"
             :aria-label="`Reset ${control.label.toLowerCase()}`"
@@ -191,12 +214,11 @@ watch(
       }"
       :value="sweeping.value as SweepValue"
       :sheet="current.sheetName"
+      :set-for="setFor(sweeping)"
       @closed="sweeping = null"
     />
     <footer v-if="changes" role="status">
-      <span :title="Object.keys(pending).map(tellPointer).join(', ')">
-        {{ changes }} {{ changes === 1 ? 'value' : 'values' }} set, not kept yet
-      </span>
+      <span :title="told"> {{ changes }} {{ changes === 1 ? 'value' : 'values' }} set, not kept yet </span>
       <span class="gap"></span>
       <Button severity="secondary" variant="text" @click="pending = {}">Discard</Button>
       <Button
@@ -218,7 +240,12 @@ watch(
   height: 100%;
 }
 .search {
+  display: flex;
+  gap: 8px;
   padding: 8px 14px 6px;
+}
+.title > :last-child {
+  margin-left: auto;
 }
 .items,
 .controls {

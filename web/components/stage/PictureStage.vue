@@ -6,6 +6,7 @@ import { computed, ref, watch, useTemplateRef } from 'vue';
 import type { RenderSummary } from '../../../core/contracts/events.ts';
 import { clipRegion, type Region } from '../../../core/data/picture.ts';
 import type { MenuItem } from 'primevue/menuitem';
+import { aimMenu, seenIn } from '../../picture/aim-menu.ts';
 import { pictureMenu } from '../../picture/picture-menu.ts';
 import { renderKey } from '../../picture/render-source.ts';
 import { composed } from '../../picture/snapshot.ts';
@@ -184,6 +185,7 @@ async function openMenu(event: MouseEvent): Promise<void> {
     setRegion: (place) => (view.region = place && regionAround(place, frame.value)),
     hasRegion: view.region !== null,
     things,
+    more: document ? aimMenu(seenIn(pixel && values, document)) : [],
   });
   menu.value!.show(event);
 }

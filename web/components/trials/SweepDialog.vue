@@ -22,6 +22,8 @@ const props = defineProps<{
   control: SweptControl & { pointer: string; label: string; unit: string };
   value: SweepValue;
   sheet: SheetName;
+  /** What is set for a value, where that is not the value itself. */
+  setFor?: (value: SweepValue) => unknown;
 }>();
 const emit = defineEmits<{ closed: [] }>();
 const shot = useShot();
@@ -52,10 +54,10 @@ async function begin(): Promise<void> {
   const { pointer, label } = props.control;
   const sweep = await shot.beginSweep({
     title: label.slice(0, 200),
-    pointer,
+    pointer: props.setFor ? null : pointer,
     sheet: props.sheet,
     region: region.value,
-    steps: values.value.map((value) => ({ label: tell(value), values: { [pointer]: value } })),
+    steps: values.value.map((value) => ({ label: tell(value), values: { [pointer]: props.setFor?.(value) ?? value } })),
   });
   busy.value = false;
   if (!sweep) return;

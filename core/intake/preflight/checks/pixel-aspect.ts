@@ -7,7 +7,7 @@ export const pixelAspect: Check = {
   why: 'Another pixel aspect squeezes the picture on display.',
   threshold: STOP,
   run({ source, profile, document }) {
-    const aspect = source.settings.pixelAspect ?? (document ? 1 : null);
+    const aspect = source.settings.pixelAspect ?? (document ? document.cameras[document.camera].pixelAspect : null);
     if (aspect === null) return 'the scene states no pixel aspect';
     const wanted = profile.pixelAspect ?? aspect;
     const isRight = Math.abs(aspect - wanted) < 1e-6;

@@ -1,0 +1,45 @@
+<script setup lang="ts">
+/** Adds a light or a camera to the scene: a version of its own, which undo takes back. */
+import { Plus } from '@lucide/vue';
+import Button from 'primevue/button';
+import Menu from 'primevue/menu';
+import { computed, useTemplateRef } from 'vue';
+import { NEW_LIGHTS, newCamera, newLight, type NewItem } from '../../../core/document/new-items.ts';
+import { useShot } from '../../stores/shot.ts';
+import { useView } from '../../stores/view.ts';
+
+const shot = useShot();
+const view = useView();
+const menu = useTemplateRef('menu');
+
+async function add({ pointer, item }: NewItem<object>): Promise<void> {
+  if (await shot.addItem(pointer, item)) view.showDial(pointer);
+}
+const items = computed(() => [
+  {
+    label: 'Light',
+    items: NEW_LIGHTS.map((kind) => ({
+      label: `${kind[0].toUpperCase()}${kind.slice(1)}`,
+      command: () => void add(newLight(shot.state!.document, kind, null)),
+    })),
+  },
+  {
+    label: 'Camera',
+    items: [{ label: 'Where this one stands', command: () => void add(newCamera(shot.state!.document)) }],
+  },
+]);
+</script>
+
+<template>
+  <Button
+    severity="secondary"
+    variant="outlined"
+    size="small"
+    aria-haspopup="true"
+    title="Add a light or a camera; right-click the picture to add one over a point"
+    @click="menu?.toggle($event)"
+  >
+    <Plus :size="14" aria-hidden="true" /> Add
+  </Button>
+  <Menu ref="menu" :model="items" popup />
+</template>

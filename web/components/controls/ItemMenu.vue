@@ -1,0 +1,82 @@
+<script setup lang="ts">
+/** What can be done with an item of the scene as a whole: copied, looked through, deleted. */
+import { EllipsisVertical } from '@lucide/vue';
+import Button from 'primevue/button';
+import Menu from 'primevue/menu';
+import { useConfirm } from 'primevue/useconfirm';
+import { computed, useTemplateRef } from 'vue';
+import type { Item } from '../../../core/document/controls.ts';
+import { copyOf } from '../../../core/document/new-items.ts';
+import { REMOVABLE, usersOf } from '../../../core/document/remove-items.ts';
+import { useMessages } from '../../stores/messages.ts';
+import { usePending } from '../../stores/pending.ts';
+import { useShot } from '../../stores/shot.ts';
+import { useView } from '../../stores/view.ts';
+
+const { item } = defineProps<{ item: Item }>();
+const shot = useShot();
+const view = useView();
+const pending = usePending();
+const confirm = useConfirm();
+const menu = useTemplateRef('menu');
+
+/** Users that are named in the question, before the rest is counted. */
+const TOLD = 5;
+
+const part = computed(() => item.pointer.split('/')[1]);
+const word = computed(() => REMOVABLE[part.value as keyof typeof REMOVABLE]);
+
+async function duplicate(): Promise<void> {
+  const copy = copyOf(shot.state!.document, item.pointer);
+  if (await shot.addItem(copy.pointer, copy.item)) view.showDial(copy.pointer);
+}
+
+function askToDelete(): void {
+  const users = usersOf(shot.state!.document, item.pointer);
+  const holding = users.find(({ holds }) => holds);
+  if (holding) {
+    useMessages().failed(`${item.name} cannot be deleted: ${holding.told}.`);
+    return;
+  }
+  if (users.length === 0) {
+    void remove();
+    return;
+  }
+  const rest = users.length - TOLD;
+  confirm.require({
+    header: `Delete ${word.value} ${item.name}`,
+    message: `${users.slice(0, TOLD).map(({ told }) => told).join('; ')}${rest > 0 ? `; and ${rest} more` : ''}. Undo brings all of it back.`,
+    acceptProps: { label: 'Delete', severity: 'danger' },
+    rejectProps: { label: 'Cancel', severity: 'secondary' },
+    accept: () => void remove(),
+  }); // prettier-ignore
+}
+
+async function remove(): Promise<void> {
+  if (await shot.removeItems([item.pointer])) view.item = null;
+}
+
+const items = computed(() => [
+  ...(part.value === 'cameras' && shot.state!.document.camera !== item.id
+    ? [{ label: 'Look through it', command: () => pending.put(shot.state!.document, '/camera', item.id) }]
+    : []),
+  { label: 'Duplicate', command: () => void duplicate() },
+  { label: 'Delete …', command: askToDelete },
+]);
+</script>
+
+<template>
+  <template v-if="word">
+    <Button
+      text
+      severity="secondary"
+      size="small"
+      aria-haspopup="true"
+      :aria-label="`Duplicate or delete ${item.name}`"
+      @click="menu?.toggle($event)"
+    >
+      <EllipsisVertical :size="16" aria-hidden="true" />
+    </Button>
+    <Menu ref="menu" :model="items" popup />
+  </template>
+</template>
