@@ -10,6 +10,8 @@ export const PREFLIGHT = 105;
 export const OPEN_SHOT = 60;
 /** Of base renders, less a little for each round that pixels have already. */
 export const RENDER = 0;
+/** Of frames of a range, behind base renders of the same shot. */
+export const FRAME = -15;
 /** Some families look while a render runs: after its first rounds, before the others. */
 export const FIRST_LOOK = 1;
 /** Behind the rounds of other renders. */

@@ -15,9 +15,15 @@ export type RenderState = 'active' | 'done' | 'stopped' | 'failed';
 /** Whether causes were looked for in a render. `stopped`: somebody cancelled it, and it can go on. */
 export type Examination = 'no' | 'waiting' | 'done' | 'stopped' | 'failed';
 
+/** `base`: the shot as it is; `trial`: one side of a trial; `frame`: one of a range of frames. */
+export type RenderPurpose = 'base' | 'trial' | 'frame';
+
 export interface RenderSummary {
   id: number;
-  purpose: 'base' | 'trial';
+  purpose: RenderPurpose;
+  /** The range of frames it is one of, and which. */
+  range: number | null;
+  frame: number | null;
   sheet: SheetName;
   version: number;
   versionId: number;
@@ -120,6 +126,8 @@ export interface VersionSummary {
   number: number;
   parentId: number | null;
   reason: string;
+  /** What somebody called it; empty: nothing. */
+  name: string;
   createdAt: string;
 }
 

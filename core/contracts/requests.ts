@@ -1,5 +1,6 @@
 /** Bodies of requests that change something, as schemas the server checks them with. */
 import { Type, type Static } from '@sinclair/typebox';
+import { CODE_PATTERN } from '../document/schema/common.ts';
 import { RegionSchema } from './finding.ts';
 
 const closed = { additionalProperties: false } as const;
@@ -26,6 +27,33 @@ export const SignInRequest = Type.Object({ token: Type.String({ minLength: 1, ma
 
 export const RenderRequest = Type.Object({ sheet: SheetName, region: Type.Union([RegionSchema, Type.Null()]) }, closed);
 export type RenderRequest = Static<typeof RenderRequest>;
+
+/** Frames of the shot, each once, rendered by a sheet. */
+export const FramesRequest = Type.Object(
+  {
+    sheet: SheetName,
+    frames: Type.Array(Type.Integer({ minimum: -1e6, maximum: 1e7 }), { minItems: 1, maxItems: 500, uniqueItems: true }),
+  },
+  closed,
+); // prettier-ignore
+export type FramesRequest = Static<typeof FramesRequest>;
+
+/** Makes a version the newest again. `base` is the version the page showed. */
+export const ReturnRequest = Type.Object({ base: RowId, version: RowId }, closed);
+export type ReturnRequest = Static<typeof ReturnRequest>;
+
+/** What a version, or a shot, is called. */
+export const NameRequest = Type.Object({ name: Type.String({ maxLength: 200 }) }, closed);
+
+/** A shot made from the newest version of another. */
+export const CopyRequest = Type.Object(
+  {
+    code: Type.String({ pattern: CODE_PATTERN, minLength: 1, maxLength: 40 }),
+    name: Type.String({ maxLength: 200 }),
+  },
+  closed,
+);
+export type CopyRequest = Static<typeof CopyRequest>;
 
 export const ContinueRequest = Type.Object(
   { samples: Type.Integer({ minimum: 4, maximum: 65536, multipleOf: 4 }) },

@@ -161,6 +161,11 @@ const LABELS: Record<string, string> = {
   fStop: 'F-number',
   uvSet: 'UV set',
   stops: 'Gradient stops',
+  'daylight/elevation': 'Sun elevation',
+  'daylight/azimuth': 'Sun azimuth',
+  'daylight/turbidity': 'Turbidity',
+  'daylight/groundAlbedo': 'Ground albedo',
+  'daylight/sun': 'Sun disc',
   'lights/mode': 'Light linking',
   'lights/objects': 'Linked objects',
   'shadowsOf/mode': 'Shadow linking',
@@ -248,7 +253,10 @@ function controlOf(document: ShotDocument, node: Node, key: string): Shape | nul
     return inner && { ...inner, optional: true };
   }
   const { exclusiveMinimum: above, exclusiveMaximum: below } = node;
-  const { minimum: min = above === undefined ? above : above + INSIDE, maximum: max = below === undefined ? below : below - INSIDE } = node;
+  const {
+    minimum: min = above === undefined ? above : above + INSIDE,
+    maximum: max = below === undefined ? below : below - INSIDE,
+  } = node;
   switch (node.type) {
     case 'number':
     case 'integer':
@@ -280,9 +288,11 @@ const UNITS = /millimetres|W\/\(sr m²\)|W\/sr|W\/m²|1\/m|metres|degrees|pixels
 
 const UNIT_SIGNS: Record<string, string> = { millimetres: 'mm', metres: 'm', degrees: '°' };
 
-function helpOf({ description = '' }: Node): { unit: string; help: string } {
-  const unit = UNITS.exec(description)?.[0] ?? '';
-  return { unit: UNIT_SIGNS[unit] ?? unit, help: description };
+/** Angles are turned degree by degree, wherever they stand. */
+function helpOf({ description = '' }: Node): Pick<Control, 'unit' | 'help' | 'step' | 'digits'> {
+  const found = UNITS.exec(description)?.[0] ?? '';
+  const unit = UNIT_SIGNS[found] ?? found;
+  return { unit, help: description, ...(unit === '°' ? { step: 1, digits: 3 } : {}) };
 }
 
 /** Keys that name an item, and the part of the document it stands in. */

@@ -166,6 +166,7 @@ const defaultSky = () => ({
   stops: blackToWhite(),
   texture: null,
   rotation: 0,
+  daylight: { elevation: 35, azimuth: 120, turbidity: 3, groundAlbedo: 0.2, sun: true },
 });
 
 export const defaultEnvironment = (): EnvironmentSpec => ({ ...defaultSky(), ...defaultEmitter(), intensity: 0 });

@@ -71,6 +71,9 @@ export function invertPatch(document: object, patch: JsonPatch): JsonPatch {
   return jsonPatch.compare(after, document, true);
 }
 
+/** The patch that makes one document another, testing what it replaces. */
+export const patchBetween = (before: object, after: object): JsonPatch => jsonPatch.compare(before, after, true);
+
 function safeValue(document: object, path: string): unknown {
   try {
     return jsonPatch.getValueByPointer(document, path);

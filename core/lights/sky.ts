@@ -1,5 +1,6 @@
 /**
- * Light from everywhere that nothing else is: one colour, a run from nadir to zenith, or a lat-long image.
+ * Light from everywhere that nothing else is: one colour, a run from nadir to zenith, or a lat-long image, which a daylight sky is
+ * made into.
  *
  * A lat-long image stands as the OpenEXR file layout document defines it: latitude +90° at the top, longitude
  * +180° at the left edge and −180° at the right; +Z is longitude 0, +X longitude 90°, +Y latitude 90°.
@@ -49,6 +50,7 @@ const GRADIENT_ROWS = 512;
 /** @param chain the image and its halved copies, or null */
 export function compileSky(spec: BackgroundSpec, texture: number, chain: Texture[] | null, sampled: boolean): Sky {
   const angle = (spec.rotation * Math.PI) / 180;
+  // A daylight sky is looked up as the image that was made of it.
   const kind = spec.kind === 'constant' ? SKY_CONSTANT : spec.kind === 'gradient' ? SKY_GRADIENT : SKY_IMAGE;
   const sky: Sky = {
     kind,

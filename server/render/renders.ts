@@ -1,5 +1,6 @@
 /** Renders as rows and as queued batches of tiles: made, stopped, continued. */
 import { and, eq, sql } from 'drizzle-orm';
+import type { RenderPurpose } from '../../core/contracts/events.ts';
 import type { Region } from '../../core/data/picture.ts';
 import { canonicalText } from '../../core/document/canonical.ts';
 import type { JsonPatch } from '../../core/document/patch.ts';
@@ -12,7 +13,7 @@ import type { Transaction } from '../db/database.ts';
 import { renders, tiles } from '../db/schema.ts';
 import { conflict, notFound } from '../errors.ts';
 import { shotChanged } from '../notify.ts';
-import { RENDER, TRIAL } from '../priorities.ts';
+import { FRAME, RENDER, TRIAL } from '../priorities.ts';
 import { favourOf } from '../attention.ts';
 import { TILE, type RenderPlan } from '../apart/work/document.ts';
 import type { VersionRow } from '../versions/versions.ts';
@@ -34,7 +35,7 @@ export type RenderedVersion = Pick<VersionRow, 'id' | 'shotId' | 'document'>;
 
 export interface NewRender {
   version: RenderedVersion;
-  purpose: 'base' | 'trial';
+  purpose: RenderPurpose;
   sheet: SheetName;
   patch: JsonPatch;
   /** Hashes by path of files beside the version's; left out: none. */
@@ -43,6 +44,9 @@ export interface NewRender {
   region: Region | null;
   /** Left out: the sheet's own. */
   seed?: number;
+  /** The range of frames it is one of, and which. */
+  range?: number;
+  frame?: number;
   /** Where it was worked out already. */
   plan?: RenderPlan;
 }
@@ -63,6 +67,8 @@ export async function createRender(context: Context, tx: Transaction, wanted: Ne
       ...region,
       ...plan,
       seed: wanted.seed ?? seed,
+      rangeId: wanted.range,
+      frame: wanted.frame,
       tileSize: TILE,
       state: 'active',
       build: CORE_BUILD,
@@ -100,7 +106,8 @@ export async function queueRound(
     const id = `${render.id}.${render.epoch}.${groups}.${batch[0]}`;
     jobs.push({ shotId: render.shotId, renderId: render.id, epoch: render.epoch, batch: id, tiles: batch, groups });
   }
-  const first = render.purpose === 'trial' ? TRIAL : RENDER + (await favourOf(tx, render.shotId));
+  const own = render.purpose === 'frame' ? FRAME : RENDER;
+  const first = render.purpose === 'trial' ? TRIAL : own + (await favourOf(tx, render.shotId));
   const priority = first - Math.ceil(Math.log2(groups));
   await queue.send(tx, 'tiles', jobs, priority);
 }
@@ -138,7 +145,7 @@ export async function stopRender(context: Context, id: number): Promise<void> {
 export async function continueRender(context: Context, id: number, samples: number): Promise<void> {
   await context.db.transaction(async (tx) => {
     const render = await lockRender(tx, id);
-    if (render.purpose !== 'base')
+    if (render.purpose === 'trial')
       throw conflict(`Render ${id} is one side of a trial, which stays as it was measured.`);
     if (render.build !== CORE_BUILD)
       throw conflict(`Render ${id} was made by another build of the renderer (${render.build}). Render it anew.`);

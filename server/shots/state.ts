@@ -21,7 +21,7 @@ import { lookedIn, LOOKING } from '../render/examinations.ts';
 import type { RenderRow } from '../render/renders.ts';
 import { joined, rawList, withRaw } from './raw-json.ts';
 import { standing } from './standing-findings.ts';
-import { shotByCode, type ShotRow } from '../versions/versions.ts';
+import { isInForce, lineOf, shotByCode, type ShotRow } from '../versions/versions.ts';
 
 export const REPEATABLE = { isolationLevel: 'repeatable read', accessMode: 'read only' } as const;
 
@@ -44,9 +44,9 @@ export async function shotState({ db }: Context, code: string): Promise<StateTex
 }
 
 async function readState(tx: Transaction, shot: ShotRow): Promise<StateText> {
-  const { id: versionId, number, parentId, reason, createdAt } = versions;
+  const { id: versionId, number, parentId, reason, name, createdAt } = versions;
   const rows = await tx
-    .select({ id: versionId, number, parentId, reason, createdAt })
+    .select({ id: versionId, number, parentId, reason, name, createdAt })
     .from(versions)
     .where(eq(versions.shotId, shot.id))
     .orderBy(asc(versions.number));
@@ -79,7 +79,7 @@ async function readState(tx: Transaction, shot: ShotRow): Promise<StateText> {
   };
   const text = withRaw(state, {
     findings: await findingSummaries(tx, shot.id, renderRows, byId, decided),
-    trials: await trialSummaries(tx, shot.id, byId, decided),
+    trials: await trialSummaries(tx, shot.id, byId, decided, lineOf(head.id, told)),
   });
   return { id: String(shot.revision), text };
 }
@@ -97,6 +97,8 @@ export function renderSummary(
   return {
     id: row.id,
     purpose: row.purpose,
+    range: row.rangeId,
+    frame: row.frame,
     sheet: row.sheet,
     version,
     versionId: row.versionId,
@@ -152,16 +154,18 @@ async function findingSummaries(
   );
 }
 
+/** @param line versions that stand: a trial that was kept in another was taken back, and can be kept again */
 async function trialSummaries(
   tx: Transaction,
   shotId: number,
   byId: Map<number, VersionSummary>,
   decided: DecisionRow[],
+  line: ReadonlySet<number>,
 ): Promise<string> {
   const rows = await tx.select().from(trials).where(eq(trials.shotId, shotId)).orderBy(asc(trials.number));
   return rawList(
     rows.map((row) => {
-      const verdict = decided.findLast((d) => d.trialId === row.id)?.verdict;
+      const verdict = decided.findLast((d) => d.trialId === row.id && isInForce(d, line))?.verdict;
       const summary: Omit<TrialSummary, 'patch' | 'predicted' | 'measured'> = {
         id: row.id,
         number: row.number,

@@ -41,7 +41,7 @@ export async function runningWork({ db }: Context): Promise<RunningWork[]> {
       };
     });
     const ofRenders = rendered
-      .filter(({ render }) => render.purpose === 'base')
+      .filter(({ render }) => render.purpose !== 'trial')
       .map(({ render, code, version }): Ranked => {
         const isActive = render.state === 'active';
         const isFirst = render.shotId === open;
@@ -49,7 +49,7 @@ export async function runningWork({ db }: Context): Promise<RunningWork[]> {
           kind: isActive ? 'render' : 'examination',
           id: render.id,
           code,
-          title: `${isActive ? 'render' : 'examination'} of version ${version}, ${render.sheet}`,
+          title: `${isActive ? (render.frame === null ? 'render' : `frame ${render.frame}`) : 'examination'} of version ${version}, ${render.sheet}`,
           progress: isActive ? shareOf(render) : (looked.get(render.id)?.size ?? 0) / LOOKING.length,
           isFirst,
           rank: isFirst ? 1 : 2,

@@ -8,6 +8,7 @@ import {
   decisions,
   examinations,
   findings,
+  frameRanges,
   frameTimes,
   logDecisions,
   logs,
@@ -73,6 +74,7 @@ export async function deleteShot(context: Context, code: string, confirm: string
       [looks, looks.shotId],
       [logs, logs.shotId],
       [logDecisions, logDecisions.shotId],
+      [frameRanges, frameRanges.shotId],
       [versions, versions.shotId],
       [shots, shots.id],
     ];

@@ -9,14 +9,14 @@ import type { JsonPatch } from '../../core/document/patch.ts';
 import type { ControlValues } from '../../core/document/set-values.ts';
 import type { Context } from '../context.ts';
 import type { Transaction } from '../db/database.ts';
-import { decisions, findings, renders, shots, trials } from '../db/schema.ts';
+import { decisions, findings, renders, shots, trials, versions } from '../db/schema.ts';
 import { conflict, notFound } from '../errors.ts';
 import { shotChanged } from '../notify.ts';
 import { PREDICTION } from '../priorities.ts';
 import { stopRender } from '../render/renders.ts';
 import { pointerOf } from '../../core/document/pointers.ts';
 import { apart } from '../apart/apart.ts';
-import { addVersion, headOf, lockHead, shotByCode } from '../versions/versions.ts';
+import { addVersion, headOf, isInForce, lineOf, lockHead, shotByCode } from '../versions/versions.ts';
 import { beginTrials, stopUnneeded, type TrialRow } from './trial-renders.ts';
 
 /** @returns the trial's number in its shot */
@@ -190,14 +190,18 @@ export async function failTrial(context: Context, id: number, error: string): Pr
   });
 }
 
-async function newestVerdict(tx: Transaction, trialId: number) {
+/** Whether its change stands in the shot: it was kept, and not undone since. */
+async function isKept(tx: Transaction, { id, shotId }: TrialRow): Promise<boolean> {
   const [decision] = await tx
     .select()
     .from(decisions)
-    .where(eq(decisions.trialId, trialId))
+    .where(eq(decisions.trialId, id))
     .orderBy(desc(decisions.id))
     .limit(1);
-  return decision?.verdict ?? null;
+  if (decision?.verdict !== 'keep') return false;
+  const [shot] = await tx.select({ head: shots.headVersionId }).from(shots).where(eq(shots.id, shotId));
+  const rows = await tx.select({ id: versions.id, parentId: versions.parentId }).from(versions).where(eq(versions.shotId, shotId)); // prettier-ignore
+  return isInForce(decision, lineOf(shot.head!, rows));
 }
 
 /** Makes a new version with the trial's change, in its sheet or in both. Only what was measured can be kept. */
@@ -229,8 +233,7 @@ export async function dropTrial(context: Context, id: number): Promise<void> {
     const trial = await lockTrial(tx, id);
     if (trial.state === 'predicting' || trial.state === 'rendering')
       throw conflict(`Trial ${trial.number} is still running. Stop it first.`);
-    if ((await newestVerdict(tx, id)) === 'keep')
-      throw conflict(`Trial ${trial.number} was kept. Undo takes its change back.`);
+    if (await isKept(tx, trial)) throw conflict(`Trial ${trial.number} was kept. Undo takes its change back.`);
     await tx.insert(decisions).values({ shotId: trial.shotId, trialId: id, verdict: 'drop' });
     await shotChanged(tx, trial.shotId);
   });

@@ -6,7 +6,7 @@ import type { SheetName } from '../../core/document/schema.ts';
 import type { ControlValues } from '../../core/document/set-values.ts';
 import type { Context } from '../context.ts';
 import type { Transaction } from '../db/database.ts';
-import { shots, versions } from '../db/schema.ts';
+import { type decisions, shots, versions } from '../db/schema.ts';
 import { conflict, notFound } from '../errors.ts';
 import { queuePreflight } from './preflight-queue.ts';
 import { shotChanged } from '../notify.ts';
@@ -44,8 +44,12 @@ export interface VersionChange {
   sheets?: SheetName[];
   /** Items that are taken out, by their pointers. */
   remove?: string[];
+  /** Text of the document that it is to be, whatever the head's is. */
+  becomes?: string;
   /** Hashes of files that are new with it, by path. */
   files?: Record<string, string>;
+  /** Text of its manifest, before those files; left out: the head's. */
+  manifest?: string;
 }
 
 /**
@@ -57,11 +61,20 @@ export async function addVersion(
   tx: Transaction,
   shot: ShotRow,
   head: VersionRow,
-  { reason, patch: given = [], values = {}, sheets = [], remove = [], files = {} }: VersionChange,
+  {
+    reason,
+    patch: given = [],
+    values = {},
+    sheets = [],
+    remove = [],
+    becomes,
+    files = {},
+    manifest = head.manifest,
+  }: VersionChange,
 ): Promise<VersionRow | null> {
-  const task = { document: head.document, code: shot.code, patch: given, sheets, values, remove };
+  const task = { document: head.document, code: shot.code, patch: given, sheets, values, remove, becomes };
   const { patch, document, told } = await context.documents.changeDocument(task);
-  if (patch.length === 0 && Object.keys(files).length === 0) return null;
+  if (patch.length === 0 && Object.keys(files).length === 0 && manifest === head.manifest) return null;
   const [{ last }] = await tx
     .select({ last: max(versions.number) })
     .from(versions)
@@ -73,7 +86,7 @@ export async function addVersion(
       number: last! + 1,
       parentId: head.id,
       document,
-      manifest: canonicalText({ ...(JSON.parse(head.manifest) as Record<string, string>), ...files }),
+      manifest: canonicalText({ ...(JSON.parse(manifest) as Record<string, string>), ...files }),
       patch: canonicalText(patch),
       reason: typeof reason === 'string' ? reason : reason(told),
     })
@@ -98,6 +111,22 @@ export async function redoOf(tx: Transaction | Context['db'], head: VersionRow):
     .limit(1);
   return child ?? null;
 }
+
+type Line = Pick<VersionRow, 'id' | 'parentId'>;
+
+/** Ids of a version and of those that it was made from, one after the other: what stands. */
+export function lineOf(headId: number, rows: Line[]): Set<number> {
+  const parents = new Map(rows.map(({ id, parentId }) => [id, parentId]));
+  const line = new Set<number>();
+  for (let at: number | null | undefined = headId; at != null; at = parents.get(at)) line.add(at);
+  return line;
+}
+
+/** A decision to keep holds as long as the version that it made stands: undo takes it back. @param line see `lineOf` */
+export const isInForce = (
+  { verdict, versionId }: Pick<typeof decisions.$inferSelect, 'verdict' | 'versionId'>,
+  line: ReadonlySet<number>,
+): boolean => verdict !== 'keep' || versionId === null || line.has(versionId);
 
 /** @param base the head that the page showed; another page may have moved it since */
 export async function stepHead(context: Context, code: string, base: number, way: 'undo' | 'redo'): Promise<void> {

@@ -54,7 +54,9 @@ describe('controls of the scene', function () {
     const after = await shot();
     expect(after.document.lights.window.intensity).to.equal(2);
     expect(after.document.materials.wall.baseColour).to.deep.equal([0.2, 0.3, 0.4]);
-    expect(after.head.reason).to.match(/^window, Intensity: [\d.]+ W\/sr → 2 W\/sr; wall, Base colour: .* → 0.2, 0.3, 0.4$/);
+    expect(after.head.reason).to.match(
+      /^window, Intensity: [\d.]+ W\/sr → 2 W\/sr; wall, Base colour: .* → 0.2, 0.3, 0.4$/,
+    );
     await dusting.post(`/shots/${CODE}/undo`, { base: after.head.id });
     expect((await shot()).document.lights.window.intensity).to.equal(1);
   });

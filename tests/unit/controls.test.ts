@@ -2,6 +2,7 @@
 import { expect } from 'chai';
 import { lookAt, multiply, rotationY, translation } from '../../core/data/transform.ts';
 import {
+  defaultBackground,
   defaultCamera,
   defaultFog,
   defaultLight,
@@ -210,14 +211,7 @@ describe('visibility', () => {
   it('cut-out holds out what is behind; shadow-only shows the shadow on what is behind', () => {
     const sky = {
       environment: evenEnvironment([0, 0, 0]),
-      background: {
-        kind: 'constant' as const,
-        intensity: 1,
-        colour: [1, 1, 1],
-        stops: [{ at: 0, colour: [0, 0, 0] }],
-        texture: null,
-        rotation: 0,
-      },
+      background: { ...defaultBackground(), kind: 'constant' as const, stops: [{ at: 0, colour: [0, 0, 0] }] },
     };
     const cut = scene([{ mesh: square(5, 0), object: { role: 'cut-out' } }], sky);
     expect(meanOf(render(cut, undefined, 8)).mean).to.equal(0);

@@ -123,6 +123,16 @@ const job = computed(() => {
       progress: render.progress,
       stop: () => shot.stopRender(render.id),
     };
+  const frame = shot.running.find((r) => r.range !== null);
+  if (frame) {
+    const own = shot.state!.renders.filter((r) => r.range === frame.range);
+    return {
+      key: `range ${frame.range}`,
+      what: `frames: ${own.filter((r) => r.state === 'done').length} of ${own.length} done`,
+      progress: work(own),
+      stop: () => shot.stopFrames(frame.range!),
+    };
+  }
   const examined = shot.state?.renders.findLast((r) => r.examined === 'waiting');
   if (examined)
     return {

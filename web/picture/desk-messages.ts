@@ -13,6 +13,7 @@ import type { Look } from '../../core/picture/look.ts';
 import type { PictureNoise } from '../../core/picture/noise.ts';
 import type { Screen } from '../../core/picture/paint.ts';
 import type { SpaceId } from '../../core/picture/spaces.ts';
+import type { FrameFigures } from '../../core/picture/sequence/frame-figures.ts';
 import type { Flicker } from '../../core/picture/sequence/flicker.ts';
 import type { PassLook } from '../../core/render/film/pass-list.ts';
 
@@ -89,6 +90,7 @@ export type DeskRequest =
   | { do: 'values'; key: string; x: number; y: number; radius: number }
   | { do: 'compare'; a: string; b: string; layer: string; region: Region | null }
   | { do: 'noise'; key: string; layer: string; region: Region | null }
+  | { do: 'frame'; key: string }
   | { do: 'flicker'; a: string; b: string }
   | { do: 'heat'; key: string; ids: string; cost: string }
   | { do: 'causes'; key: string; beside: string[]; renderedWith: RenderedWith };
@@ -105,6 +107,7 @@ export interface Answers {
   values: Values | null;
   compare: Compared;
   noise: PictureNoise | null;
+  frame: FrameFigures | null;
   flicker: Flicker;
   heat: Hot[];
   causes: Finding[];

@@ -2,7 +2,7 @@
 import type { Answers, DeskRequest, FromDesk } from './desk-messages.ts';
 import { causes } from './desk/causes.ts';
 import { drawCells } from './desk/draw.ts';
-import { compare, flicker, heat, noise, valuesAt } from './desk/measure.ts';
+import { compare, figuresOfFrame, flicker, heat, noise, valuesAt } from './desk/measure.ts';
 import { Shelf } from './desk/shelf.ts';
 
 const post = (message: FromDesk, transfer: Transferable[] = []) => self.postMessage(message, { transfer });
@@ -20,6 +20,8 @@ async function answerTo(request: DeskRequest): Promise<Answers[keyof Answers]> {
       return compare(shelf, request.a, request.b, request.layer, request.region);
     case 'noise':
       return noise(shelf, request.key, request.layer, request.region);
+    case 'frame':
+      return figuresOfFrame(shelf, request.key);
     case 'flicker':
       return flicker(shelf, request.a, request.b);
     case 'heat':

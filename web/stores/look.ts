@@ -14,6 +14,7 @@ import type { BroughtPicture, PictureSet, ShotPictures } from '../../core/pictur
 import { DIFFERENCES, type DifferenceKind } from '../../core/picture/difference.ts';
 import type { HealthFinding } from '../../core/picture/health/check.ts';
 import { PLAIN_LOOK, type Look, type Solo } from '../../core/picture/look.ts';
+import type { FrameFigures } from '../../core/picture/sequence/frame-figures.ts';
 import { missingFrames } from '../../core/picture/sequence/names.ts';
 import { SPACES, type SpaceId } from '../../core/picture/spaces.ts';
 import { plural } from '../../core/intake/preflight/tell.ts';
@@ -39,6 +40,25 @@ export interface LookSource {
   set: PictureSet | null;
   picture: BroughtPicture | null;
   render: RenderSummary | null;
+}
+
+/** A picture of a sequence. */
+export interface SequenceFrame {
+  key: string;
+  name: string;
+  frame: number;
+  /** Chunks that are missing, of a file that is cut short. */
+  lacks: number;
+  layers: string;
+  /** Null: not measured. */
+  figures: FrameFigures | null;
+}
+
+export interface Sequence {
+  id: string;
+  frames: SequenceFrame[];
+  /** Numbers between the first and the last that are not there. */
+  missing: number[];
 }
 
 export const MODES = {
@@ -101,7 +121,7 @@ export const useLook = defineStore('look', () => {
         const side = trial ? (trial.afterRenderId === render.id ? 'after' : 'before') : '';
         return {
           key: renderKey(render),
-          label: trial ? `Trial ${trial.number}, ${side}` : `Version ${render.version}, ${render.sheet}`,
+          label: trial ? `Trial ${trial.number}, ${side}` : `${render.frame === null ? '' : `Frame ${render.frame}, `}${render.frame === null ? 'V' : 'v'}ersion ${render.version}, ${render.sheet}`,
           told: `${render.width} × ${render.height}, ${Math.round(render.samplesDone)} samples${render.state === 'active' ? ', going on' : ''}`,
           stamp: stampOf(render),
           ref: renderRef(render, state!.document),
@@ -219,12 +239,40 @@ export const useLook = defineStore('look', () => {
     mask.value = null;
   }
 
-  const sequence = computed(() => {
-    const set = shown.value?.set;
-    const frames = set?.pictures.filter(({ frame }) => frame !== null) ?? [];
-    if (!set || frames.length < 2) return null;
-    return { set, frames, missing: missingFrames(frames.map(({ frame }) => frame!)) };
+  /** Figures of frames that were rendered here, by the stamp of what they were measured of. */
+  const measured = shallowRef(new Map<string, FrameFigures | null>());
+  /** The sequence that the picture which is shown is a frame of: pictures of one name, or a range of frames of ours. */
+  const sequence = computed<Sequence | null>(() => {
+    const { set, render } = shown.value ?? {};
+    const frames = set ? framesOfSet(set) : render?.range ? framesOfRange(render.range) : [];
+    if (frames.length < 2) return null;
+    const id = set ? `set ${set.id}` : `range ${render!.range}`;
+    return { id, frames, missing: set ? missingFrames(frames.map(({ frame }) => frame)) : [] };
   });
+  const framesOfSet = (set: PictureSet): SequenceFrame[] =>
+    set.pictures.flatMap(({ id, name, frame, facts }) =>
+      frame === null
+        ? []
+        : [{ key: `p${id}`, name, frame, lacks: facts.missingChunks, layers: facts.layers.map((one) => one.name).join(), figures: facts.figures }],
+    ); // prettier-ignore
+  const framesOfRange = (range: number): SequenceFrame[] =>
+    sources.value.flatMap(({ key, stamp, render }) =>
+      render?.range === range
+        ? [{ key, name: `frame ${render.frame}`, frame: render.frame!, lacks: 0, layers: '', figures: measured.value.get(stamp) ?? null }]
+        : [],
+    ); // prettier-ignore
+
+  /** Measures the frames of a range that are finished and were not measured yet. */
+  async function measureFrames(): Promise<void> {
+    for (const { key } of sequence.value?.frames ?? []) {
+      const source = sourceOf(key);
+      if (!source?.render || source.render.state === 'active' || measured.value.has(source.stamp)) continue;
+      measured.value = new Map([...measured.value, [source.stamp, null]]);
+      await open(source);
+      const figures = await desk.ask('frame', { key }).catch(() => null);
+      measured.value = new Map([...measured.value, [source.stamp, figures]]);
+    }
+  }
 
   function reset(): void {
     brought.value = null;
@@ -309,7 +357,7 @@ export const useLook = defineStore('look', () => {
   return {
     brought, opened, failures, rows, a, others, mode, layer, view, wipe, blinksB, difference, region, panel, guides,
     isNormalised, mask, pins, place, balance, scaleTop, sources, shown, against, information, layers, shownLayer, beautyName, isBoosted,
-    groups, sequence, query,
+    groups, sequence, measureFrames, query,
     layerTitle, sourceOf, ofGroup, open, read, reset, show, toggleOther, toggleBoost, fromQuery,
     keepBalance: () => attempt(post(`/shots/${code()}/balance`, balance.value satisfies BalanceRequest, 'PUT')),
     keepLook: (look: LookRequest) => attempt(post(`/shots/${code()}/looks`, look)),

@@ -9,7 +9,7 @@ import type { Region } from '../../core/data/picture.ts';
 import { isOfDocument } from '../../core/document/pointers.ts';
 import { PLAIN_VIEW, SHADOW_BOOST } from '../../core/picture/view.ts';
 
-const PANELS = ['findings', 'sheets', 'scene', 'budget'] as const;
+const PANELS = ['findings', 'sheets', 'scene', 'history', 'budget'] as const;
 type Panel = (typeof PANELS)[number];
 
 export const useView = defineStore('view', () => {
@@ -43,6 +43,9 @@ export const useView = defineStore('view', () => {
 
   /** Item of the scene whose controls are shown, by its pointer. */
   const item = ref<string | null>(null);
+
+  /** Whether it is asked which frames are rendered. */
+  const isFraming = ref(false);
 
   /** Shows a control where its kind stands, whatever it is of. */
   function showDial(pointer: string): void {
@@ -88,7 +91,7 @@ export const useView = defineStore('view', () => {
   }
 
   return {
-    renderId, findingId, trialId, sweepId, pass, exposure, gamma, region, showMask, wipe, panel, dial, item,
+    renderId, findingId, trialId, sweepId, pass, exposure, gamma, region, showMask, wipe, panel, dial, item, isFraming,
     isBoosted, query, setView, toggleBoost, showDial, fromQuery,
   };
 }); // prettier-ignore

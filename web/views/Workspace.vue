@@ -10,6 +10,8 @@ import SplitterPanel from 'primevue/splitterpanel';
 import { computed, onBeforeUnmount, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import BudgetPanel from '../components/trials/BudgetPanel.vue';
+import HistoryPanel from '../components/history/HistoryPanel.vue';
+import FramesDialog from '../components/history/FramesDialog.vue';
 import FindingsPanel from '../components/findings/FindingsPanel.vue';
 import KeysDialog from '../components/shared/KeysDialog.vue';
 import PassRail from '../components/stage/PassRail.vue';
@@ -111,6 +113,7 @@ const PANELS = [
   { id: 'findings', name: 'Findings', shows: FindingsPanel },
   { id: 'sheets', name: 'Sheets', shows: SheetsPanel },
   { id: 'scene', name: 'Scene', shows: ScenePanel },
+  { id: 'history', name: 'History', shows: HistoryPanel },
   { id: 'budget', name: 'Budget', shows: BudgetPanel },
 ] as const;
 
@@ -177,6 +180,7 @@ useAddress({
 });
 
 useCommands().provide(() => [
+  { id: 'frames', group: 'Do', name: 'Render frames …', detail: 'a range as one', run: () => (view.isFraming = true) },
   ...current.findings.map((one): Command => ({ id: `finding ${one.id}`, group: 'Findings', name: one.sentence, detail: severityName(one.severity), run: () => { view.panel = 'findings'; view.findingId = one.id; view.region = null; view.trialId = null; } })),
   ...current.passes.map(({ name, group }): Command => ({ id: `pass ${name}`, group: 'Passes', name: passName(name), detail: group, run: () => (view.pass = name) })),
   ...DIALS.map(({ pointer, label, group }): Command => ({ id: `dial ${pointer}`, group: 'Controls', name: label, detail: group, run: () => view.showDial(pointer) })),
@@ -218,6 +222,7 @@ usePageTitle(computed(() => (shot.state ? `${shot.state.code} ${shot.state.name}
       </SplitterPanel>
       <SplitterPanel :size="18" :min-size="10"><TrialLedger v-if="turn > 2" /></SplitterPanel>
     </Splitter>
+    <FramesDialog v-if="view.isFraming" @closed="view.isFraming = false" />
     <KeysDialog v-if="isListingKeys" :keys="keys" @closed="isListingKeys = false" />
   </div>
   <p v-else class="missing dim" role="status">Opening {{ code }} …</p>

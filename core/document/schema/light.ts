@@ -98,12 +98,28 @@ const MeshLight = Type.Object(
 );
 export const Light = Type.Union([PointLight, SpotLight, DistantLight, RectangleLight, DiscLight, MeshLight]);
 
+/** A clear sky by day with its sun, see `lights/daylight.ts`. */
+const DaylightSky = Type.Object(
+  {
+    elevation: number(-90, 90, 'degrees of the sun above the horizon; below it the sky is black'),
+    azimuth: number(0, 360, 'degrees of the sun from north (−Z) by way of east (+X)'),
+    turbidity: number(1.8, 10, 'haze: 2 very clear, 3 clear, 6 light haze'),
+    groundAlbedo: number(0, 1, 'share of the light that the ground below the horizon sends back'),
+    sun: flag('the sun itself shines, half a degree wide; false: its sky alone'),
+  },
+  closed,
+);
+
 const sky = {
-  kind: choice(['constant', 'gradient', 'image'], 'one colour, a run from nadir to zenith, or a lat-long image'),
+  kind: choice(
+    ['constant', 'gradient', 'image', 'daylight'],
+    'one colour, a run from nadir to zenith, a lat-long image, or a clear daylight sky',
+  ),
   intensity: number(0, 1e9, 'factor on its colours; radiance, W/(sr m²)'),
   stops: Stops,
   texture: MaybeId,
   rotation: number(-36000, 36000, 'degrees about +Y, counter-clockwise seen from above'),
+  daylight: DaylightSky,
 };
 
 export const Environment = Type.Object({ ...sky, ...emitter }, closed);

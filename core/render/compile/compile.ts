@@ -40,7 +40,7 @@ export function compileScene(
   warnings.push(...sceneWarnings(document, assets, sheet, means.kept));
 
   const { background } = document;
-  const backgroundTexture = background?.texture ? surfaces.textureIds.indexOf(background.texture) : -1;
+  const { background: backgroundTexture } = surfaces.skies;
   const ints = (values: number[]) => {
     const out = new Int32Array(allocate(values.length * 4));
     out.set(values);

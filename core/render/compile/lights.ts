@@ -1,5 +1,15 @@
 /** Lights, emitting surfaces and the environment of a document → one table. */
-import type { LightSpec, MaterialSpec, ObjectSpec, ReachSpec, ShotDocument } from '../../document/schema.ts';
+import { placedAt } from '../../data/aim.ts';
+import { sunDirection } from '../../data/placement.ts';
+import { SUN_SIZE, sunIrradiance } from '../../lights/daylight.ts';
+import type {
+  EnvironmentSpec,
+  LightSpec,
+  MaterialSpec,
+  ObjectSpec,
+  ReachSpec,
+  ShotDocument,
+} from '../../document/schema.ts';
 import { luminance } from '../../data/colour.ts';
 import { defaultLight } from '../../document/defaults.ts';
 import { CAMERA_RAY, DIFFUSE_RAY, SPECULAR_RAY, TRANSMISSION_RAY } from '../../geometry/ray-kinds.ts';
@@ -172,15 +182,16 @@ export function compileLights(
     if (!isSampled || !(total > 0)) rows[id][LIGHT_FLAGS] &= ~SAMPLED;
   }
 
-  const skyLight = rows.length;
   const { environment } = document;
-  const chain = environment.texture === null ? null : surfaces.chains[surfaces.textureIds.indexOf(environment.texture)];
-  const sky = compileSky(
-    environment,
-    environment.texture === null ? -1 : surfaces.textureIds.indexOf(environment.texture),
-    chain,
-    true,
-  );
+  const sun = sunOf(environment, warnings);
+  if (sun)
+    add('sun of the sky', sun, LIGHT_DISTANT, distantRadiance(sun), (row) => {
+      writeDistant(row, 0, sun);
+      return FAR;
+    });
+  const skyLight = rows.length;
+  const { environment: skyTexture } = surfaces.skies;
+  const sky = compileSky(environment, skyTexture, surfaces.chains[skyTexture] ?? null, true);
   const row = new Float64Array(LIGHT_STRIDE);
   writeEmitter(
     row,
@@ -227,6 +238,26 @@ export function compileLights(
     shadowLinks: linkTable(SHADOW_LINKED, 'shadowsOf'),
     sky,
     skyLight,
+  };
+}
+
+/** The sun of a daylight environment, as a light; null where there is none. */
+function sunOf(environment: EnvironmentSpec, warnings: string[]): Extract<LightSpec, { kind: 'distant' }> | null {
+  const { kind, intensity, colour, rotation, daylight, stops: _stops, texture: _texture, ...emitter } = environment;
+  if (kind !== 'daylight' || !(intensity > 0)) return null;
+  if (daylight.elevation < 0)
+    warnings.push('The sun is below the horizon: a daylight sky has no night, and gives no light.');
+  const irradiance = sunIrradiance(daylight).map((value, a) => value * colour[a]);
+  const most = Math.max(...irradiance);
+  if (!daylight.sun || !(most > 0)) return null;
+  const azimuth = daylight.azimuth - rotation;
+  return {
+    ...defaultLight('distant'),
+    ...emitter,
+    angle: SUN_SIZE,
+    intensity: intensity * most,
+    colour: irradiance.map((value) => value / most),
+    transform: placedAt(sunDirection({ ...daylight, azimuth }), [0, 0, 0]),
   };
 }
 

@@ -1,7 +1,8 @@
 /** Textures, maps and materials of a document → flat tables. */
 import { materialIds as idsOfMaterials } from '../../document/object-names.ts';
 import type { Texture } from '../../data/texture.ts';
-import type { MaterialSpec, Sheet, ShotDocument } from '../../document/schema.ts';
+import { daylightTexture } from '../../lights/daylight.ts';
+import type { BackgroundSpec, MaterialSpec, Sheet, ShotDocument } from '../../document/schema.ts';
 import type { Allocate } from '../../geometry/allocate.ts';
 import type { Means } from '../../geometry/scene-geometry.ts';
 import { compileMap, type CompiledMap } from '../../textures/compiled-map.ts';
@@ -11,7 +12,10 @@ import { makeNeutral, MATERIAL_STRIDE, writeMaterial } from '../scene/material-r
 
 export interface CompiledSurfaces {
   textureIds: string[];
+  /** Of the document's textures by their number, and behind them those of daylight skies. */
   chains: Texture[][];
+  /** Numbers of what environment and background show; −1: no image. */
+  skies: { environment: number; background: number };
   maps: CompiledMap[];
   materialIds: string[];
   /** One row for each of `specs`. */
@@ -41,6 +45,11 @@ export function compileSurfaces(
       warnings.push(`Texture "${id}" has ${bad} values that are negative, infinite or no numbers; they count as 0.`);
     return chain;
   });
+  const skyOf = (spec: BackgroundSpec | null): number => {
+    if (spec?.kind !== 'daylight') return spec?.texture ? textureIds.indexOf(spec.texture) : -1;
+    return chains.push(mipChain(daylightTexture(spec.daylight)).map((level) => share(level, allocate))) - 1;
+  };
+  const skies = { environment: skyOf(document.environment), background: skyOf(document.background) };
   const mapIds = Object.keys(document.maps).sort();
   const maps = mapIds.map((id) => compileMap(mapOf(document, assets, id), textureIds));
   const materialIds = idsOfMaterials(document);
@@ -60,7 +69,7 @@ export function compileSurfaces(
     writeMaterial(materials, row * MATERIAL_STRIDE, used, number, coat);
   });
   const numbers = [...materialIds.keys(), ...glowing.map(({ material }) => materialIds.indexOf(material))];
-  return { textureIds, chains, maps, materialIds, materials, materialNumber: Int32Array.from(numbers), specs };
+  return { textureIds, chains, skies, maps, materialIds, materials, materialNumber: Int32Array.from(numbers), specs };
 }
 
 /** Texels that are no numbers, infinite or negative would spoil every mean they reach: they become 0. */

@@ -3,7 +3,7 @@ import { totalmem } from 'node:os';
 import prettyBytes from 'pretty-bytes';
 import { clipRegion, type Region } from '../../../core/data/picture.ts';
 import { canonicalText } from '../../../core/document/canonical.ts';
-import { applyPatch, type JsonPatch } from '../../../core/document/patch.ts';
+import { applyPatch, patchBetween, type JsonPatch } from '../../../core/document/patch.ts';
 import { InvalidInput } from '../../../core/document/problem.ts';
 import type { Sheet, SheetName, ShotDocument } from '../../../core/document/schema.ts';
 import { removalPatch } from '../../../core/document/remove-items.ts';
@@ -35,16 +35,20 @@ export interface ChangeTask {
   values: ControlValues;
   /** Items that are taken out, by their pointers. */
   remove: string[];
+  /** Text of the document that it is to be; left out: what the rest makes of it. */
+  becomes?: string;
 }
 
 /** @returns the whole patch, which may be empty, the text of the document with it, and what it changes in words */
-export function changeDocument({ document, code, patch, sheets, values, remove }: ChangeTask): {
+export function changeDocument({ document, code, patch, sheets, values, remove, becomes }: ChangeTask): {
   patch: JsonPatch;
   document: string;
   told: string;
 } {
   const before = JSON.parse(document) as ShotDocument;
-  const whole = [...patch, ...valuesPatch(before, sheets, values), ...removalPatch(before, remove)];
+  const whole = becomes
+    ? patchBetween(before, JSON.parse(becomes) as ShotDocument)
+    : [...patch, ...valuesPatch(before, sheets, values), ...removalPatch(before, remove)];
   const after = validateDocument(applyPatch(before, whole), code);
   return { patch: whole, document: canonicalText(after), told: tellInOne(tellChange(before, after, whole)) };
 }

@@ -1,6 +1,6 @@
 /** Routes of renders: asking, stopping, and reading what is on their film. */
 import type { Router } from 'express';
-import { ContinueRequest, RenderRequest } from '../../../core/contracts/requests.ts';
+import { ContinueRequest, FramesRequest, RenderRequest } from '../../../core/contracts/requests.ts';
 import type { Context } from '../../context.ts';
 import {
   objectMask,
@@ -11,6 +11,7 @@ import {
   renderPixel,
 } from '../../render/picture.ts';
 import { resumeExamination, stopExamination } from '../../render/examinations.ts';
+import { renderFrames, stopFrames } from '../../render/frame-ranges.ts';
 import { continueRender, createRender } from '../../render/renders.ts';
 import { stopAskedRender } from '../../trials/trials.ts';
 import { lockHead } from '../../versions/versions.ts';
@@ -34,6 +35,18 @@ export function renderRoutes(context: Context, router: Router): void {
       response.status(201);
       return { id: render.id };
     }),
+  );
+  router.post(
+    '/shots/:code/frames',
+    answer(async (request, response) => {
+      const id = await renderFrames(context, codeOf(request), bodyOf(request, FramesRequest));
+      response.status(201);
+      return { id };
+    }),
+  );
+  router.post(
+    '/frame-ranges/:id/stop',
+    answer((request) => stopFrames(context, idOf(request, 'range of frames'))),
   );
   router.get(
     '/renders/:id/picture',

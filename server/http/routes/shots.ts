@@ -1,7 +1,9 @@
 /** Routes of shots and their versions: bringing in, the state and its events, dials, undo, the files of a version. */
 import type { Router } from 'express';
-import { DialRequest, StepRequest } from '../../../core/contracts/requests.ts';
+import { CopyRequest, DialRequest, NameRequest, ReturnRequest, StepRequest } from '../../../core/contracts/requests.ts';
 import type { Context } from '../../context.ts';
+import { nameVersion, returnTo } from '../../versions/history.ts';
+import { copyShot, renameShot } from '../../shots/copy-shot.ts';
 import { setDials } from '../../versions/dials.ts';
 import { log } from '../../log.ts';
 import { attend } from '../../attention.ts';
@@ -67,6 +69,26 @@ export function shotRoutes(context: Context, router: Router, hub: EventHub): voi
       `/shots/:code/${way}`,
       answer((request) => stepHead(context, codeOf(request), bodyOf(request, StepRequest).base, way)),
     );
+  router.post(
+    '/shots/:code/return',
+    answer((request) => returnTo(context, codeOf(request), bodyOf(request, ReturnRequest))),
+  );
+  router.put(
+    '/shots/:code/name',
+    answer((request) => renameShot(context, codeOf(request), bodyOf(request, NameRequest).name)),
+  );
+  router.post(
+    '/shots/:code/copies',
+    answer(async (request, response) => {
+      await copyShot(context, codeOf(request), bodyOf(request, CopyRequest));
+      response.status(201);
+      return {};
+    }),
+  );
+  router.put(
+    '/versions/:id/name',
+    answer((request) => nameVersion(context, idOf(request, 'version'), bodyOf(request, NameRequest).name)),
+  );
   router.get(
     '/versions/:id/document',
     answer(async (request, response) => {

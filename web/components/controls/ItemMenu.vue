@@ -4,7 +4,7 @@ import { EllipsisVertical } from '@lucide/vue';
 import Button from 'primevue/button';
 import Menu from 'primevue/menu';
 import { useConfirm } from 'primevue/useconfirm';
-import { computed, useTemplateRef } from 'vue';
+import { computed, ref, useTemplateRef } from 'vue';
 import type { Item } from '../../../core/document/controls.ts';
 import { copyOf } from '../../../core/document/new-items.ts';
 import { REMOVABLE, usersOf } from '../../../core/document/remove-items.ts';
@@ -12,6 +12,7 @@ import { useMessages } from '../../stores/messages.ts';
 import { usePending } from '../../stores/pending.ts';
 import { useShot } from '../../stores/shot.ts';
 import { useView } from '../../stores/view.ts';
+import SunDialog from './SunDialog.vue';
 
 const { item } = defineProps<{ item: Item }>();
 const shot = useShot();
@@ -56,27 +57,47 @@ async function remove(): Promise<void> {
   if (await shot.removeItems([item.pointer])) view.item = null;
 }
 
+const isSunOpen = ref(false);
+const isSun = computed(
+  () =>
+    item.pointer === '/environment' ||
+    (part.value === 'lights' && shot.state!.document.lights[item.id]?.kind === 'distant'),
+);
+
 const items = computed(() => [
+  ...(isSun.value
+    ? [
+        {
+          label: part.value === 'environment' ? 'Daylight sky …' : 'Sun by place and time …',
+          command: () => (isSunOpen.value = true),
+        },
+      ]
+    : []),
   ...(part.value === 'cameras' && shot.state!.document.camera !== item.id
     ? [{ label: 'Look through it', command: () => pending.put(shot.state!.document, '/camera', item.id) }]
     : []),
-  { label: 'Duplicate', command: () => void duplicate() },
-  { label: 'Delete …', command: askToDelete },
+  ...(word.value
+    ? [
+        { label: 'Duplicate', command: () => void duplicate() },
+        { label: 'Delete …', command: askToDelete },
+      ]
+    : []),
 ]);
 </script>
 
 <template>
-  <template v-if="word">
+  <template v-if="items.length">
     <Button
       text
       severity="secondary"
       size="small"
       aria-haspopup="true"
-      :aria-label="`Duplicate or delete ${item.name}`"
+      :aria-label="`More about ${item.name}`"
       @click="menu?.toggle($event)"
     >
       <EllipsisVertical :size="16" aria-hidden="true" />
     </Button>
     <Menu ref="menu" :model="items" popup />
+    <SunDialog v-if="isSunOpen" :pointer="item.pointer" :name="item.name" @closed="isSunOpen = false" />
   </template>
 </template>

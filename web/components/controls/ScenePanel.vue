@@ -140,6 +140,14 @@ watch(
         <b>{{ chosen.name }}</b>
         <span class="dim">{{ chosen.id }}</span>
         <ItemMenu :item="chosen" />
+        <Button
+          v-if="chosen.group === 'Shot'"
+          severity="secondary"
+          variant="outlined"
+          size="small"
+          @click="view.isFraming = true"
+          >Render frames …</Button
+        >
       </div>
       <div
         v-for="control in controls"

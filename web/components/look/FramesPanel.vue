@@ -14,30 +14,32 @@ import SeverityTag from '../shared/SeverityTag.vue';
 
 const look = useLook();
 const frames = computed(() => look.sequence?.frames ?? []);
-const whole = computed(() => frames.value.filter(({ facts }) => facts.figures && facts.missingChunks === 0));
-const cut = computed(() => frames.value.filter(({ facts }) => facts.missingChunks > 0));
-const jumps = computed(() => jumpsIn(whole.value.map(({ frame, facts }) => ({ frame: frame!, shown: facts.figures!.shown })))); // prettier-ignore
-const layersDiffer = computed(() => new Set(frames.value.map(({ facts }) => facts.layers.map(({ name }) => name).join())).size > 1); // prettier-ignore
+const whole = computed(() => frames.value.flatMap(({ figures, lacks, ...one }) => (figures && lacks === 0 ? [{ ...one, figures }] : []))); // prettier-ignore
+const cut = computed(() => frames.value.filter(({ lacks }) => lacks > 0));
+const jumps = computed(() => jumpsIn(whole.value.map(({ frame, figures }) => ({ frame, shown: figures.shown }))));
+const layersDiffer = computed(() => new Set(frames.value.map(({ layers }) => layers)).size > 1);
+// Frames of ours are measured as they come.
+watch(() => frames.value.map(({ key }) => look.sourceOf(key)?.stamp).join(), () => void look.measureFrames(), { immediate: true }); // prettier-ignore
 
 const flickers = ref<{ from: number; to: number; flicker: Flicker }[]>([]);
 const progress = ref<number | null>(null);
 const failure = ref('');
 let turn = 0;
-watch(() => look.sequence?.set.id, () => { flickers.value = []; progress.value = null; failure.value = ''; turn++; }); // prettier-ignore
+watch(() => look.sequence?.id, () => { flickers.value = []; progress.value = null; failure.value = ''; turn++; }); // prettier-ignore
 
 /** Frame after frame, those that follow each other and are whole. */
 async function measure(): Promise<void> {
   const mine = ++turn;
   failure.value = '';
-  const pairs = whole.value.slice(1).flatMap((b, i) => (b.frame! - whole.value[i].frame! === 1 ? [[whole.value[i], b] as const] : [])); // prettier-ignore
+  const pairs = whole.value.slice(1).flatMap((b, i) => (b.frame - whole.value[i].frame === 1 ? [[whole.value[i], b] as const] : [])); // prettier-ignore
   const found: typeof flickers.value = [];
   progress.value = 0;
   try {
     for (const [a, b] of pairs) {
-      for (const one of [a, b]) await look.open(look.sourceOf(`p${one.id}`)!);
-      const flicker = await desk.ask('flicker', { a: `p${a.id}`, b: `p${b.id}` });
+      for (const one of [a, b]) await look.open(look.sourceOf(one.key)!);
+      const flicker = await desk.ask('flicker', { a: a.key, b: b.key });
       if (mine !== turn) return;
-      found.push({ from: a.frame!, to: b.frame!, flicker });
+      found.push({ from: a.frame, to: b.frame, flicker });
       flickers.value = [...found];
       progress.value = found.length / pairs.length;
     }
@@ -63,12 +65,12 @@ function tell(boiling: number): string {
 }
 
 const all = computed(() => {
-  const numbers = frames.value.map(({ frame }) => frame!);
+  const numbers = frames.value.map(({ frame }) => frame);
   const list: number[] = [];
   for (let f = Math.min(...numbers); f <= Math.max(...numbers) && list.length < 5000; f++) list.push(f);
   return list;
 });
-const at = computed(() => new Map(whole.value.map((one) => [one.frame!, one.facts.figures!])));
+const at = computed(() => new Map(whole.value.map(({ frame, figures }) => [frame, figures])));
 const series = computed(() => [
   { name: 'noise', data: all.value.map((frame) => ({ x: frame, y: at.value.get(frame)?.noise.all.grain ?? null })) },
   { name: 'outliers', data: all.value.map((frame) => ({ x: frame, y: at.value.get(frame)?.outliers ?? null })) },
@@ -106,10 +108,10 @@ const options = (digits: number, title: string) => ({
           }}
           missing.
         </li>
-        <li v-for="one in cut" :key="one.id">
+        <li v-for="one in cut" :key="one.key">
           <SeverityTag severity="stop" /><span
-            >Frame {{ one.frame }} is cut short: {{ one.facts.missingChunks }} chunks are missing.
-            <Button severity="secondary" variant="text" @click="look.show(`p${one.id}`)">Show</Button></span
+            >Frame {{ one.frame }} is cut short: {{ one.lacks }} chunks are missing.
+            <Button severity="secondary" variant="text" @click="look.show(one.key)">Show</Button></span
           >
         </li>
         <li v-for="jump in jumps" :key="jump.frame">
@@ -176,8 +178,8 @@ const options = (digits: number, title: string) => ({
       </DataTable>
     </template>
     <p v-else class="soft pad">
-      This picture is not part of a sequence. Import numbered files (name.1001.exr, name.1002.exr …) together to get
-      one.
+      This picture is not part of a sequence. Import numbered files (name.1001.exr, name.1002.exr …) together, or render
+      frames of the shot.
     </p>
   </section>
 </template>

@@ -8,6 +8,7 @@ import { useConfirm } from 'primevue/useconfirm';
 import { computed, onBeforeUnmount, ref, watch } from 'vue';
 import type { PictureSet } from '../../../core/picture/brought.ts';
 import { missingFrames } from '../../../core/picture/sequence/names.ts';
+import { tellFrames } from '../../../core/render/frame/frame-list.ts';
 import { percent } from '../../format.ts';
 import { filesOfInput } from '../../remote/dropped-files.ts';
 import { useUploads } from '../../picture/uploads.ts';
@@ -35,6 +36,13 @@ const rows = computed<Row[]>(() => {
   const renders = look.sources.filter((one) => one.render);
   const whole = renders.filter(({ render }) => render!.purpose === 'base');
   const trials = renders.filter(({ render }) => render!.purpose === 'trial');
+  const row = (source: LookSource): Row => ({
+    id: source.key,
+    name: source.label,
+    told: source.told,
+    set: null,
+    source,
+  });
   const sets = (look.brought?.sets ?? []).flatMap((set): Row[] => {
     const own = look.sources.filter((one) => one.set?.id === set.id);
     if (own.length === 0) return [];
@@ -45,21 +53,24 @@ const rows = computed<Row[]>(() => {
     const told = [frames.length > 1 ? `${frames.length} frames` : source.told, gaps ? `${gaps} missing` : '', cut ? `${cut} cut short` : '']; // prettier-ignore
     return [{ id: `s${set.id}`, name: `${set.name}${set.take > 1 ? `, take ${set.take}` : ''}`, told: told.filter(Boolean).join(', '), set, source }]; // prettier-ignore
   });
-  const row = (source: LookSource): Row => ({
-    id: source.key,
-    name: source.label,
-    told: source.told,
-    set: null,
-    source,
+  const ofRanges = renders.filter(({ render }) => render!.range !== null);
+  const ranges = [...new Set(ofRanges.map(({ render }) => render!.range!))].map((range): Row => {
+    const own = ofRanges.filter(({ render }) => render!.range === range);
+    const source = own.find(({ key }) => key === look.shown?.key) ?? own[0];
+    const { version, sheet } = source.render!;
+    const all = (shot.state?.renders ?? []).filter((one) => one.range === range);
+    const done = all.filter(({ state }) => state === 'done').length;
+    const told = `${tellFrames(all.map(({ frame }) => frame!))}${done < all.length ? `, ${done} of ${all.length} done` : ''}`;
+    return { ...row(source), id: `range ${range}`, name: `Frames, version ${version}, ${sheet}`, told };
   });
-  return [...sets, ...[...whole].reverse().map(row), ...[...trials].reverse().map(row)];
+  return [...sets, ...ranges.reverse(), ...[...whole].reverse().map(row), ...[...trials].reverse().map(row)];
 });
 
 const FRAME_RATES = [12, 24, 25, 30].map((rate) => ({ id: rate, name: `${rate} fps` }));
 const frameRate = ref(24);
 const isPlaying = ref(false);
 let timer: ReturnType<typeof setInterval> | null = null;
-const frameAt = computed(() => look.sequence?.frames.findIndex(({ id }) => `p${id}` === look.shown?.key) ?? -1);
+const frameAt = computed(() => look.sequence?.frames.findIndex(({ key }) => key === look.shown?.key) ?? -1);
 
 /** Steps once the frame that is shown is there: a picture that is still decoded is not skipped. */
 function step(by: number): void {
@@ -67,7 +78,7 @@ function step(by: number): void {
   if (!sequence) return;
   const { frames } = sequence;
   const next = frames[(frameAt.value + by + frames.length) % frames.length];
-  look.show(`p${next.id}`);
+  look.show(next.key);
 }
 watch([isPlaying, frameRate], ([on, rate]) => {
   if (timer) clearInterval(timer);
@@ -126,10 +137,10 @@ defineExpose({ step, play: () => (isPlaying.value = !isPlaying.value) });
           />
         </span>
         <div class="frames" role="group" aria-label="Frames">
-          <template v-for="(picture, i) in look.sequence.frames" :key="picture.id">
+          <template v-for="(picture, i) in look.sequence.frames" :key="picture.key">
             <span
               v-for="gap in look.sequence.missing.filter(
-                (f) => f < picture.frame! && (i === 0 || f > look.sequence!.frames[i - 1].frame!),
+                (f) => f < picture.frame && (i === 0 || f > look.sequence!.frames[i - 1].frame),
               )"
               :key="`gap ${gap}`"
               class="frame gap num"
@@ -139,9 +150,9 @@ defineExpose({ step, play: () => (isPlaying.value = !isPlaying.value) });
             <Button
               unstyled
               class="bare frame num"
-              :class="{ on: `p${picture.id}` === look.shown?.key, cut: picture.facts.missingChunks > 0 }"
-              :title="picture.facts.missingChunks ? `${picture.name} is cut short` : picture.name"
-              @click="look.show(`p${picture.id}`)"
+              :class="{ on: picture.key === look.shown?.key, cut: picture.lacks > 0 }"
+              :title="picture.lacks ? `${picture.name} is cut short` : picture.name"
+              @click="look.show(picture.key)"
             >
               {{ picture.frame }}
             </Button>
@@ -185,11 +196,11 @@ defineExpose({ step, play: () => (isPlaying.value = !isPlaying.value) });
           {{ look.others.includes(row.source.key) ? 'Comparing' : 'Compare' }}
         </Button>
         <Button
-          v-else-if="look.sequence && look.sequence.set.id === row.set?.id"
+          v-else-if="look.sequence"
           severity="secondary"
           variant="text"
           title="Compares the frame before with this one"
-          @click="look.toggleOther(`p${look.sequence.frames[frameAt > 0 ? frameAt - 1 : 1].id}`)"
+          @click="look.toggleOther(look.sequence.frames[frameAt > 0 ? frameAt - 1 : 1].key)"
         >
           Compare frame before
         </Button>

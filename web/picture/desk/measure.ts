@@ -5,6 +5,7 @@ import { hottest } from '../../../core/picture/heat.ts';
 import { cropPlane } from '../../../core/picture/measured.ts';
 import { noiseOf, noisePlane } from '../../../core/picture/noise.ts';
 import { resampled } from '../../../core/picture/resample.ts';
+import { frameFigures, type FrameFigures } from '../../../core/picture/sequence/frame-figures.ts';
 import { flickerOf } from '../../../core/picture/sequence/flicker.ts';
 import type { Compared, Values } from '../desk-messages.ts';
 import { sizeFactor, type Source } from '../source.ts';
@@ -79,6 +80,14 @@ export async function compare(
   ]);
   if (!noises[0] || !noises[1]) throw new RangeError('A layer without colours has no noise to compare.');
   return { difference, noise: noises as Compared['noise'], resized };
+}
+
+/** What a sequence is charted by; null for a picture without colours. */
+export async function figuresOfFrame(shelf: Shelf, key: string): Promise<FrameFigures | null> {
+  const source = await shelf.ready(key, ['beauty', 'error.beauty']);
+  const beauty = source.opened.layers.find(({ role }) => role === 'beauty')?.name ?? '';
+  const found = source.luminance(beauty);
+  return found && frameFigures(found.y, found.sigma, found.window.width, found.window.height);
 }
 
 export async function flicker(shelf: Shelf, a: string, b: string) {
