@@ -38,6 +38,17 @@ export const FramesRequest = Type.Object(
 ); // prettier-ignore
 export type FramesRequest = Static<typeof FramesRequest>;
 
+/** What an image that is brought into a shot is for. */
+export const IMAGE_USES = ['environment', 'map', 'texture'] as const;
+export type ImageUse = (typeof IMAGE_USES)[number];
+
+/** What became of it: the item to look at, and how it is read. */
+export interface AddedImage {
+  item: string;
+  colourSpace: 'srgb' | 'linear';
+  why: string;
+}
+
 /** Makes a version the newest again. `base` is the version the page showed. */
 export const ReturnRequest = Type.Object({ base: RowId, version: RowId }, closed);
 export type ReturnRequest = Static<typeof ReturnRequest>;

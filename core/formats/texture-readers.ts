@@ -6,6 +6,7 @@ import { readJpegTexture } from './jpeg.ts';
 import { extensionOf } from './paths.ts';
 import { readPfmTexture } from './pfm.ts';
 import { readPngTexture } from './png.ts';
+import { readTiffTexture } from './tiff.ts';
 
 type ReadTexture = (bytes: Uint8Array, colourSpace: 'srgb' | 'linear', where: string) => Texture;
 
@@ -16,6 +17,8 @@ const READERS: Record<string, ReadTexture> = {
   jpeg: readJpegTexture,
   hdr: (bytes, _colourSpace, where) => readHdrTexture(bytes, where),
   exr: (bytes, _colourSpace, where) => readExrTexture(bytes, where),
+  tif: readTiffTexture,
+  tiff: readTiffTexture,
   pfm: (bytes, _colourSpace, where) => readPfmTexture(bytes, where),
 };
 

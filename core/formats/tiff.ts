@@ -1,7 +1,8 @@
 /** TIFF pictures of 8 and 16 bits and of 32-bit floats, through image-js's tiff. Source: TIFF 6.0. */
 import { MOST_PIXELS } from '../data/limits.ts';
 import { decode, type TiffIfd } from 'tiff';
-import { linearFromSrgb } from '../data/colour.ts';
+import { linearFromSrgb, srgbFromLinear } from '../data/colour.ts';
+import type { Texture } from '../data/texture.ts';
 
 /** No packing makes so much of one byte. */
 const MOST_RATIO = 2 ** 11;
@@ -14,6 +15,17 @@ export interface TiffPicture {
   /** Linear; whole numbers are taken for display values in sRGB. */
   planes: Map<string, Float32Array>;
   type: 'float' | 'uint';
+}
+
+/** @param colourSpace of whole numbers; floats are linear. @param where the file's name in messages. Throws a RangeError, see `readTiff` */
+export function readTiffTexture(bytes: Uint8Array, colourSpace: 'srgb' | 'linear', where: string): Texture {
+  const { width, height, planes, type } = readTiff(bytes, where);
+  const colours = NAMES.slice(0, 3).map((name) => planes.get(name)!);
+  const isCurved = type === 'uint' && colourSpace === 'linear';
+  const texels = new Float32Array(width * height * 3);
+  for (let i = 0; i < width * height; i++)
+    for (let c = 0; c < 3; c++) texels[i * 3 + c] = isCurved ? srgbFromLinear(colours[c][i]) : colours[c][i];
+  return { width, height, texels, alpha: planes.get('A') ?? null };
 }
 
 /** @param where the file's name in messages. Throws a RangeError that says what is wrong with the bytes. */

@@ -25,7 +25,7 @@ export interface CompiledMap {
   texture: i32;
   filter: i32;
   wrap: i32;
-  /** Gradient: 0–1 UV, 2–4 axis of the object's space. */
+  /** Gradient: 0–1 UV, 2–4 axis of the object's space, then from the middle of UV space to its edge. */
   axis: i32;
   /** Gradient, noise and waves; a checker's two colours stand at 0 and 1. */
   stops: Float64Array;
@@ -36,7 +36,9 @@ export interface CompiledMap {
 const NO_FIGURES = new Float64Array(0);
 const FILTERS = { nearest: NEAREST, bilinear: BILINEAR, mip: MIP };
 const WRAPS = { repeat: REPEAT, clamp: CLAMP, mirror: MIRROR };
-const AXES = { u: 0, v: 1, x: 2, y: 3, z: 4 };
+export const AXIS_RADIAL = 5;
+export const AXIS_BOX = 6;
+const AXES = { u: 0, v: 1, x: 2, y: 3, z: 4, radial: AXIS_RADIAL, box: AXIS_BOX };
 
 /** @param textures ids in the order of the scene's textures */
 export function compileMap(spec: MapSpec, textures: string[]): CompiledMap {

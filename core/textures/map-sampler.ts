@@ -12,6 +12,7 @@ import { toInt, type f64, type i32 } from '../data/numbers.ts';
 import { luminance } from '../data/colour.ts';
 import type { Texture } from '../data/texture.ts';
 import {
+  AXIS_RADIAL,
   MAP_CHECKER,
   MAP_GRADIENT,
   MAP_IMAGE,
@@ -61,7 +62,7 @@ export class MapSampler {
         return;
       }
       case MAP_GRADIENT:
-        colourAt(stops, map.axis === 0 ? u : map.axis === 1 ? v : object[map.axis - 2], out);
+        colourAt(stops, this.along(map.axis, u, v), out);
         return;
       case MAP_CHECKER: {
         const o = (toInt(Math.floor(u) + Math.floor(v)) & 1) * STOP_STRIDE;
@@ -82,6 +83,16 @@ export class MapSampler {
       case MAP_WAVES:
         colourAt(stops, waterHeight(figures, object[0], object[2]), out);
     }
+  }
+
+  /** Where a place stands on a gradient's run. */
+  private along(axis: i32, u: f64, v: f64): f64 {
+    if (axis === 0) return u;
+    if (axis === 1) return v;
+    if (axis < AXIS_RADIAL) return this.object[axis - 2];
+    const x = 2 * u - 1;
+    const y = 2 * v - 1;
+    return axis === AXIS_RADIAL ? Math.sqrt(x * x + y * y) : Math.max(Math.abs(x), Math.abs(y));
   }
 
   /** The one number of a map that its channel names. */

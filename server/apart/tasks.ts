@@ -10,6 +10,7 @@ import { packTask } from './work/pack.ts';
 import { repairTask } from './work/repair.ts';
 import { examineFile } from './work/examine-picture.ts';
 import { exrOfFilms, figuresOfFilms, maskOfFilms, pictureOfFilms } from './work/films.ts';
+import { takeImage } from './work/take-image.ts';
 import { importFiles } from './work/import-files.ts';
 
 export const tasks = {
@@ -27,6 +28,7 @@ export const tasks = {
   readLogFile,
   readStatistics,
   repairTask,
+  takeImage,
   tellLogs,
   tryValues,
 };
@@ -51,6 +53,7 @@ export const LANE_OF: { [N in keyof Tasks]: Lane } = {
   readLogFile: 'foreign',
   readStatistics: 'foreign',
   repairTask: 'foreign',
+  takeImage: 'foreign',
   tellLogs: 'ours',
   tryValues: 'ours',
 };

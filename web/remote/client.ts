@@ -96,9 +96,13 @@ export function sendFiles<T = { code: string }>(
   return send<T>(path, form, progress);
 }
 
-/** Sends the text of a file as it is. */
-export const sendText = <T>(path: string, file: File, progress: (share: number) => void = () => {}): Sending<T> =>
-  send<T>(`${path}?name=${encodeURIComponent(file.name)}`, file, progress);
+/** Sends the bytes of a file as they are; its name, and what else is said of it, stands in the address. */
+export const sendText = <T>(
+  path: string,
+  file: File,
+  progress: (share: number) => void = () => {},
+  said: Record<string, string> = {},
+): Sending<T> => send<T>(`${path}?${new URLSearchParams({ name: file.name, ...said })}`, file, progress);
 
 /** `fetch` cannot tell how much is sent. */
 function send<T>(path: string, body: FormData | File, progress: (share: number) => void): Sending<T> {

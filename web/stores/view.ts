@@ -3,7 +3,7 @@
  * the address, so that a colleague who opens the same link sees the same thing.
  */
 import { defineStore } from 'pinia';
-import { computed, ref } from 'vue';
+import { computed, ref, shallowRef } from 'vue';
 import type { LocationQuery } from 'vue-router';
 import type { Region } from '../../core/data/picture.ts';
 import { isOfDocument } from '../../core/document/pointers.ts';
@@ -44,6 +44,8 @@ export const useView = defineStore('view', () => {
   /** Item of the scene whose controls are shown, by its pointer. */
   const item = ref<string | null>(null);
 
+  /** An image that it is asked of what it is to be. */
+  const adding = shallowRef<File | null>(null);
   /** Whether it is asked which frames are rendered. */
   const isFraming = ref(false);
 
@@ -91,7 +93,7 @@ export const useView = defineStore('view', () => {
   }
 
   return {
-    renderId, findingId, trialId, sweepId, pass, exposure, gamma, region, showMask, wipe, panel, dial, item, isFraming,
+    renderId, findingId, trialId, sweepId, pass, exposure, gamma, region, showMask, wipe, panel, dial, item, isFraming, adding,
     isBoosted, query, setView, toggleBoost, showDial, fromQuery,
   };
 }); // prettier-ignore

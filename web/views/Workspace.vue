@@ -11,6 +11,7 @@ import { computed, onBeforeUnmount, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import BudgetPanel from '../components/trials/BudgetPanel.vue';
 import HistoryPanel from '../components/history/HistoryPanel.vue';
+import ImageDialog from '../components/controls/ImageDialog.vue';
 import FramesDialog from '../components/history/FramesDialog.vue';
 import FindingsPanel from '../components/findings/FindingsPanel.vue';
 import KeysDialog from '../components/shared/KeysDialog.vue';
@@ -20,6 +21,7 @@ import ScenePanel from '../components/controls/ScenePanel.vue';
 import SheetsPanel from '../components/controls/SheetsPanel.vue';
 import TopBar from '../components/TopBar.vue';
 import TrialLedger from '../components/trials/TrialLedger.vue';
+import { isPictureName } from '../../core/formats/picture-names.ts';
 import { PLAIN_VIEW } from '../../core/picture/view.ts';
 import { DIALS } from '../../core/document/dials.ts';
 import { itemsOf } from '../../core/document/controls.ts';
@@ -122,9 +124,13 @@ function stepPanel(by: number): void {
   view.panel = PANELS[(at + by + PANELS.length) % PANELS.length].id;
 }
 
-/** Pictures that are dropped are looked at beside the shot. */
+/** Of one image it is asked what it is to be; several pictures are looked at beside the shot. */
 async function drop(event: DragEvent): Promise<void> {
   const files = await filesOfDrop(event);
+  if (files.length === 1 && isPictureName(files[0].file.name)) {
+    view.adding = files[0].file;
+    return;
+  }
   const taken = await useUploads().add(props.code, files);
   if (taken) await router.push({ name: 'look', params: { code: props.code } });
   else if (files.length) useMessages().failed('Only pictures can be dropped here. Import scene files under Intake.'); // prettier-ignore
@@ -222,6 +228,7 @@ usePageTitle(computed(() => (shot.state ? `${shot.state.code} ${shot.state.name}
       </SplitterPanel>
       <SplitterPanel :size="18" :min-size="10"><TrialLedger v-if="turn > 2" /></SplitterPanel>
     </Splitter>
+    <ImageDialog v-if="view.adding" :file="view.adding" @closed="view.adding = null" />
     <FramesDialog v-if="view.isFraming" @closed="view.isFraming = false" />
     <KeysDialog v-if="isListingKeys" :keys="keys" @closed="isListingKeys = false" />
   </div>

@@ -49,7 +49,7 @@ const GradientMap = Type.Object(
   {
     kind: Type.Literal('gradient'),
     ...placed,
-    axis: choice(['u', 'v', 'x', 'y', 'z'], 'UV direction, or axis of the object’s space in metres'),
+    axis: choice(['u', 'v', 'x', 'y', 'z', 'radial', 'box'], 'UV direction, axis of the object’s space in metres, or from the middle of UV space to its edge: as a circle, or as a square'), // prettier-ignore
     stops: Stops,
   },
   closed,

@@ -243,17 +243,26 @@ export function compileLights(
 
 /** The sun of a daylight environment, as a light; null where there is none. */
 function sunOf(environment: EnvironmentSpec, warnings: string[]): Extract<LightSpec, { kind: 'distant' }> | null {
-  const { kind, intensity, colour, rotation, daylight, stops: _stops, texture: _texture, ...emitter } = environment;
+  const { kind, intensity, colour, rotation, daylight } = environment;
   if (kind !== 'daylight' || !(intensity > 0)) return null;
   if (daylight.elevation < 0)
     warnings.push('The sun is below the horizon: a daylight sky has no night, and gives no light.');
   const irradiance = sunIrradiance(daylight).map((value, a) => value * colour[a]);
   const most = Math.max(...irradiance);
   if (!daylight.sun || !(most > 0)) return null;
+  const { samples, castsShadows, shadowColour, shadowDistance, lights, shadowsOf, visibility, group, reach } = environment; // prettier-ignore
   const azimuth = daylight.azimuth - rotation;
   return {
     ...defaultLight('distant'),
-    ...emitter,
+    samples,
+    castsShadows,
+    shadowColour,
+    shadowDistance,
+    lights,
+    shadowsOf,
+    visibility,
+    group,
+    reach,
     angle: SUN_SIZE,
     intensity: intensity * most,
     colour: irradiance.map((value) => value / most),

@@ -1,6 +1,13 @@
 /** Routes of shots and their versions: bringing in, the state and its events, dials, undo, the files of a version. */
 import type { Router } from 'express';
-import { CopyRequest, DialRequest, NameRequest, ReturnRequest, StepRequest } from '../../../core/contracts/requests.ts';
+import {
+  CopyRequest,
+  DialRequest,
+  IMAGE_USES,
+  NameRequest,
+  ReturnRequest,
+  StepRequest,
+} from '../../../core/contracts/requests.ts';
 import type { Context } from '../../context.ts';
 import { nameVersion, returnTo } from '../../versions/history.ts';
 import { copyShot, renameShot } from '../../shots/copy-shot.ts';
@@ -13,7 +20,11 @@ import { shotState } from '../../shots/state.ts';
 import { runningWork } from '../../shots/work.ts';
 import { documentOf, filePlace, manifestOf } from '../../versions/version-files.ts';
 import { shotByCode, stepHead } from '../../versions/versions.ts';
-import { answer, bodyOf, codeOf, idOf, sendPlace } from '../answers.ts';
+import { RequestError } from '../../errors.ts';
+import { pictureName } from '../../look/pictures.ts';
+import { addImage } from '../../versions/add-image.ts';
+import { answer, bodyOf, codeOf, idOf, queryOf, sendPlace } from '../answers.ts';
+import { receiveFile } from '../receive-file.ts';
 import type { EventHub } from '../events.ts';
 import { receiveUpload } from '../upload.ts';
 
@@ -73,6 +84,17 @@ export function shotRoutes(context: Context, router: Router, hub: EventHub): voi
     '/shots/:code/return',
     answer((request) => returnTo(context, codeOf(request), bodyOf(request, ReturnRequest))),
   );
+  router.post(
+    '/shots/:code/images',
+    answer(async (request, response) => {
+      const [code, name] = [codeOf(request), pictureName(queryOf(request, 'name'))];
+      const use = IMAGE_USES.find((one) => one === request.query.use);
+      if (!use) throw new RequestError(400, `use is "${String(request.query.use).slice(0, 40)}"; it must be one of ${IMAGE_USES.join(', ')}.`);
+      const added = await receiveFile(request, response, (file) => addImage(context, code, name, use, file));
+      response.status(201);
+      return added;
+    }),
+  ); // prettier-ignore
   router.put(
     '/shots/:code/name',
     answer((request) => renameShot(context, codeOf(request), bodyOf(request, NameRequest).name)),

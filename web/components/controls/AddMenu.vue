@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Adds a light or a camera to the scene: a version of its own, which undo takes back. */
+/** Adds a light, a camera or an image to the scene: a version of its own, which undo takes back. */
 import { Plus } from '@lucide/vue';
 import Button from 'primevue/button';
 import Menu from 'primevue/menu';
@@ -15,6 +15,13 @@ const menu = useTemplateRef('menu');
 async function add({ pointer, item }: NewItem<object>): Promise<void> {
   if (await shot.addItem(pointer, item)) view.showDial(pointer);
 }
+const input = useTemplateRef('input');
+function pick(event: Event): void {
+  const chosen = event.target as HTMLInputElement;
+  view.adding = chosen.files?.[0] ?? null;
+  chosen.value = '';
+}
+
 const items = computed(() => [
   {
     label: 'Light',
@@ -27,6 +34,7 @@ const items = computed(() => [
     label: 'Camera',
     items: [{ label: 'Where this one stands', command: () => void add(newCamera(shot.state!.document)) }],
   },
+  { label: 'Image', items: [{ label: 'Environment or map …', command: () => input.value?.click() }] },
 ]);
 </script>
 
@@ -36,10 +44,18 @@ const items = computed(() => [
     variant="outlined"
     size="small"
     aria-haspopup="true"
-    title="Add a light or a camera; right-click the picture to add one over a point"
+    title="Add a light, a camera or an image; right-click the picture to add a light over a point"
     @click="menu?.toggle($event)"
   >
     <Plus :size="14" aria-hidden="true" /> Add
   </Button>
+  <input
+    ref="input"
+    type="file"
+    hidden
+    aria-label="Image to add"
+    accept=".exr,.hdr,.pfm,.png,.jpg,.jpeg,.tif,.tiff"
+    @change="pick"
+  />
   <Menu ref="menu" :model="items" popup />
 </template>
