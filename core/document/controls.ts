@@ -52,6 +52,8 @@ export interface Control {
   /** The value may be absent. */
   optional: boolean;
   choices?: string[];
+  /** It decides something only where another control stands at one of these. */
+  when?: { pointer: string; is: readonly string[] };
   /** Read off the help, which begins with or names it; empty for plain numbers. */
   unit: string;
   help: string;
@@ -198,8 +200,34 @@ function walk(
     if (node.properties) return walk(document, node, value[key] as Record<string, unknown>, at, path);
     const label = LABELS[path] ?? path.split('/').map(wordsOf).join(' ').replace(/ [A-Z]/g, (one) => one.toLowerCase()); // prettier-ignore
     const control = controlOf(document, node, key);
-    return control ? [{ ...control, key: at, pointer: at, part: null, label, ...helpOf(node), value: value[key] }] : [];
+    return control
+      ? [
+          {
+            ...control,
+            ...whenOf(path, pointer),
+            key: at,
+            pointer: at,
+            part: null,
+            label,
+            ...helpOf(node),
+            value: value[key],
+          },
+        ]
+      : [];
   });
+}
+
+/** Kinds of sky that a control of it means anything for, by its keys. */
+const SKIES: Record<string, readonly string[]> = {
+  stops: ['gradient'],
+  texture: ['image'],
+  rotation: ['image', 'daylight'],
+};
+
+function whenOf(path: string, pointer: string): Pick<Control, 'when'> {
+  const [, sky] = /^\/(environment|background)(\/|$)/.exec(pointer) ?? [];
+  const is = sky && (path.startsWith('daylight/') ? ['daylight'] : SKIES[path]);
+  return is ? { when: { pointer: `/${sky}/kind`, is } } : {};
 }
 
 const AXES = ['X', 'Y', 'Z'] as const;

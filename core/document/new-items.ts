@@ -26,6 +26,9 @@ const OVER = 0.3;
 const WIDE = 0.25;
 /** Metres to what it lights, where no point was picked. */
 const AHEAD = 2;
+const millimetre = (value: number): number => Math.round(value * 1000) / 1000;
+/** Three digits, as people would set it. */
+const round = (value: number): number => Number(value.toPrecision(3));
 const MORNING = { elevation: 35, azimuth: 120 };
 
 /** "key" where nothing is called so, otherwise "key-2", "key-3" … */
@@ -49,20 +52,22 @@ export function newLight(document: ShotDocument, kind: NewLightKind, seen: SeenP
   const { position } = placementOf(camera);
   const ahead = [0, 1, 2].map((a) => position[a] - AHEAD * camera[8 + a]) as Triple;
   const distance = seen ? OVER * Math.hypot(...[0, 1, 2].map((a) => seen.eye[a] - seen.point[a])) : AHEAD;
-  const from = seen ? ([0, 1, 2].map((a) => seen.point[a] + distance * seen.normal[a]) as Triple) : position;
+  const from = seen
+    ? ([0, 1, 2].map((a) => millimetre(seen.point[a] + distance * seen.normal[a])) as Triple)
+    : position;
   const transform = placedAt(from, seen?.point ?? ahead);
-  const size = WIDE * distance;
-  const intensity = IRRADIANCE * distance ** 2;
+  const size = round(WIDE * distance);
+  const intensity = round(IRRADIANCE * distance ** 2);
   const own = { name, transform };
   switch (kind) {
     case 'rectangle':
-      return { pointer: `/lights/${id}`, item: { ...defaultLight(kind), ...own, width: size, height: size, intensity: intensity / size ** 2 } }; // prettier-ignore
+      return { pointer: `/lights/${id}`, item: { ...defaultLight(kind), ...own, width: size, height: size, intensity: round(intensity / size ** 2) } }; // prettier-ignore
     case 'disc':
-      return { pointer: `/lights/${id}`, item: { ...defaultLight(kind), ...own, radius: size / 2, intensity: intensity / (Math.PI * (size / 2) ** 2) } }; // prettier-ignore
+      return { pointer: `/lights/${id}`, item: { ...defaultLight(kind), ...own, radius: size / 2, intensity: round(intensity / (Math.PI * (size / 2) ** 2)) } }; // prettier-ignore
     case 'point':
-      return { pointer: `/lights/${id}`, item: { ...defaultLight(kind), ...own, radius: size / 10, intensity } };
+      return { pointer: `/lights/${id}`, item: { ...defaultLight(kind), ...own, radius: round(size / 10), intensity } };
     case 'spot':
-      return { pointer: `/lights/${id}`, item: { ...defaultLight(kind), ...own, radius: size / 10, intensity } };
+      return { pointer: `/lights/${id}`, item: { ...defaultLight(kind), ...own, radius: round(size / 10), intensity } };
   }
 }
 

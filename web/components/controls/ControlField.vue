@@ -92,7 +92,7 @@ function setText(): void {
         :min="control.min"
         :max="control.max"
         :step="control.step"
-        :max-fraction-digits="4"
+        :max-fraction-digits="control.axes ? 3 : 4"
         :use-grouping="false"
         :aria-label="`${name}, ${control.axes?.[i] ?? `part ${i + 1}`}`"
         @update:model-value="setPart(i, $event)"

@@ -65,7 +65,7 @@ async function add(): Promise<void> {
     </form>
     <template #footer>
       <Button severity="secondary" variant="text" @click="emit('closed')">Cancel</Button>
-      <Button type="submit" form="image" :disabled="sent !== null">Add</Button>
+      <Button type="submit" form="image" autofocus :disabled="sent !== null">Add</Button>
     </template>
   </Dialog>
 </template>

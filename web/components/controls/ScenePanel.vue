@@ -62,7 +62,13 @@ function isFound(item: Item): boolean {
 const speaks = (control: Control) =>
   words.value !== '' && `${control.label} ${control.help}`.toLowerCase().includes(words.value);
 
-const controls = computed(() => (chosen.value ? controlsOf(document.value, chosen.value) : []));
+/** Of a sky those that its kind has. */
+const controls = computed(() =>
+  (chosen.value ? controlsOf(document.value, chosen.value) : []).filter(
+    ({ when }) =>
+      !when || when.is.includes(String(pending.value[when.pointer] ?? valueAt(document.value, when.pointer))),
+  ),
+);
 const changes = computed(() => Object.keys(pending.value).length);
 
 const put = (control: Control, value: unknown) => set.set(document.value, control, value);
@@ -153,7 +159,12 @@ watch(
         v-for="control in controls"
         :key="control.key"
         class="row"
-        :class="{ found: speaks(control), pointed: view.dial === control.pointer, changed: isSet(control) }"
+        :class="{
+          found: speaks(control),
+          pointed: view.dial === control.pointer,
+          changed: isSet(control),
+          wide: control.axes,
+        }"
         :data-control="control.pointer"
       >
         <span v-tooltip.left="control.help" class="label">
@@ -290,6 +301,9 @@ watch(
   padding: 3px 0;
   font-size: var(--small);
 }
+.row.wide {
+  grid-template-columns: 74px minmax(0, 1fr);
+}
 .label small {
   margin-left: 5px;
 }
@@ -306,6 +320,9 @@ watch(
   box-shadow:
     -6px 0 var(--up),
     -8px 0 var(--act);
+}
+.row.changed :deep(button.sweep) {
+  right: 16px;
 }
 .changed .label::after {
   content: ' •';

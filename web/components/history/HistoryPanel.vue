@@ -154,6 +154,10 @@ ol > li {
 .head {
   box-shadow: inset 2px 0 var(--act);
 }
+.head .tag {
+  color: var(--act);
+  border-color: var(--act);
+}
 .undone .told {
   opacity: 0.75;
 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What can be done with a whole shot: told what it holds, archived, deleted. */
+/** What can be done with a whole shot: renamed, copied, told what it holds, archived, deleted. */
 import { EllipsisVertical } from '@lucide/vue';
 import Button from 'primevue/button';
 import Menu from 'primevue/menu';
@@ -10,6 +10,7 @@ import type { ShotStorage } from '../../../core/contracts/storage.ts';
 import bytes from 'pretty-bytes';
 import { getJson, post, remove } from '../../remote/client.ts';
 import { useMessages } from '../../stores/messages.ts';
+import CopyDialog from './CopyDialog.vue';
 import StorageDialog from './StorageDialog.vue';
 
 const { shot } = defineProps<{ shot: ShotSummary }>();
@@ -53,7 +54,12 @@ async function drop(): Promise<void> {
   }
 }
 
+const asking = ref<'copy' | 'name' | null>(null);
+
 const items = computed(() => [
+  { label: 'Rename …', command: () => (asking.value = 'name') },
+  { label: 'Duplicate …', command: () => (asking.value = 'copy') },
+  { separator: true },
   { label: 'Storage …', command: () => (isStorageOpen.value = true) },
   { label: shot.archived ? 'Restore from archive' : 'Archive', command: () => void archive(!shot.archived) },
   { separator: true },
@@ -73,6 +79,14 @@ const items = computed(() => [
     <EllipsisVertical :size="16" aria-hidden="true" />
   </Button>
   <Menu ref="menu" :model="items" popup />
+  <CopyDialog
+    v-if="asking"
+    :shot="shot"
+    :is-copy="asking === 'copy'"
+    @closed="asking = null"
+    @changed="emit('changed')"
+    @click.stop
+  />
   <StorageDialog
     v-if="isStorageOpen"
     :code="shot.code"
