@@ -14,8 +14,16 @@ import type { SheetName, ShotDocument } from './schema.ts';
 
 const nameOf = (item: { name?: string }, id: string): string => item.name || id;
 
-/** One line for each control that stands otherwise, and each item that came or went. */
-export function tellChange(before: ShotDocument, after: ShotDocument, patch: JsonPatch): string[] {
+/**
+ * One line for each control that stands otherwise, and each item that came or went.
+ * @param options.withSheets names the sheets of dials; false where there is one that everybody knows
+ */
+export function tellChange(
+  before: ShotDocument,
+  after: ShotDocument,
+  patch: JsonPatch,
+  { withSheets = true } = {},
+): string[] {
   const told = new Set<string>();
   const dials = new Map<string, SheetName[]>();
   const items = new Set<string>();
@@ -40,7 +48,7 @@ export function tellChange(before: ShotDocument, after: ShotDocument, patch: Jso
     const lines = item ? changesOf(before, after, item) : [];
     for (const line of lines.length ? lines : [`${pointer.slice(1).replaceAll('/', ' ')}: changed`]) told.add(line);
   }
-  for (const [line, sheets] of dials) told.add(`${line} (${sheets.join(' and ')})`);
+  for (const [line, sheets] of dials) told.add(withSheets ? `${line} (${sheets.join(' and ')})` : line);
   return [...told];
 }
 

@@ -55,7 +55,7 @@ describe('controls of the scene', function () {
     expect(after.document.lights.window.intensity).to.equal(2);
     expect(after.document.materials.wall.baseColour).to.deep.equal([0.2, 0.3, 0.4]);
     expect(after.head.reason).to.match(
-      /^window, Intensity: [\d.]+ W\/sr → 2 W\/sr; wall, Base colour: .* → 0.2, 0.3, 0.4$/,
+      /^window, Intensity: [\d.]+ W\/\(sr m²\) → 2 W\/\(sr m²\); plaster, Base colour: .* → 0.2, 0.3, 0.4$/,
     );
     await dusting.post(`/shots/${CODE}/undo`, { base: after.head.id });
     expect((await shot()).document.lights.window.intensity).to.equal(1);
@@ -107,7 +107,7 @@ describe('controls of the scene', function () {
     const trial = async () => (await shot()).trials.find((t) => t.number === made.body.number)!;
     await until('it is measured', async () => (await trial()).state === 'done');
     const { measured, title, id } = await trial();
-    expect(title).to.equal('lights fill new, clamps bounced 3');
+    expect(title).to.equal('fill: new light; Bounced clamp: none → 3');
     expect(read(measured).stops).to.be.greaterThan(0.3);
     expect((await dusting.post(`/trials/${id}/keep`, { both: true })).status).to.equal(204);
     const kept = await shot();

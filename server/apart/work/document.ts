@@ -84,7 +84,11 @@ export function tryValues({ document: text, sheet, values, patch: given = [], re
     throw conflict(
       `A trial needs ${LEAST_SAMPLES} samples at least: its noise is told by how groups of ${GROUP} differ.`,
     );
-  return { patch, region: regionIn(before, region), told: tellInOne(tellChange(document, changed, patch)) };
+  return {
+    patch,
+    region: regionIn(before, region),
+    told: tellInOne(tellChange(document, changed, patch, { withSheets: false })),
+  };
 }
 
 export interface PlanTask {
