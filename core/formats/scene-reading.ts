@@ -9,6 +9,8 @@ import { emptyScene, type Remark, type SourceReference, type SourceScene } from 
 export interface ReadOptions {
   /** Values of variables in paths, by name. */
   variables?: Record<string, string>;
+  /** Gives the decoder of Draco's compressed meshes; without one they are not read. */
+  draco?: () => Promise<unknown>;
 }
 
 const TILE = '<UDIM>';

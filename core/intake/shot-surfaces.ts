@@ -4,6 +4,7 @@ import type { MaterialSpec, ShotDocument } from '../document/schema.ts';
 import { readImageHeader } from '../formats/image-header.ts';
 import { extensionOf, fileName } from '../formats/paths.ts';
 import type { Remark, SourceScene, SourceTexture } from '../formats/source-scene.ts';
+import { isSafePath } from '../document/safe-path.ts';
 import { FreeIds, safeId } from './ids.ts';
 
 export class ShotSurfaces {
@@ -98,13 +99,20 @@ export class ShotSurfaces {
   private imageFile(image: number, add: (name: string, file: string) => string): string | null {
     const { path, where, bytes } = this.scene.images[image];
     const name = fileName(path.replaceAll('\\', '/')) || `image${image}`;
+    const base = safeId(name.replace(/\.[^.]*$/, '')) || `image${image}`;
+    if (!bytes && path) {
+      // Under the path it was looked for, so that preflight stops at it and it is found when it comes.
+      const kept = path.replaceAll('\\', '/').replace(/^(\.\/)+/, '');
+      const file = isSafePath(kept) ? kept : `textures/${base}.${extensionOf(name) || 'png'}`;
+      this.notUnderstood.push({ where, what: `image "${path}" is not there; the shot looks for it as ${file}` });
+      return add(base, file);
+    }
     const kind = bytes && kindOf(bytes);
     if (!kind) {
       const what = bytes ? `is of a kind that is not read here (.${extensionOf(name) || '?'})` : 'is not there';
       this.notUnderstood.push({ where, what: `image "${path || name}" ${what}; its factor alone counts` });
       return null;
     }
-    const base = safeId(name.replace(/\.[^.]*$/, '')) || `image${image}`;
     let file = `textures/${base}.${kind}`;
     for (let i = 2; this.files.has(file) && this.files.get(file) !== bytes; i++) file = `textures/${base}-${i}.${kind}`;
     this.files.set(file, bytes);
@@ -132,4 +140,11 @@ function kindOf(bytes: Uint8Array): string | null {
   const kind = readImageHeader(bytes)?.kind;
   return kind === undefined ? null : (ENDINGS[kind] ?? null);
 }
-const ENDINGS: Record<string, string> = { PNG: 'png', JPEG: 'jpg', PFM: 'pfm', 'Radiance HDR': 'hdr', OpenEXR: 'exr' };
+const ENDINGS: Record<string, string> = {
+  PNG: 'png',
+  JPEG: 'jpg',
+  PFM: 'pfm',
+  'Radiance HDR': 'hdr',
+  OpenEXR: 'exr',
+  TIFF: 'tif',
+};

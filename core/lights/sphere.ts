@@ -10,9 +10,14 @@ export const SPHERE_CENTRE = LIGHT_SHAPE;
 export const SPHERE_RADIUS = LIGHT_SHAPE + 3;
 /** Where a spot shines, unit. */
 export const SPHERE_AXIS = LIGHT_SHAPE + 4;
-/** Half angles within which it is full and beyond which there is nothing, radians; π both for a point. */
+/** Cosines of the half angles within which it is full and beyond which there is nothing; `EVERYWHERE` for a point. */
 export const SPHERE_INNER = LIGHT_SHAPE + 7;
 export const SPHERE_OUTER = LIGHT_SHAPE + 8;
+
+/** Below every cosine. */
+const EVERYWHERE = -2;
+/** Least width of the fade, in cosines, that the extension divides by. */
+const LEAST_FADE = 1e-3;
 
 type SphereSpec = Extract<LightSpec, { kind: 'point' | 'spot' }>;
 
@@ -27,9 +32,9 @@ export function writeSphere(table: Float64Array, o: number, spec: SphereSpec): v
     table[o + SPHERE_AXIS + a] = -m[8 + a] / length;
   }
   table[o + SPHERE_RADIUS] = spec.radius;
-  const outer = spec.kind === 'spot' ? (spec.cone * Math.PI) / 360 : Math.PI;
-  table[o + SPHERE_OUTER] = outer;
-  table[o + SPHERE_INNER] = spec.kind === 'spot' ? outer * (1 - spec.softness) : Math.PI;
+  const outer = spec.kind === 'spot' ? (spec.cone * Math.PI) / 360 : 0;
+  table[o + SPHERE_OUTER] = spec.kind === 'spot' ? Math.cos(outer) : EVERYWHERE;
+  table[o + SPHERE_INNER] = spec.kind === 'spot' ? Math.cos(outer * (1 - spec.softness)) : EVERYWHERE;
 }
 
 /** Distance along the ray at which it meets the sphere from outside, or Infinity. */
@@ -50,17 +55,17 @@ export function hitSphere(table: Float64Array, o: i32, ray: Float64Array): numbe
   return t > 0 ? t : Infinity;
 }
 
-/** Share of its light that a spot sends along the unit direction (x, y, z): smooth between its two angles. */
+/**
+ * Share of its light that a spot sends along the unit direction (x, y, z): between its two angles the square of how far the
+ * cosine has come. Source: Khronos, KHR_lights_punctual, "Inner and Outer Cone Angles".
+ */
 export function spotShare(table: Float64Array, o: i32, x: number, y: number, z: number): number {
   const outer = table[o + SPHERE_OUTER];
-  if (outer >= Math.PI) return 1;
+  if (outer <= EVERYWHERE) return 1;
   const c = table[o + SPHERE_AXIS] * x + table[o + SPHERE_AXIS + 1] * y + table[o + SPHERE_AXIS + 2] * z;
-  const angle = Math.acos(Math.min(1, Math.max(-1, c)));
-  const inner = table[o + SPHERE_INNER];
-  if (angle <= inner) return 1;
-  if (angle >= outer) return 0;
-  const s = (outer - angle) / (outer - inner);
-  return s * s * (3 - 2 * s);
+  if (c <= outer) return 0;
+  const s = (c - outer) / Math.max(LEAST_FADE, table[o + SPHERE_INNER] - outer);
+  return s < 1 ? s * s : 1;
 }
 
 /** 1 − cos of half the angle under which a sphere is seen from distance² `d2`, without cancellation. */

@@ -1,8 +1,8 @@
 /** Bundles TypeScript for Node with esbuild: sources and packages into shared chunks. */
 import { root } from './machine.mjs';
 
-/** Packages that begin threads from files of their own, or that ask for parts that may not be there. */
-const LEFT_OUT = ['piscina', 'pino', 'pino-http', 'pg-native'];
+/** Packages that begin threads or read WebAssembly from files of their own, or that ask for parts that may not be there. */
+const LEFT_OUT = ['draco3dgltf', 'piscina', 'pino', 'pino-http', 'pg-native'];
 
 /** What packages written for `require` expect of the module they are in. */
 const COMMON_JS = `import { createRequire as dustingRequire } from 'node:module';

@@ -74,7 +74,7 @@ describe('radiometric units (Conventions)', () => {
   it('a sphere of intensity I lights from outside as the point in its middle does (Howell B-23: cos θ r²/d²)', () =>
     lit({ ...defaultLight('point'), transform: above, intensity: 8, radius: 0.5 }, 2));
 
-  it('a spot lights as a point within its cone, half of it where its edge is half faded, nothing outside', () => {
+  it('a spot lights as a point within its cone, nothing outside, and between by KHR_lights_punctual: a third midway', () => {
     const spot = (tilt: number, softness = 0.5): LightSpec => ({
       ...defaultLight('spot'),
       transform: multiply(above, rotationX(tilt)),
@@ -83,7 +83,10 @@ describe('radiometric units (Conventions)', () => {
       softness,
     });
     lit(spot(0), 2);
-    lit(spot(15), 1);
+    const [between, outer, inner] = [15, 20, 10].map((degrees) => Math.cos((degrees * Math.PI) / 180));
+    const share = ((between - outer) / (inner - outer)) ** 2;
+    expect(share).to.be.closeTo(1 / 3, 0.01);
+    lit(spot(15), 2 * share);
     lit(spot(21), 0);
   });
 

@@ -84,7 +84,7 @@ describe('A scene as a shot', () => {
   it('reads maps by the name of their UVs, shares images, and says which maps it has no place for', async () => {
     const s = scene();
     const bytes = writePng(1, 1, new Uint8Array(3));
-    s.images.push({ path: 'tex\\print.png', where: 'i', resolved: 'tex/print.png', bytes, tiles: [] }, { path: 'a.tif', where: 'i', resolved: 'a.tif', bytes: Uint8Array.from([0x49, 0x49, 42, 0, ...new Array<number>(20).fill(0)]), tiles: [] }); // prettier-ignore
+    s.images.push({ path: 'tex\\print.png', where: 'i', resolved: 'tex/print.png', bytes, tiles: [] }, { path: 'a.psd', where: 'i', resolved: 'a.psd', bytes: Uint8Array.from([0x38, 0x42, 0x50, 0x53, ...new Array<number>(20).fill(0)]), tiles: [] }); // prettier-ignore
     s.materials[0].textures = [
       { ...plainTexture('baseColour', 0), uvName: 'print' },
       { ...plainTexture('roughness', 0), uvName: 'st' },
@@ -98,7 +98,17 @@ describe('A scene as a shot', () => {
     const spaces = [baseColourMap, roughnessMap].map((id) => document.textures[map(id).texture]);
     expect(spaces).to.deep.equal([{ file: 'textures/print.png', colourSpace: 'srgb' }, { file: 'textures/print.png', colourSpace: 'linear' }]); // prettier-ignore
     expect([...files.keys()]).to.deep.equal(['textures/print.png', 'geometry/scene.glb']);
-    expect(notUnderstood.map(({ what }) => what).join('\n')).to.match(/displacement map of material "straw"\n.*image "a\.tif" is of a kind that is not read here \(\.tif\)/); // prettier-ignore
+    expect(notUnderstood.map(({ what }) => what).join('\n')).to.match(/displacement map of material "straw"\n.*image "a\.psd" is of a kind that is not read here \(\.psd\)/); // prettier-ignore
+  });
+
+  it('keeps the path of an image that is not there, so that preflight stops at it', async () => {
+    const s = scene();
+    s.images.push({ path: './maps\\rough.tif', where: 'i', resolved: null, bytes: null, tiles: [] }, { path: '/show/a.png', where: 'i', resolved: null, bytes: null, tiles: [] }); // prettier-ignore
+    s.materials[0].textures = [plainTexture('roughness', 0), plainTexture('baseColour', 1)];
+    const { document, files, notUnderstood } = await toShot(s);
+    expect(Object.values(document.textures)).to.deep.equal([{ file: 'maps/rough.tif', colourSpace: 'linear' }, { file: 'textures/a.png', colourSpace: 'srgb' }]); // prettier-ignore
+    expect([...files.keys()]).to.deep.equal(['geometry/scene.glb']);
+    expect(notUnderstood.map(({ what }) => what).join('\n')).to.match(/the shot looks for it as maps\/rough\.tif/);
   });
 
   it('leaves out what has no place in space, and says so; places that are no numbers are refused', async () => {

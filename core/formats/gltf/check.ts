@@ -24,7 +24,7 @@ export interface GltfJson {
     };
   }[];
   bufferViews?: { buffer: number; byteOffset?: number; byteLength: number; byteStride?: number }[];
-  buffers?: { uri?: string; byteLength: number }[];
+  buffers?: { uri?: string; byteLength: number; extensions?: Record<string, { fallback?: boolean }> }[];
   images?: { uri?: string; name?: string; bufferView?: number; mimeType?: string }[];
   textures?: { source?: number; extensions?: Record<string, unknown> }[];
   materials?: object[];
@@ -129,7 +129,7 @@ function checkBuffers(json: GltfJson, fail: (place: string, what: string) => nev
     if (!Number.isInteger(accessor.count) || accessor.count < 1) fail(place, `has a count of ${accessor.count}`);
     if (accessor.bufferView !== undefined)
       fits('elements', accessor.bufferView, accessor.byteOffset ?? 0, accessor.count, width * size);
-    else if (accessor.count > MOST_ZEROS)
+    else if (accessor.count > MOST_ZEROS && !json.extensionsUsed?.includes('KHR_draco_mesh_compression'))
       fail(place, `claims ${accessor.count.toLocaleString('en')} elements without any data`);
     if (accessor.sparse) {
       const { count, indices, values } = accessor.sparse;

@@ -10,6 +10,7 @@ import type {
   Volume,
 } from '@gltf-transform/extensions';
 import { defaultMaterial } from '../../document/defaults.ts';
+import type { MaterialSpec } from '../../document/schema.ts';
 import {
   namedMaterial,
   plainTexture,
@@ -33,6 +34,8 @@ export function gltfMaterial(m: Material, where: string, imageOf: (texture: Text
   const [r, g, b, alpha] = m.getBaseColorFactor();
   const distance = volume?.getAttenuationDistance() ?? Infinity;
   const isCut = m.getAlphaMode() !== 'OPAQUE';
+  // Shown as its colours are, whatever lights it: a surface that sends out its base colour and reflects nothing.
+  const isUnlit = m.getExtension('KHR_materials_unlit') !== null;
   const textures: SourceTexture[] = [];
   const add = (
     slot: TextureSlot,
@@ -44,13 +47,23 @@ export function gltfMaterial(m: Material, where: string, imageOf: (texture: Text
   };
   const base = [m.getBaseColorTexture(), m.getBaseColorTextureInfo()] as const;
   const metalRough = [m.getMetallicRoughnessTexture(), m.getMetallicRoughnessTextureInfo()] as const;
-  add('baseColour', ...base, { colourSpace: 'srgb' });
+  add(isUnlit ? 'emission' : 'baseColour', ...base, { colourSpace: 'srgb' });
   if (isCut) add('alpha', ...base, { colourSpace: 'srgb', channel: 'alpha' });
+  if (isUnlit) return unlit();
   add('metallic', ...metalRough, { colourSpace: 'linear', channel: 'blue' });
   add('roughness', ...metalRough, { colourSpace: 'linear', channel: 'green' });
   add('normal', m.getNormalTexture(), m.getNormalTextureInfo(), { colourSpace: 'linear' });
   add('emission', m.getEmissiveTexture(), m.getEmissiveTextureInfo(), { colourSpace: 'srgb' });
   add('occlusion', m.getOcclusionTexture(), m.getOcclusionTextureInfo(), { colourSpace: 'linear', channel: 'red' });
+  function unlit(): SourceMaterial {
+    const dark = { baseColour: [0, 0, 0], specular: 0, emission: [r, g, b], sampledAsLight: false };
+    const spec = { ...defaultMaterial(), ...dark, name: m.getName().slice(0, 200), ...cutOut() };
+    return { name: m.getName(), where, missing: false, spec, coat: null, thin: false, textures };
+  }
+  function cutOut(): Pick<MaterialSpec, 'alpha' | 'alphaMode' | 'alphaCutoff'> {
+    const mode = m.getAlphaMode() === 'MASK' ? 'mask' : 'blend';
+    return { alpha, alphaMode: isCut ? mode : 'opaque', alphaCutoff: m.getAlphaCutoff() };
+  }
   return {
     name: m.getName(),
     where,
@@ -68,9 +81,7 @@ export function gltfMaterial(m: Material, where: string, imageOf: (texture: Text
       attenuationDistance: distance > 0 && distance < Infinity ? distance : null,
       thickness: volume?.getThicknessFactor() ?? 0,
       normalStrength: m.getNormalScale(),
-      alpha,
-      alphaMode: isCut ? (m.getAlphaMode() === 'MASK' ? 'mask' : 'blend') : 'opaque',
-      alphaCutoff: m.getAlphaCutoff(),
+      ...cutOut(),
       emission: [...m.getEmissiveFactor()],
       emissionStrength: m.getExtension<EmissiveStrength>('KHR_materials_emissive_strength')?.getEmissiveStrength() ?? 1,
     },

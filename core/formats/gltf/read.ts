@@ -7,6 +7,7 @@
  */
 import { Logger, WebIO, type Document, type JSONDocument, type Node } from '@gltf-transform/core';
 import { ALL_EXTENSIONS, type Light } from '@gltf-transform/extensions';
+import { MeshoptDecoder } from 'meshoptimizer/decoder';
 import { defaultLight } from '../../document/defaults.ts';
 import type { LightSpec } from '../../document/schema.ts';
 import type { SceneFiles } from '../scene-files.ts';
@@ -14,14 +15,18 @@ import { SceneReading, type ReadOptions } from '../scene-reading.ts';
 import { plainNode, type SourceScene } from '../source-scene.ts';
 import { checkGltf, type GltfJson } from './check.ts';
 import { openContainer, type GltfContainer } from './container.ts';
+import { splitShared } from './instances.ts';
 import { gltfDefaultMaterial, gltfMaterial } from './materials.ts';
 import { gltfMesh, type GltfMesh } from './mesh.ts';
+
+const MESHOPT = 'EXT_meshopt_compression';
+const DRACO = 'KHR_draco_mesh_compression';
 
 /** Extensions whose meaning is taken over. */
 const UNDERSTOOD = new Set([
   'KHR_lights_punctual', 'KHR_materials_clearcoat', 'KHR_materials_emissive_strength', 'KHR_materials_ior',
   'KHR_materials_specular', 'KHR_materials_transmission', 'KHR_materials_volume', 'KHR_texture_transform',
-  'KHR_mesh_quantization', 'KHR_node_visibility',
+  'KHR_mesh_quantization', 'KHR_node_visibility', 'KHR_materials_unlit', MESHOPT,
 ]); // prettier-ignore
 
 /** @throws RangeError that names file and place when it cannot be read */
@@ -35,10 +40,14 @@ export async function readGltf(
   reading.scene.metresPerUnit = 1;
   const container = openContainer(bytes, file);
   for (const note of container.notes) reading.repaired(file, note);
-  checkGltf(container.json, file, UNDERSTOOD);
+  const shared = splitShared(container.json, file);
+  if (shared.length)
+    reading.repaired(file, `${shared.length === 1 ? `node "${shared[0]}" has` : `${shared.length} nodes have`} several parents: taken as instances`); // prettier-ignore
+  const understood = options.draco ? new Set([...UNDERSTOOD, DRACO]) : UNDERSTOOD;
+  checkGltf(container.json, file, understood);
   reading.scene.extensions = [...(container.json.extensionsUsed ?? [])];
   for (const name of reading.scene.extensions)
-    if (!UNDERSTOOD.has(name)) reading.notUnderstood(`${file} extensionsUsed`, `extension "${name}"`);
+    if (!understood.has(name)) reading.notUnderstood(`${file} extensionsUsed`, `extension "${name}"`);
   const images = await readImages(container, file, reading);
   const moving = takeMotion(container.json, file, reading);
   const document = await open(container, file, reading);
@@ -124,8 +133,10 @@ function takeMotion(json: GltfJson, file: string, reading: SceneReading) {
 async function open({ json, binary }: GltfContainer, file: string, reading: SceneReading): Promise<Document> {
   const resources: Record<string, Uint8Array> = binary ? { '@glb.bin': binary } : {};
   const lost = new Set<number>();
-  for (const [i, { uri, byteLength }] of (json.buffers ?? []).entries()) {
+  for (const [i, { uri, byteLength, extensions }] of (json.buffers ?? []).entries()) {
     const where = `${file} buffers[${i}]`;
+    // A stand-in for what is packed elsewhere has no bytes.
+    if (extensions?.[MESHOPT]?.fallback) continue;
     if (uri === undefined) {
       if (!binary || binary.byteLength < byteLength)
         throw new RangeError(
@@ -149,6 +160,12 @@ async function open({ json, binary }: GltfContainer, file: string, reading: Scen
   try {
     // What it would write to the console was told already.
     const io = new WebIO().registerExtensions(ALL_EXTENSIONS).setLogger(new Logger(Logger.Verbosity.SILENT));
+    const used = json.extensionsUsed ?? [];
+    if (used.includes(MESHOPT)) await MeshoptDecoder.ready;
+    io.registerDependencies({
+      'meshopt.decoder': MeshoptDecoder,
+      ...(used.includes(DRACO) && reading.options.draco ? { 'draco3d.decoder': await reading.options.draco() } : {}),
+    });
     return await io.readJSON({ json, resources } as unknown as JSONDocument);
   } catch (error) {
     throw new RangeError(`${file}: is not readable glTF (${(error as Error).message})`, { cause: error });
