@@ -44,6 +44,8 @@ export const useView = defineStore('view', () => {
   /** Item of the scene whose controls are shown, by its pointer. */
   const item = ref<string | null>(null);
 
+  /** Whether the scene is shown from outside, beside the picture. */
+  const isStaged = ref(false);
   /** An image that it is asked of what it is to be. */
   const adding = shallowRef<File | null>(null);
   /** Whether it is asked which frames are rendered. */
@@ -67,6 +69,7 @@ export const useView = defineStore('view', () => {
     if (gamma.value !== 1) out.gamma = String(gamma.value);
     if (region.value) out.region = [region.value.x, region.value.y, region.value.width, region.value.height].join();
     if (panel.value !== 'findings') out.panel = panel.value;
+    if (isStaged.value) out.stage = '1';
     if (panel.value === 'scene' && item.value) out.item = item.value;
     return out;
   });
@@ -89,11 +92,12 @@ export const useView = defineStore('view', () => {
     region.value = isRegion ? { x: parts[0], y: parts[1], width: parts[2], height: parts[3] } : null;
     panel.value = PANELS.find((name) => name === from.panel) ?? 'findings';
     item.value = typeof from.item === 'string' ? from.item : null;
+    isStaged.value = from.stage === '1';
     dial.value = null;
   }
 
   return {
-    renderId, findingId, trialId, sweepId, pass, exposure, gamma, region, showMask, wipe, panel, dial, item, isFraming, adding,
+    renderId, findingId, trialId, sweepId, pass, exposure, gamma, region, showMask, wipe, panel, dial, item, isFraming, isStaged, adding,
     isBoosted, query, setView, toggleBoost, showDial, fromQuery,
   };
 }); // prettier-ignore

@@ -18,6 +18,7 @@ import KeysDialog from '../components/shared/KeysDialog.vue';
 import PassRail from '../components/stage/PassRail.vue';
 import PictureStage from '../components/stage/PictureStage.vue';
 import ScenePanel from '../components/controls/ScenePanel.vue';
+import SceneStage from '../components/stage/SceneStage.vue';
 import SheetsPanel from '../components/controls/SheetsPanel.vue';
 import TopBar from '../components/TopBar.vue';
 import TrialLedger from '../components/trials/TrialLedger.vue';
@@ -159,6 +160,7 @@ const { keys, isListingKeys } = useKeys({
   nearer: () => stage.value?.zoom(1.5),
   further: () => stage.value?.zoom(1 / 1.5),
   live: toggleLive,
+  stage: () => (view.isStaged = !view.isStaged),
   nextPass: () => stepPass(1),
   passBefore: () => stepPass(-1),
   beauty: () => (view.pass = 'beauty'),
@@ -208,7 +210,8 @@ usePageTitle(computed(() => (shot.state ? `${shot.state.code} ${shot.state.name}
         <Splitter state-key="dusting.columns" state-storage="local" class="columns">
           <SplitterPanel :size="17" :min-size="10"><PassRail v-if="turn > 1" /></SplitterPanel>
           <SplitterPanel :size="53" :min-size="30"
-            ><main id="main" tabindex="-1"><PictureStage ref="stage" @drawn="up" /></main
+            ><main id="main" tabindex="-1" :class="{ staged: view.isStaged }">
+              <PictureStage ref="stage" @drawn="up" /><SceneStage v-if="view.isStaged" /></main
           ></SplitterPanel>
           <SplitterPanel :size="30" :min-size="20">
             <aside>
@@ -252,6 +255,11 @@ usePageTitle(computed(() => (shot.state ? `${shot.state.code} ${shot.state.name}
 }
 main {
   height: 100%;
+  display: grid;
+  grid-template: minmax(0, 1fr) / minmax(0, 1fr);
+}
+.staged {
+  grid-template-rows: minmax(0, 1fr) minmax(0, 1fr);
 }
 aside {
   height: 100%;

@@ -104,6 +104,13 @@ function show(tab: string): void {
       :title="live.obstacle || 'Render the region in this browser while you change values (E)'"
       @update:model-value="live.isOn ? live.end() : (live.isOn = true)"
     />
+    <ToggleButton
+      v-if="!isSheet"
+      v-model="view.isStaged"
+      on-label="Stage"
+      off-label="Stage"
+      title="The scene from outside, beside the picture (Z)"
+    />
     <ToggleButton v-if="!isSheet" v-model="isDrawing" on-label="Region" off-label="Region" title="Draw a region (G)" />
     <Button
       v-if="view.region && !isSheet"

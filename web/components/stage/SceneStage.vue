@@ -1,0 +1,188 @@
+<script setup lang="ts">
+/** The scene from outside, beside the picture: orbited, picked in, and what is chosen moved and turned by handles. */
+import { useResizeObserver } from '@vueuse/core';
+import Button from 'primevue/button';
+import SelectButton from 'primevue/selectbutton';
+import ToggleButton from 'primevue/togglebutton';
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
+import { placementOf, withPart } from '../../../core/data/placement.ts';
+import type { Transform } from '../../../core/data/transform.ts';
+import { withValues } from '../../../core/document/set-values.ts';
+import { valueAt } from '../../../core/document/patch.ts';
+import { getJson } from '../../remote/client.ts';
+import type { StageAnswer, StageMesh, StageRequest } from '../../stage/load.worker.ts';
+import type { HandleMode, SceneView } from '../../stage/scene-view.ts';
+import { usePending } from '../../stores/pending.ts';
+import { useShot } from '../../stores/shot.ts';
+import { useView } from '../../stores/view.ts';
+
+const shot = useShot();
+const view = useView();
+const pending = usePending();
+const canvas = ref<HTMLCanvasElement | null>(null);
+const stage = shallowRef<SceneView | null>(null);
+const problem = ref('');
+const isLoading = ref(true);
+/** What stands before what is looked at is cut away, so that rooms are seen into. */
+const isCut = ref(true);
+const mode = ref<HandleMode>('translate');
+const MODES = [{ id: 'translate', name: 'Move' }, { id: 'rotate', name: 'Rotate' }]; // prettier-ignore
+
+/** As it would be with what is set; as stored where that makes no document. */
+const document = computed(() => {
+  const stored = shot.state!.document;
+  try {
+    return withValues(stored, ['preview'], pending.scene);
+  } catch {
+    return stored;
+  }
+});
+const chosen = computed(() => {
+  const [, part, id] = (view.item ?? '').split('/');
+  return ['objects', 'lights', 'cameras'].includes(part) ? document.value[part as 'lights'][id]?.name || id : null;
+});
+
+/** What was not moved keeps its bits: the position alone where it was moved, the rotation where it was turned. */
+function moved(pointer: string, transform: Transform, by: HandleMode): void {
+  const at = `${pointer}/transform`;
+  const stored = valueAt(shot.state!.document, at) as Transform;
+  const now = (pending.scene[at] ?? stored) as Transform;
+  const part = by === 'translate' ? 'position' : 'rotation';
+  pending.put(shot.state!.document, at, withPart(stored, now, part, placementOf(transform)[part]));
+}
+
+let worker: Worker | null = null;
+let loaded: number | null = null;
+async function load(): Promise<void> {
+  const { id } = shot.state!.head;
+  const manifest = await getJson<Record<string, string>>(`/versions/${id}/manifest`);
+  worker?.terminate();
+  worker = new Worker(new URL('../../stage/load.worker.ts', import.meta.url), { type: 'module' });
+  const meshes = await new Promise<StageMesh[]>((resolve, reject) => {
+    worker!.onmessage = ({ data }: MessageEvent<StageAnswer>) => ('problem' in data ? reject(new Error(data.problem)) : resolve(data.meshes)); // prettier-ignore
+    worker!.postMessage({ document: shot.state!.document, manifest } satisfies StageRequest);
+  });
+  loaded = id;
+  isLoading.value = false;
+  stage.value?.show(document.value, meshes);
+}
+
+onMounted(async () => {
+  try {
+    const { SceneView } = await import('../../stage/scene-view.ts');
+    if (!canvas.value) return;
+    stage.value = new SceneView(canvas.value, { picked: (pointer) => (pointer ? view.showDial(pointer) : (view.item = null)), moved }); // prettier-ignore
+    fit();
+    await load();
+    stage.value.select(view.item);
+  } catch (error) {
+    problem.value = `The stage cannot be shown: ${(error as Error).message}.`;
+    isLoading.value = false;
+  }
+});
+onBeforeUnmount(() => {
+  worker?.terminate();
+  stage.value?.dispose();
+});
+
+function fit(): void {
+  const box = canvas.value?.parentElement?.getBoundingClientRect();
+  if (box) stage.value?.resize(box.width, box.height);
+}
+useResizeObserver(
+  computed(() => canvas.value?.parentElement ?? null),
+  fit,
+);
+watch(document, (now) => !isLoading.value && stage.value?.show(now, null), { deep: false });
+watch(() => JSON.stringify(shot.state?.document.meshes), () => loaded !== null && load().catch((error: Error) => (problem.value = error.message))); // prettier-ignore
+watch(() => view.item, (item) => stage.value?.select(item)); // prettier-ignore
+watch(isCut, (now) => stage.value?.setCut(now));
+watch(mode, (now) => stage.value?.setMode(now));
+</script>
+
+<template>
+  <section class="scene-stage" aria-label="Stage">
+    <div class="tools">
+      <SelectButton
+        v-model="mode"
+        :options="MODES"
+        option-label="name"
+        option-value="id"
+        :allow-empty="false"
+        size="small"
+        aria-label="Handles"
+      />
+      <Button
+        severity="secondary"
+        variant="text"
+        size="small"
+        title="From behind the shot’s camera"
+        @click="stage?.behindCamera()"
+        >Camera</Button
+      >
+      <ToggleButton
+        v-model="isCut"
+        on-label="Cut away"
+        off-label="Cut away"
+        size="small"
+        title="Leaves out what stands before the middle, so that rooms are seen into"
+      />
+      <span class="dim chosen">{{ chosen ?? 'Click something to choose it' }}</span>
+    </div>
+    <div class="room">
+      <canvas
+        ref="canvas"
+        tabindex="0"
+        aria-label="The scene from outside: drag to orbit, right-drag to pan, scroll to zoom, click to choose"
+      ></canvas>
+      <p v-if="problem" class="note bad" role="alert">{{ problem }}</p>
+      <p v-else-if="isLoading" class="note" role="status">Reading meshes …</p>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.scene-stage {
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+  min-width: 0;
+  border-top: 1px solid var(--line);
+  background: var(--stage);
+}
+.tools {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  padding: 4px 8px;
+  background: var(--panel);
+  border-bottom: 1px solid var(--line);
+  font-size: var(--small);
+}
+.chosen {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.room {
+  position: relative;
+  min-height: 0;
+}
+canvas {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+}
+.note {
+  position: absolute;
+  left: 50%;
+  bottom: 14px;
+  transform: translateX(-50%);
+  background: rgb(0 0 0 / 70%);
+  padding: 4px 10px;
+  border-radius: 3px;
+}
+.bad {
+  color: var(--stop);
+}
+</style>

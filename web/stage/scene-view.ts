@@ -1,0 +1,365 @@
+/**
+ * The scene from outside: meshes as they were compiled, lights and cameras as lines, one of them held by handles.
+ *
+ * Everything stands about the shot's camera as origin, for what is drawn is drawn in single precision.
+ *
+ * @example
+ * const view = new SceneView(canvas, { picked: (pointer) => …, moved: (pointer, transform) => … });
+ * view.show(document, meshes);
+ * view.select('/lights/sun');
+ */
+import {
+  AmbientLight,
+  BoxGeometry,
+  BufferAttribute,
+  BufferGeometry,
+  Color,
+  DirectionalLight,
+  EdgesGeometry,
+  GridHelper,
+  Group,
+  InstancedMesh,
+  LineBasicMaterial,
+  LineSegments,
+  Matrix4,
+  Mesh,
+  MeshBasicMaterial,
+  MeshLambertMaterial,
+  Object3D,
+  PerspectiveCamera,
+  Raycaster,
+  Scene,
+  Vector2,
+  Vector3,
+  WebGLRenderer,
+  DoubleSide,
+  type Intersection,
+} from 'three';
+import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
+import { TransformControls } from 'three/addons/controls/TransformControls.js';
+import type { Triple } from '../../core/data/placement.ts';
+import type { Transform } from '../../core/data/transform.ts';
+import type { ShotDocument } from '../../core/document/schema.ts';
+import { cameraLines, lightLines, reachLines, type Segments } from './glyphs.ts';
+import type { StageMesh } from './load.worker.ts';
+
+export type HandleMode = 'translate' | 'rotate';
+
+export interface StageEvents {
+  /** Something was clicked; null: nothing. */
+  picked(pointer: string | null): void;
+  /** What is held stands otherwise, by handles that move it or turn it. */
+  moved(pointer: string, transform: Transform, by: HandleMode): void;
+}
+
+const ACCENT = 0xd8e05a;
+const LIGHT = 0xf0d38a;
+const CAMERA = 0x9fc5e8;
+const REACH = 0x8a8a8a;
+/** Triangles beyond which a box stands for the edges of what is chosen. */
+const MOST_EDGES = 200_000;
+const EDGE_DEGREES = 25;
+/** Places over the frame where it is asked what the camera sees, from −1 to 1. */
+const RAYS = [-0.8, -0.4, 0, 0.4, 0.8];
+/** How far before the camera the middle lies, in sizes of a light without one. */
+const AHEAD = 6;
+/** Share of the way to the middle that is cut away, and least metres that are. */
+const CUT = 0.55;
+const NEAR = 0.001;
+/** Pixels that the pointer may move in a click. */
+const CLICK = 4;
+
+const lines = (segments: Segments, colour: number) => {
+  const geometry = new BufferGeometry().setAttribute('position', new BufferAttribute(Float32Array.from(segments), 3));
+  return new LineSegments(geometry, new LineBasicMaterial({ color: colour }));
+};
+
+export class SceneView {
+  private readonly renderer: WebGLRenderer;
+  private readonly scene = new Scene();
+  private readonly camera = new PerspectiveCamera(45, 1, 0.01, 1e6);
+  private readonly orbit: OrbitControls;
+  private readonly handles: TransformControls;
+  private readonly shapes = new Group();
+  private readonly glyphs = new Group();
+  private readonly marks = new Group();
+  private readonly held = new Object3D();
+  private readonly geometries = new Map<string, BufferGeometry>();
+  private document: ShotDocument | null = null;
+  private origin: Triple = [0, 0, 0];
+  private size = 1;
+  /** What the shot's camera looks at, in front of it. */
+  private readonly centre = new Vector3();
+  private selected: string | null = null;
+  private isWaiting = false;
+  /** The document has changed since it was built. */
+  private isStale = false;
+  private isCut = true;
+  private mode: HandleMode = 'translate';
+
+  /** @throws Error where the browser has no WebGL */
+  constructor(
+    private readonly canvas: HTMLCanvasElement,
+    private readonly events: StageEvents,
+  ) {
+    this.renderer = new WebGLRenderer({ canvas, antialias: true, logarithmicDepthBuffer: true });
+    this.renderer.setPixelRatio(window.devicePixelRatio);
+    this.scene.background = new Color(0x2a2a2a);
+    const sun = new DirectionalLight(0xffffff, 1.6);
+    sun.position.set(1, 3, 2);
+    this.scene.add(new AmbientLight(0xffffff, 1.2), sun, this.shapes, this.glyphs, this.marks, this.held);
+    this.orbit = new OrbitControls(this.camera, canvas);
+    this.orbit.addEventListener('change', () => this.draw());
+    this.handles = new TransformControls(this.camera, canvas);
+    this.handles.setSize(0.8);
+    this.handles.addEventListener('change', () => this.draw());
+    this.handles.addEventListener('dragging-changed', ({ value }) => (this.orbit.enabled = !value));
+    this.handles.addEventListener('objectChange', () => this.selected && this.events.moved(this.selected, this.heldTransform(), this.handles.mode as HandleMode)); // prettier-ignore
+    this.scene.add(this.handles.getHelper());
+    canvas.addEventListener('pointerdown', this.press);
+    canvas.addEventListener('pointerup', this.release);
+  }
+
+  /** Shows a document; the first one is looked at from behind its camera. */
+  show(document: ShotDocument, meshes: StageMesh[] | null): void {
+    const isFirst = this.document === null;
+    this.document = document;
+    if (isFirst) this.origin = document.cameras[document.camera].transform.slice(12, 15) as Triple;
+    if (meshes) for (const mesh of meshes) this.addGeometry(mesh);
+    this.isStale = true;
+    if (isFirst) {
+      this.rebuild();
+      this.behindCamera();
+    }
+    this.draw();
+  }
+
+  select(pointer: string | null): void {
+    this.selected = /^\/(objects|lights|cameras)\/[^/]+/.exec(pointer ?? '')?.[0] ?? null;
+    this.mark();
+    this.draw();
+  }
+
+  setMode(mode: HandleMode): void {
+    this.mode = mode;
+    this.mark();
+    this.draw();
+  }
+
+  /** Cuts away what stands before the middle, or shows it. */
+  setCut(isCut: boolean): void {
+    this.isCut = isCut;
+    this.draw();
+  }
+
+  /** Looks from above and behind the shot’s camera, at what it sees. */
+  behindCamera(): void {
+    const { transform } = this.document!.cameras[this.document!.camera];
+    const back = new Vector3(transform[8], transform[9], transform[10]).normalize();
+    const far = this.size * AHEAD;
+    this.orbit.target.copy(this.centre);
+    this.camera.position.copy(this.centre).addScaledVector(back, far * 1.5).add(new Vector3(0, far * 0.35, 0)); // prettier-ignore
+    this.orbit.update();
+  }
+
+  resize(width: number, height: number): void {
+    this.renderer.setSize(width, height, false);
+    this.camera.aspect = width / Math.max(1, height);
+    this.camera.updateProjectionMatrix();
+    this.draw();
+  }
+
+  dispose(): void {
+    this.canvas.removeEventListener('pointerdown', this.press);
+    this.canvas.removeEventListener('pointerup', this.release);
+    this.handles.dispose();
+    this.orbit.dispose();
+    for (const geometry of this.geometries.values()) geometry.dispose();
+    this.renderer.dispose();
+  }
+
+  private addGeometry({ id, positions, normals, indices }: StageMesh): void {
+    const geometry = new BufferGeometry();
+    geometry.setAttribute('position', new BufferAttribute(positions, 3));
+    geometry.setIndex(new BufferAttribute(indices, 1));
+    if (normals) geometry.setAttribute('normal', new BufferAttribute(normals, 3));
+    else geometry.computeVertexNormals();
+    this.geometries.set(id, geometry);
+  }
+
+  /** A transform of the document about the stage's origin. */
+  private matrix(transform: Transform): Matrix4 {
+    const at = [...transform];
+    for (let a = 0; a < 3; a++) at[12 + a] -= this.origin[a];
+    return new Matrix4().fromArray(at);
+  }
+
+  private rebuild(): void {
+    this.isStale = false;
+    this.build();
+    // Handles that are being dragged stay in the hand.
+    if (!this.handles.dragging) this.mark();
+  }
+
+  private build(): void {
+    const document = this.document!;
+    for (const group of [this.shapes, this.glyphs]) {
+      for (const child of group.children) if (child instanceof LineSegments) child.geometry.dispose();
+      group.clear();
+    }
+    const byMesh = new Map<string, string[]>();
+    for (const [id, { hidden, mesh, shape, transform }] of Object.entries(document.objects)) {
+      if (hidden) continue;
+      if (shape === 'floor') this.shapes.add(this.floor(transform));
+      else if (mesh !== null && this.geometries.has(mesh)) byMesh.set(mesh, [...(byMesh.get(mesh) ?? []), id]);
+    }
+    const colour = new Color();
+    const material = new MeshLambertMaterial({ side: DoubleSide });
+    for (const [mesh, ids] of byMesh) {
+      const copies = new InstancedMesh(this.geometries.get(mesh)!, material, ids.length);
+      ids.forEach((id, i) => {
+        const object = document.objects[id];
+        const [r, g, b] = document.materials[object.material].baseColour;
+        copies.setMatrixAt(i, this.matrix(object.transform));
+        copies.setColorAt(i, colour.setRGB(0.15 + 0.75 * r, 0.15 + 0.75 * g, 0.15 + 0.75 * b));
+      });
+      copies.userData = { pointers: ids.map((id) => `/objects/${id}`) };
+      copies.computeBoundingSphere();
+      this.shapes.add(copies);
+    }
+    this.size = this.glyphSize();
+    const { transform } = document.cameras[document.camera];
+    const ahead = new Vector3(-transform[8], -transform[9], -transform[10]).normalize();
+    this.centre.setFromMatrixPosition(this.matrix(transform)).addScaledVector(ahead, this.size * AHEAD);
+    const shape = document.sheets.preview.width / document.sheets.preview.height;
+    for (const [id, light] of Object.entries(document.lights))
+      if (light.kind !== 'mesh') this.addGlyph(`/lights/${id}`, lightLines(light, this.size), light.hidden ? REACH : LIGHT, light.transform); // prettier-ignore
+    for (const [id, camera] of Object.entries(document.cameras)) this.addGlyph(`/cameras/${id}`, cameraLines(camera, shape, this.size), CAMERA, camera.transform); // prettier-ignore
+  }
+
+  /** Metres that lights and cameras without a size are drawn as large as: a share of how far off things are that the camera sees. */
+  private glyphSize(): number {
+    const { transform, fieldOfView, focusDistance } = this.document!.cameras[this.document!.camera];
+    const place = this.matrix(transform);
+    const eye = new Vector3().setFromMatrixPosition(place);
+    const half = Math.tan((fieldOfView * Math.PI) / 360);
+    const things = this.shapes.children.filter((child) => child instanceof InstancedMesh);
+    const distances: number[] = [];
+    for (const y of RAYS)
+      for (const x of RAYS) {
+        const way = new Vector3(x * half * 1.5, y * half, -1).transformDirection(place);
+        const hit = new Raycaster(eye, way).intersectObjects(things)[0];
+        if (hit) distances.push(hit.distance);
+      }
+    distances.sort((a, b) => a - b);
+    return (distances[Math.floor(distances.length / 2)] ?? focusDistance) / (AHEAD + 2);
+  }
+
+  private floor(transform: Transform): GridHelper {
+    const grid = new GridHelper(400, 80, 0x555555, 0x3a3a3a);
+    grid.applyMatrix4(this.matrix(transform));
+    return grid;
+  }
+
+  private addGlyph(pointer: string, segments: Segments, colour: number, transform: Transform): void {
+    const drawn = lines(segments, pointer === this.selected ? ACCENT : colour);
+    // A sun stands nowhere: it is drawn over what the stage is turned about.
+    const place = this.matrix(transform);
+    if (this.isSun(pointer)) place.setPosition(this.centre);
+    drawn.applyMatrix4(place);
+    drawn.userData = { pointers: [pointer] };
+    const grip = new Mesh(new BoxGeometry(this.size, this.size, this.size), new MeshBasicMaterial({ visible: false }));
+    grip.userData = { pointers: [pointer] };
+    grip.position.setFromMatrixPosition(place);
+    this.glyphs.add(drawn, grip);
+  }
+
+  private isSun(pointer: string): boolean {
+    const [, part, id] = pointer.split('/');
+    return part === 'lights' && this.document!.lights[id]?.kind === 'distant';
+  }
+
+  /** Outlines what is chosen, draws how far it reaches, and gives it handles. */
+  private mark(): void {
+    this.marks.clear();
+    this.handles.detach();
+    const document = this.document;
+    if (!document || !this.selected) return;
+    const [, part, id] = this.selected.split('/') as [string, 'objects' | 'lights' | 'cameras', string];
+    const item = document[part][id];
+    if (!item) return;
+    const place = this.matrix(item.transform);
+    if (part === 'objects') {
+      const { mesh } = document.objects[id];
+      const geometry = mesh === null ? undefined : this.geometries.get(mesh);
+      if (geometry) this.marks.add(this.outline(geometry, place));
+    }
+    if (part === 'lights' && document.lights[id].kind === 'mesh') return;
+    const { rayDistance, occlusion } = document.sheets.preview;
+    const reaches = part === 'lights' ? [document.lights[id].shadowDistance, document.lights[id].reach.distance] : part === 'cameras' ? [rayDistance, occlusion.distance] : []; // prettier-ignore
+    for (const radius of reaches) {
+      if (radius === null) continue;
+      const drawn = lines(reachLines(radius), REACH);
+      // What bounds shadows and occlusion counts from lit points: about what is looked at.
+      if (part === 'lights') drawn.position.copy(this.orbit.target);
+      else drawn.position.setFromMatrixPosition(place);
+      this.marks.add(drawn);
+    }
+    if (this.isSun(this.selected)) place.setPosition(this.centre);
+    place.decompose(this.held.position, this.held.quaternion, this.held.scale);
+    this.handles.setMode(this.isSun(this.selected) ? 'rotate' : this.mode);
+    this.handles.attach(this.held);
+  }
+
+  private outline(geometry: BufferGeometry, place: Matrix4): LineSegments {
+    const triangles = geometry.index!.count / 3;
+    geometry.computeBoundingBox();
+    const edges =
+      triangles > MOST_EDGES ? new EdgesGeometry(boxOf(geometry)) : new EdgesGeometry(geometry, EDGE_DEGREES);
+    const drawn = new LineSegments(edges, new LineBasicMaterial({ color: ACCENT, depthTest: false }));
+    drawn.applyMatrix4(place);
+    return drawn;
+  }
+
+  /** Where the handles hold it, in the document’s world. */
+  private heldTransform(): Transform {
+    this.held.updateMatrix();
+    const m = this.held.matrix.toArray();
+    for (let a = 0; a < 3; a++) m[12 + a] += this.origin[a];
+    return m;
+  }
+
+  private pressed = new Vector2();
+  private readonly press = (event: PointerEvent) => void this.pressed.set(event.clientX, event.clientY);
+  private readonly release = (event: PointerEvent) => {
+    const isClick = this.pressed.distanceTo(new Vector2(event.clientX, event.clientY)) < CLICK;
+    if (!isClick || event.button !== 0 || this.handles.dragging) return;
+    const { left, top, width, height } = this.canvas.getBoundingClientRect();
+    const ray = new Raycaster();
+    ray.setFromCamera(new Vector2((2 * (event.clientX - left)) / width - 1, 1 - (2 * (event.clientY - top)) / height), this.camera); // prettier-ignore
+    const met = (group: Group) => ray.intersectObjects(group.children.filter((child) => !(child instanceof LineSegments)))[0]; // prettier-ignore
+    this.events.picked(pointerOf(met(this.glyphs) ?? met(this.shapes)));
+  };
+
+  /** Draws once before the next frame of the screen, however often it is asked for. */
+  private draw(): void {
+    if (this.isWaiting) return;
+    this.isWaiting = true;
+    requestAnimationFrame(() => {
+      this.isWaiting = false;
+      if (this.isStale) this.rebuild();
+      this.camera.near = this.isCut ? Math.max(NEAR, CUT * this.camera.position.distanceTo(this.orbit.target)) : NEAR;
+      this.camera.updateProjectionMatrix();
+      this.renderer.render(this.scene, this.camera);
+    });
+  }
+}
+
+const pointerOf = (hit: Intersection | undefined): string | null =>
+  (hit?.object.userData as { pointers?: string[] } | undefined)?.pointers?.[hit!.instanceId ?? 0] ?? null;
+
+function boxOf(geometry: BufferGeometry): BoxGeometry {
+  const { min, max } = geometry.boundingBox!;
+  const box = new BoxGeometry(max.x - min.x, max.y - min.y, max.z - min.z);
+  return box.translate((min.x + max.x) / 2, (min.y + max.y) / 2, (min.z + max.z) / 2);
+}
