@@ -20,6 +20,8 @@ export default defineConfig({
       args: [
         '--no-sandbox',
         '--disable-gpu',
+        // The stage is drawn by WebGL, here without a graphics card.
+        '--enable-unsafe-swiftshader',
         '--disable-quic',
         '--no-first-run',
         '--disable-background-networking',

@@ -90,3 +90,20 @@ test('frames are named, rendered as one, and played', async ({ page }) => {
   await expect(strip.getByRole('group', { name: 'Frames' }).locator('.on')).toHaveText('1002');
   await expect(page.getByRole('region', { name: 'Frames' })).toContainText('All frames are there and whole', { timeout: 90_000 });
 }); // prettier-ignore
+
+test('the stage shows the scene from outside: what is clicked there is chosen, and handles move it', async ({
+  page,
+}) => {
+  await page.goto(`${address()}/shots/HA-010?panel=scene&item=/lights/spot-light&stage=1`);
+  const stage = page.getByRole('region', { name: 'Stage' });
+  await expect(stage.getByText('Reading meshes')).toHaveCount(0, { timeout: 30_000 });
+  await expect(stage.getByRole('alert')).toHaveCount(0);
+  await expect(stage).toContainText('spot light');
+  const canvas = stage.locator('canvas');
+  const drawn = () => canvas.evaluate((one: HTMLCanvasElement) => one.toDataURL().length);
+  expect(await drawn()).toBeGreaterThan(1000);
+  const box = (await canvas.boundingBox())!;
+  await page.mouse.click(box.x + box.width * 0.5, box.y + box.height * 0.55);
+  await expect(stage).not.toContainText('spot light');
+  expect(await violationsOf(page)).toEqual([]);
+});

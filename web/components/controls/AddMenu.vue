@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Adds a light, a camera or an image to the scene: a version of its own, which undo takes back. */
 import { Plus } from '@lucide/vue';
+import { useFileDialog } from '@vueuse/core';
 import Button from 'primevue/button';
 import Menu from 'primevue/menu';
 import { computed, useTemplateRef } from 'vue';
@@ -15,12 +16,12 @@ const menu = useTemplateRef('menu');
 async function add({ pointer, item }: NewItem<object>): Promise<void> {
   if (await shot.addItem(pointer, item)) view.showDial(pointer);
 }
-const input = useTemplateRef('input');
-function pick(event: Event): void {
-  const chosen = event.target as HTMLInputElement;
-  view.adding = chosen.files?.[0] ?? null;
-  chosen.value = '';
-}
+const { open, onChange } = useFileDialog({
+  accept: '.exr,.hdr,.pfm,.png,.jpg,.jpeg,.tif,.tiff',
+  multiple: false,
+  reset: true,
+});
+onChange((files) => (view.adding = files?.[0] ?? null));
 
 const items = computed(() => [
   {
@@ -34,7 +35,7 @@ const items = computed(() => [
     label: 'Camera',
     items: [{ label: 'Where this one stands', command: () => void add(newCamera(shot.state!.document)) }],
   },
-  { label: 'Image', items: [{ label: 'Environment or map …', command: () => input.value?.click() }] },
+  { label: 'Image', items: [{ label: 'Environment or map …', command: () => open() }] },
 ]);
 </script>
 
@@ -49,13 +50,5 @@ const items = computed(() => [
   >
     <Plus :size="14" aria-hidden="true" /> Add
   </Button>
-  <input
-    ref="input"
-    type="file"
-    hidden
-    aria-label="Image to add"
-    accept=".exr,.hdr,.pfm,.png,.jpg,.jpeg,.tif,.tiff"
-    @change="pick"
-  />
   <Menu ref="menu" :model="items" popup />
 </template>
