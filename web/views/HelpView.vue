@@ -22,6 +22,7 @@ const CHAPTERS = [
       { name: 'guide/first-steps', title: 'First steps: HA-010' },
       { name: 'guide/noise', title: 'Noise' },
       { name: 'guide/night-lantern', title: 'Night lantern: fireflies' },
+      { name: 'guide/hive-yard', title: 'Hive yard: turning and adding' },
       { name: 'guide/dawn-set', title: 'Dawn set: preflight' },
     ],
   },
