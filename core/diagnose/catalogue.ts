@@ -3,7 +3,7 @@
  * cause that is told must be here (`registry.ts` sees to it); not all that are here can be told yet.
  */
 export const CATALOGUE = {
-  noise: ['light-samples', 'diffuse-samples', 'specular-samples', 'transmission-samples', 'volume-samples', 'occlusion-samples', 'pixel-samples', 'fine-texture', 'sharp-filter', 'motion-blur', 'bright-parts', 'more-than-needed'],
+  noise: ['light-samples', 'diffuse-samples', 'specular-samples', 'transmission-samples', 'volume-samples', 'occlusion-samples', 'pixel-samples', 'fine-texture', 'sharp-filter', 'motion-blur', 'depth-of-field', 'bright-parts', 'more-than-needed'],
   fireflies: ['small-emitter', 'emitter-in-shell', 'glass-caustic', 'mirror-caustic', 'bright-environment-pixel', 'unclamped-bounce'],
   limits: ['transmission', 'specular', 'diffuse', 'volume', 'alpha', 'overall-hides-other', 'ray-distance', 'wasted-depth'],
   glass: ['black-filter', 'pure-channel-filter', 'tint-on-opacity', 'tint-upside-down', 'tint-mapping-copied', 'absorption-too-strong', 'normals-inverted', 'missing-second-face', 'thin-as-solid', 'solid-as-thin', 'ior-out-of-range', 'coincident-faces', 'gap-to-liquid', 'shadow-only-floor', 'blocks-shadow-rays', 'environment-line'],

@@ -89,6 +89,22 @@ describe('causes of noise that samples only hide', function () {
     expect(read(remedy.predicted).noiseAfter / measured.noiseAfter).to.be.within(0.85, 1.15);
   });
 
+  it('finds depth of field, which has no remedy but samples, and suspects none of a pinhole', async () => {
+    const stripes = (fStop: number | null) => (document: ShotDocument) => {
+      document.materials.dark = { ...document.materials.wall, baseColour: [0.02, 0.02, 0.02] };
+      const place = (x: number) => [0.12, 0, 0, 0, 0, 3, 0, 0, 0, 0, 1, 0, x, 0, 0, 1];
+      for (let k = 0; k < 9; k++)
+        document.objects[`bar${k}`] = { ...document.objects.wall, name: 'bar', mesh: 'pane', material: 'dark', transform: place((k - 4) / 5) }; // prettier-ignore
+      Object.assign(document.cameras[document.camera], { fStop, sensorHeight: 400, focusDistance: 1.2 });
+    };
+    const { finding } = found(await wall(stripes(1)));
+    expect(finding.cause).to.equal('noise.depth-of-field');
+    expect(finding.headline).to.match(/depth of field/);
+    expect(finding.remedies.map(({ id }) => id)).to.include('target');
+    const sharp = examine(await wall(stripes(null)), [noise]);
+    for (const { finding: one } of sharp) expect(one.causes.map(({ id }) => id)).not.to.include('noise.depth-of-field');
+  });
+
   it('finds motion blur, which has no remedy but samples', async () => {
     const at = (x: number) => [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, x, 0, 0, 1];
     const fan = (document: ShotDocument) => {

@@ -29,6 +29,7 @@ const PROVED: Partial<Record<string, string>> = {
   'noise.fine-texture': 'texture finer than pixels',
   'noise.sharp-filter': 'a sharp pixel filter',
   'noise.motion-blur': 'motion blur',
+  'noise.depth-of-field': 'depth of field',
   'noise.occlusion-samples': 'too few occlusion samples',
 };
 /** A pixel is at an edge where another object has this share of it. */

@@ -2,6 +2,7 @@
 import type { Cause } from '../../family.ts';
 import type { NoiseCase } from '../case.ts';
 import { brightParts } from './bright-parts.ts';
+import { depthOfField } from './depth-of-field.ts';
 import { diffuseSamples } from './diffuse-samples.ts';
 import { fineTexture } from './fine-texture.ts';
 import { lightSamples } from './light-samples.ts';
@@ -24,6 +25,7 @@ export const causes: Cause<NoiseCase>[] = [
   fineTexture,
   sharpFilter,
   motionBlur,
+  depthOfField,
   occlusionSamples,
   brightParts,
   moreThanNeeded,
