@@ -45,6 +45,7 @@ export const noiseGrade = (noise: number): string =>
   noise < 1 ? 'unseen' : noise < 2 ? 'hard to see' : noise < 5 ? 'seen' : 'plain';
 
 const PASS_NAMES: Record<string, string> = {
+  uv: 'UV',
   beauty: 'Beauty',
   emission: 'Emission',
   background: 'Background',
