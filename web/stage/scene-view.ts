@@ -74,6 +74,16 @@ const lines = (segments: Segments, colour: number) => {
   return new LineSegments(geometry, new LineBasicMaterial({ color: colour }));
 };
 
+/** Takes everything out of a group, and what was made for it alone off the graphics card: meshes keep their geometry. */
+function empty(group: Group): void {
+  for (const child of group.children) {
+    if (child instanceof InstancedMesh) child.dispose();
+    else if (child instanceof LineSegments || child instanceof Mesh) child.geometry.dispose();
+    if (child instanceof LineSegments) (child.material as LineBasicMaterial).dispose();
+  }
+  group.clear();
+}
+
 export class SceneView {
   private readonly renderer: WebGLRenderer;
   private readonly scene = new Scene();
@@ -174,6 +184,7 @@ export class SceneView {
     this.canvas.removeEventListener('pointerup', this.release);
     this.handles.dispose();
     this.orbit.dispose();
+    for (const group of [this.shapes, this.glyphs, this.marks]) empty(group);
     for (const geometry of this.geometries.values()) geometry.dispose();
     this.renderer.dispose();
   }
@@ -203,10 +214,8 @@ export class SceneView {
 
   private build(): void {
     const document = this.document!;
-    for (const group of [this.shapes, this.glyphs]) {
-      for (const child of group.children) if (child instanceof LineSegments) child.geometry.dispose();
-      group.clear();
-    }
+    empty(this.shapes);
+    empty(this.glyphs);
     const byMesh = new Map<string, string[]>();
     for (const [id, { hidden, mesh, shape, transform }] of Object.entries(document.objects)) {
       if (hidden) continue;
@@ -281,7 +290,7 @@ export class SceneView {
 
   /** Outlines what is chosen, draws how far it reaches, and gives it handles. */
   private mark(): void {
-    this.marks.clear();
+    empty(this.marks);
     this.handles.detach();
     const document = this.document;
     if (!document || !this.selected) return;

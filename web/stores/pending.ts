@@ -30,10 +30,9 @@ export const usePending = defineStore('pending', () => {
   /** Takes up what was set in a shot and not kept when it was left. */
   function open(shot: string): void {
     code = null;
-    const kept = localStorage.getItem(placeOf(shot));
-    const { sheets: dials, scene: values } = kept ? (JSON.parse(kept) as Kept) : { sheets: null, scene: {} };
-    sheets.value = { preview: {}, final: {}, ...dials };
-    scene.value = values;
+    const kept = keptOf(shot);
+    sheets.value = { preview: {}, final: {}, ...kept?.sheets };
+    scene.value = kept?.scene ?? {};
     code = shot;
   }
 
@@ -79,6 +78,15 @@ export const usePending = defineStore('pending', () => {
 
   return { sheets, scene, ofPreview, open, fitTo, shown, set, put, isSet };
 });
+
+/** Null where nothing is kept, or what is cannot be read. */
+function keptOf(shot: string): Kept | null {
+  try {
+    return JSON.parse(localStorage.getItem(placeOf(shot)) ?? 'null') as Kept | null;
+  } catch {
+    return null;
+  }
+}
 
 function stands(document: ShotDocument, pointer: string): boolean {
   try {
