@@ -162,7 +162,7 @@ test('a dial set by hand waits at the foot of the sheets, and is tried on a regi
   await dial.fill('6');
   await dial.press('Enter');
   await page.getByRole('button', { name: 'Try here' }).click();
-  const card = page.getByRole('listitem').filter({ hasText: 'limits specular 6' });
+  const card = page.getByRole('listitem').filter({ hasText: 'Specular limit: 2 → 6' });
   await expect(card.getByRole('button', { name: 'Keep …' })).toBeVisible({ timeout: 120_000 });
   await card.getByRole('button', { name: 'Drop' }).click();
   await expect(card).toContainText('dropped');

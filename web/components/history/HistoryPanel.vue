@@ -82,7 +82,7 @@ function openMenu(event: MouseEvent, { version, render, isHead }: (typeof rows.v
       <li
         v-for="row in rows"
         :key="row.version.id"
-        :class="{ head: row.isHead, undone: row.isUndone }"
+        :class="{ head: row.isHead }"
         @contextmenu.prevent="openMenu($event, row)"
       >
         <Button
@@ -157,9 +157,6 @@ ol > li {
 .head .tag {
   color: var(--act);
   border-color: var(--act);
-}
-.undone .told {
-  opacity: 0.75;
 }
 .picture {
   width: 84px;
