@@ -32,7 +32,15 @@ watch(canvas, draw);
 </script>
 
 <template>
-  <canvas ref="canvas" class="thumb" width="16" height="9" aria-hidden="true"></canvas>
+  <!-- As high as the picture that is to come: a list that grew under a menu would scroll, and the menu close. -->
+  <canvas
+    ref="canvas"
+    class="thumb"
+    width="16"
+    height="9"
+    :style="{ aspectRatio: `${render.region.width} / ${render.region.height}` }"
+    aria-hidden="true"
+  ></canvas>
 </template>
 
 <style scoped>
