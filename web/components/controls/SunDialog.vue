@@ -24,7 +24,8 @@ const document = computed(() => shot.state!.document);
 const isSky = computed(() => pointer === '/environment');
 
 const place = useLocalStorage('dusting.place', { latitude: 46.5, longitude: 11.3, hours: 1 });
-const day = ref(new Date());
+/** At noon, when there is a sun to set, whatever the hour here. */
+const day = ref(new Date(new Date().setHours(12, 0, 0, 0)));
 const isExposed = ref(true);
 /** The clock of the picker is that of the place, whatever this machine's. */
 const time = computed(() => {
