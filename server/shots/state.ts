@@ -21,7 +21,8 @@ import { lookedIn, LOOKING } from '../render/examinations.ts';
 import type { RenderRow } from '../render/renders.ts';
 import { joined, rawList, withRaw } from './raw-json.ts';
 import { standing } from './standing-findings.ts';
-import { isInForce, lineOf, shotByCode, type ShotRow } from '../versions/versions.ts';
+import { versionLine } from '../../core/document/version-line.ts';
+import { isInForce, shotByCode, type ShotRow } from '../versions/versions.ts';
 
 export const REPEATABLE = { isolationLevel: 'repeatable read', accessMode: 'read only' } as const;
 
@@ -79,7 +80,7 @@ async function readState(tx: Transaction, shot: ShotRow): Promise<StateText> {
   };
   const text = withRaw(state, {
     findings: await findingSummaries(tx, shot.id, renderRows, byId, decided),
-    trials: await trialSummaries(tx, shot.id, byId, decided, lineOf(head.id, told)),
+    trials: await trialSummaries(tx, shot.id, byId, decided, versionLine(head.id, told)),
   });
   return { id: String(shot.revision), text };
 }

@@ -16,7 +16,8 @@ import { PREDICTION } from '../priorities.ts';
 import { stopRender } from '../render/renders.ts';
 import { pointerOf } from '../../core/document/pointers.ts';
 import { apart } from '../apart/apart.ts';
-import { addVersion, headOf, isInForce, lineOf, lockHead, shotByCode } from '../versions/versions.ts';
+import { versionLine } from '../../core/document/version-line.ts';
+import { addVersion, headOf, isInForce, lockHead, shotByCode } from '../versions/versions.ts';
 import { beginTrials, stopUnneeded, type TrialRow } from './trial-renders.ts';
 
 /** @returns the trial's number in its shot */
@@ -201,7 +202,7 @@ async function isKept(tx: Transaction, { id, shotId }: TrialRow): Promise<boolea
   if (decision?.verdict !== 'keep') return false;
   const [shot] = await tx.select({ head: shots.headVersionId }).from(shots).where(eq(shots.id, shotId));
   const rows = await tx.select({ id: versions.id, parentId: versions.parentId }).from(versions).where(eq(versions.shotId, shotId)); // prettier-ignore
-  return isInForce(decision, lineOf(shot.head!, rows));
+  return isInForce(decision, versionLine(shot.head!, rows));
 }
 
 /** Makes a new version with the trial's change, in its sheet or in both. Only what was measured can be kept. */

@@ -112,17 +112,7 @@ export async function redoOf(tx: Transaction | Context['db'], head: VersionRow):
   return child ?? null;
 }
 
-type Line = Pick<VersionRow, 'id' | 'parentId'>;
-
-/** Ids of a version and of those that it was made from, one after the other: what stands. */
-export function lineOf(headId: number, rows: Line[]): Set<number> {
-  const parents = new Map(rows.map(({ id, parentId }) => [id, parentId]));
-  const line = new Set<number>();
-  for (let at: number | null | undefined = headId; at != null; at = parents.get(at)) line.add(at);
-  return line;
-}
-
-/** A decision to keep holds as long as the version that it made stands: undo takes it back. @param line see `lineOf` */
+/** A decision to keep holds as long as the version that it made stands: undo takes it back. @param line see `versionLine` */
 export const isInForce = (
   { verdict, versionId }: Pick<typeof decisions.$inferSelect, 'verdict' | 'versionId'>,
   line: ReadonlySet<number>,

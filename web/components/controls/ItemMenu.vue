@@ -1,10 +1,7 @@
 <script setup lang="ts">
 /** What can be done with an item of the scene as a whole: copied, looked through, deleted. */
-import { EllipsisVertical } from '@lucide/vue';
-import Button from 'primevue/button';
-import Menu from 'primevue/menu';
 import { useConfirm } from 'primevue/useconfirm';
-import { computed, ref, useTemplateRef } from 'vue';
+import { computed, ref } from 'vue';
 import type { Item } from '../../../core/document/controls.ts';
 import { copyOf } from '../../../core/document/new-items.ts';
 import { REMOVABLE, usersOf } from '../../../core/document/remove-items.ts';
@@ -12,6 +9,7 @@ import { useMessages } from '../../stores/messages.ts';
 import { usePending } from '../../stores/pending.ts';
 import { useShot } from '../../stores/shot.ts';
 import { useView } from '../../stores/view.ts';
+import MoreMenu from '../shared/MoreMenu.vue';
 import SunDialog from './SunDialog.vue';
 
 const { item } = defineProps<{ item: Item }>();
@@ -19,7 +17,6 @@ const shot = useShot();
 const view = useView();
 const pending = usePending();
 const confirm = useConfirm();
-const menu = useTemplateRef('menu');
 
 /** Users that are named in the question, before the rest is counted. */
 const TOLD = 5;
@@ -87,17 +84,7 @@ const items = computed(() => [
 
 <template>
   <template v-if="items.length">
-    <Button
-      text
-      severity="secondary"
-      size="small"
-      aria-haspopup="true"
-      :aria-label="`More about ${item.name}`"
-      @click="menu?.toggle($event)"
-    >
-      <EllipsisVertical :size="16" aria-hidden="true" />
-    </Button>
-    <Menu ref="menu" :model="items" popup />
+    <MoreMenu :name="item.name" :items="items" />
     <SunDialog v-if="isSunOpen" :pointer="item.pointer" :name="item.name" @closed="isSunOpen = false" />
   </template>
 </template>

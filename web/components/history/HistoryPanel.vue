@@ -1,16 +1,17 @@
 <script setup lang="ts">
 /** Every version of the shot, newest first: what changed, when, its picture; one looked at, compared, named, gone back to. */
-import { EllipsisVertical } from '@lucide/vue';
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
-import Menu from 'primevue/menu';
 import type { MenuItem } from 'primevue/menuitem';
-import { computed, nextTick, ref, useTemplateRef } from 'vue';
+import { useTemplateRefsList } from '@vueuse/core';
+import { computed, nextTick, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import type { RenderSummary, VersionSummary } from '../../../core/contracts/events.ts';
+import { versionLine } from '../../../core/document/version-line.ts';
 import { copyText } from '../../copy-text.ts';
 import { useShot } from '../../stores/shot.ts';
 import { useView } from '../../stores/view.ts';
+import MoreMenu from '../shared/MoreMenu.vue';
 import PictureThumb from '../shared/PictureThumb.vue';
 
 const shot = useShot();
@@ -19,12 +20,7 @@ const router = useRouter();
 
 const head = computed(() => shot.state!.head);
 /** The present version and those it was made from. */
-const line = computed(() => {
-  const versions = new Map(shot.state!.versions.map((version) => [version.id, version]));
-  const ids = new Set<number>();
-  for (let at: VersionSummary | undefined = head.value; at; at = versions.get(at.parentId ?? 0)) ids.add(at.id);
-  return ids;
-});
+const line = computed(() => versionLine(head.value.id, shot.state!.versions));
 const rows = computed(() =>
   [...shot.state!.versions].reverse().map((version) => ({
     version,
@@ -62,28 +58,26 @@ async function keepName(): Promise<void> {
   if (id !== null) await shot.nameVersion(id, name.value);
 }
 
-const menu = useTemplateRef('menu');
-const items = ref<MenuItem[]>([]);
-function openMenu(event: MouseEvent, { version, render, isHead }: (typeof rows.value)[number]): void {
-  items.value = [
+function itemsOf({ version, render, isHead }: (typeof rows.value)[number]): MenuItem[] {
+  return [
     ...(render ? [{ label: 'Show its picture', command: () => show(render) }] : []),
     ...(render && present.value && !isHead ? [{ label: 'Compare with the current version', command: () => compare(render) }] : []),
     { label: version.name ? 'Rename …' : 'Name …', command: () => void beginNaming(version) },
     { label: 'Copy what changed', command: () => void copyText(version.reason, 'Copied.') },
     ...(isHead ? [] : [{ separator: true }, { label: `Go back to version ${version.number}`, command: () => void shot.returnTo(version.id) }]),
   ]; // prettier-ignore
-  menu.value!.show(event);
 }
+const menus = useTemplateRefsList<InstanceType<typeof MoreMenu>>();
 </script>
 
 <template>
   <section class="history" aria-label="History">
     <ol>
       <li
-        v-for="row in rows"
+        v-for="(row, at) in rows"
         :key="row.version.id"
         :class="{ head: row.isHead }"
-        @contextmenu.prevent="openMenu($event, row)"
+        @contextmenu.prevent="menus[at]?.toggle($event)"
       >
         <Button
           v-if="row.render"
@@ -121,19 +115,9 @@ function openMenu(event: MouseEvent, { version, render, isHead }: (typeof rows.v
             <li v-for="change in row.changes" :key="change" class="soft">{{ change }}</li>
           </ul>
         </div>
-        <Button
-          text
-          severity="secondary"
-          size="small"
-          aria-haspopup="true"
-          :aria-label="`More about version ${row.version.number}`"
-          @click="openMenu($event, row)"
-        >
-          <EllipsisVertical :size="16" aria-hidden="true" />
-        </Button>
+        <MoreMenu :ref="menus.set" :name="`version ${row.version.number}`" :items="itemsOf(row)" />
       </li>
     </ol>
-    <Menu ref="menu" :model="items" popup />
   </section>
 </template>
 

@@ -1,15 +1,13 @@
 <script setup lang="ts">
 /** What can be done with a whole shot: renamed, copied, told what it holds, archived, deleted. */
-import { EllipsisVertical } from '@lucide/vue';
-import Button from 'primevue/button';
-import Menu from 'primevue/menu';
 import { useConfirm } from 'primevue/useconfirm';
-import { computed, ref, useTemplateRef } from 'vue';
+import { computed, ref } from 'vue';
 import type { ShotSummary } from '../../../core/contracts/events.ts';
 import type { ShotStorage } from '../../../core/contracts/storage.ts';
 import bytes from 'pretty-bytes';
 import { getJson, post, remove } from '../../remote/client.ts';
 import { useMessages } from '../../stores/messages.ts';
+import MoreMenu from '../shared/MoreMenu.vue';
 import CopyDialog from './CopyDialog.vue';
 import StorageDialog from './StorageDialog.vue';
 
@@ -17,7 +15,6 @@ const { shot } = defineProps<{ shot: ShotSummary }>();
 const emit = defineEmits<{ changed: [] }>();
 const confirm = useConfirm();
 const messages = useMessages();
-const menu = useTemplateRef('menu');
 const isStorageOpen = ref(false);
 
 async function archive(archived: boolean): Promise<void> {
@@ -68,17 +65,7 @@ const items = computed(() => [
 </script>
 
 <template>
-  <Button
-    text
-    severity="secondary"
-    size="small"
-    aria-haspopup="true"
-    :aria-label="`More about ${shot.code}`"
-    @click.stop="(event: MouseEvent) => menu?.toggle(event)"
-  >
-    <EllipsisVertical :size="16" aria-hidden="true" />
-  </Button>
-  <Menu ref="menu" :model="items" popup />
+  <MoreMenu :name="shot.code" :items="items" />
   <CopyDialog
     v-if="asking"
     :shot="shot"
