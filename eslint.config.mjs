@@ -23,6 +23,7 @@ const CORE_ORDER = [
   'figures',
   'intake',
   'predict',
+  'place',
   'diagnose',
 ];
 /** The same inside the renderer, and in the server. */

@@ -25,6 +25,7 @@ const commands: Record<string, () => Promise<Command>> = {
   convert: async () => import('./convert.ts').then((m) => ({ usage: m.CONVERT_USAGE, run: m.convertCommand })),
   diagnose: async () => import('./diagnose.ts').then((m) => ({ usage: m.DIAGNOSE_USAGE, run: m.diagnoseCommand })),
   trial: async () => import('./trial.ts').then((m) => ({ usage: m.TRIAL_USAGE, run: m.trialCommand })),
+  ask: async () => import('./ask.ts').then((m) => ({ usage: m.ASK_USAGE, run: m.askCommand })),
   path: async () => import('./path.ts').then((m) => ({ usage: m.PATH_USAGE, run: m.pathCommand })),
   layout: async () => import('./layout.ts').then((m) => ({ usage: m.LAYOUT_USAGE, run: m.layoutCommand })),
 };

@@ -10,8 +10,18 @@ import { lighting } from './lighting/definition.ts';
 import { limits } from './limits/definition.ts';
 import { noise } from './noise/definition.ts';
 import { normals } from './normals/definition.ts';
+import { shadows } from './shadows/definition.ts';
 
-export const FAMILIES: readonly Family[] = checked([glass, limits, fireflies, normals, lighting, noise, denoising]);
+export const FAMILIES: readonly Family[] = checked([
+  glass,
+  limits,
+  shadows,
+  fireflies,
+  normals,
+  lighting,
+  noise,
+  denoising,
+]);
 
 /** Families whose evidence suffices while a render is still noisy, by id. */
 export const EARLY_FAMILIES: readonly FamilyId[] = FAMILIES.filter(({ isEarly }) => isEarly).map(({ id }) => id);

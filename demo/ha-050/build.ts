@@ -53,13 +53,13 @@ export function buildHiveYard(): Promise<DemoShot> {
       if (k === 0 || k === SIDES.length - 1) {
         const tree = translation(YARD.x + side * 2 + wander * 3, 0, YARD.z - 14 - row * ROW_GAP);
         objects[`trunk-${row + 1}-${k + 1}`] = {
-          name: `tree, row ${row + 1}`,
+          name: `tree of row ${row + 1}`,
           mesh: 'trunk',
           material: 'bark',
           transform: tree,
         };
         objects[`crown-${row + 1}-${k + 1}`] = {
-          name: `tree, row ${row + 1}`,
+          name: `tree of row ${row + 1}`,
           mesh: 'crown',
           material: 'leaves',
           transform: tree,

@@ -1,7 +1,7 @@
 /** Draws cases, has them diagnosed, and says how well the truth was met. */
 import { grainWeight, boostedDisplay, plainDisplay, visibleGrain } from '../../core/data/grain.ts';
 import { channel } from '../../core/data/picture.ts';
-import { luminancePlane } from '../../core/picture/measured.ts';
+import { boxMean, luminancePlane } from '../../core/picture/measured.ts';
 import type { FindingWithMask } from '../../core/contracts/finding.ts';
 import { noisiest, noisiestPlace } from '../../core/diagnose/noise/noisiest.ts';
 import { samplePilot } from '../../core/predict/sample-pilot.ts';
@@ -43,6 +43,10 @@ export function drawCase(seed: number, fault: Fault | null): BlindCase | null {
       if (chanceLight(drawn.shot) >= MUCH) return drawn;
       continue;
     }
+    if (fault?.cause.startsWith('shadows.')) {
+      if (shadowed(drawn) >= SHADED) return drawn;
+      continue;
+    }
     if (!fault?.cause.startsWith('noise.')) return drawn;
     const noise = worstNoise(drawn.shot);
     if (
@@ -52,6 +56,26 @@ export function drawCase(seed: number, fault: Fault | null): BlindCase | null {
       return drawn;
   }
   return null;
+}
+
+/** Share of the picture that the shadow in question must make darker, and by what factor its light is held back there. */
+const SHADED = 0.012;
+const DARKER = { missing: 0.9, drowned: 0.97 };
+
+/**
+ * Share of the picture that a shadow darkens, by rendering both: where one is missing, the shot before the fault was planted;
+ * where one is drowned, the planted shot, against itself without shadows of its sun.
+ */
+function shadowed({ seed, fault, shot }: BlindCase): number {
+  const isDrowned = fault!.cause === 'shadows.drowned-by-fill';
+  const other = isDrowned ? { ...shot, document: structuredClone(shot.document) } : drawOnce(seed, null).shot;
+  if (isDrowned) other.document.lights.sun.castsShadows = false;
+  const [dark, bright] = (isDrowned ? [shot, other] : [other, shot]).map((one) => {
+    const picture = renderShot(one);
+    return boxMean(luminancePlane(picture, 'beauty'), picture.width, picture.height, 2);
+  });
+  const most = isDrowned ? DARKER.drowned : DARKER.missing;
+  return dark.reduce((n, y, i) => n + Number(y < most * bright[i]), 0) / dark.length;
 }
 
 /** Share of the picture's light that fireflies must hold to be a fault. */

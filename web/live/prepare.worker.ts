@@ -11,6 +11,7 @@ import { compileScene } from '../../core/render/compile/compile.ts';
 import { loadAssets } from '../../core/render/compile/load-assets.ts';
 import type { LivePlanes } from '../../core/render/frame/live-share.ts';
 import { settingsOf } from '../../core/render/scene/scene.ts';
+import { versionFiles } from '../remote/version-files.ts';
 import { lentByPage, scenePlaces } from './kernels.ts';
 import type { LiveScene, LiveVersion, PrepareAnswer, PrepareRequest } from './live-messages.ts';
 
@@ -65,13 +66,7 @@ function assetsOf(document: ShotDocument, manifest: Record<string, string>): Pro
   const { meshes, textures, maps, coats } = document;
   const key = canonicalText([manifest, meshes, textures, maps, coats]);
   if (assets?.key === key) return assets.loading;
-  const read = async (path: string) => {
-    if (!manifest[path]) return null;
-    const response = await fetch(`/api/files/${manifest[path]}`);
-    if (!response.ok) throw new Error(`${path} could not be read (${response.status})`);
-    return new Uint8Array(await response.arrayBuffer());
-  };
-  const loading = loadAssets(document, read, document.code, 'stand in');
+  const loading = loadAssets(document, versionFiles(manifest), document.code, 'stand in');
   const mine = { key, loading };
   assets = mine;
   // A failure is not kept: the server may have been away.

@@ -28,7 +28,8 @@ export function seenIn(values: Record<string, number> | null, document: ShotDocu
 /** The point whose shadow is to be laid somewhere, once it was clicked. */
 const caster = ref<Triple | null>(null);
 
-export function aimMenu(seen: SeenPoint | null): MenuItem[] {
+/** @param pixel of the frame that was clicked */
+export function aimMenu(seen: SeenPoint | null, pixel: { x: number; y: number } | null): MenuItem[] {
   const shot = useShot();
   const view = useView();
   const pending = usePending();
@@ -60,6 +61,7 @@ export function aimMenu(seen: SeenPoint | null): MenuItem[] {
   const from = caster.value;
   return [
     { separator: true },
+    ...(pixel ? [{ label: 'What lights this?', command: () => view.askAt(pixel.x, pixel.y) }] : []),
     { label: 'Add light here', items: NEW_LIGHTS.filter((kind) => kind !== 'distant').map((kind) => ({ label: `${kind[0].toUpperCase()}${kind.slice(1)}`, command: () => void add(kind) })) },
     ...(isPlaced && !isFar ? [{ label: `Aim ${name} here`, command: turn((now) => aimed(now, point)) }] : []),
     ...(isPlaced && part === 'lights'

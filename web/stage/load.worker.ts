@@ -1,5 +1,6 @@
 /** Beside the page: reads the meshes of a version for the stage view. */
 import type { ShotDocument } from '../../core/document/schema.ts';
+import { versionFiles } from '../remote/version-files.ts';
 import { loadAssets } from '../../core/render/compile/load-assets.ts';
 
 export interface StageRequest {
@@ -18,15 +19,9 @@ export type StageAnswer = { meshes: StageMesh[] } | { problem: string };
 
 self.onmessage = async ({ data: { document, manifest } }: MessageEvent<StageRequest>) => {
   try {
-    const read = async (path: string) => {
-      if (!manifest[path]) return null;
-      const response = await fetch(`/api/files/${manifest[path]}`);
-      if (!response.ok) throw new Error(`${path} could not be read (${response.status})`);
-      return new Uint8Array(await response.arrayBuffer());
-    };
     // Shapes alone: no image is read for them.
     const bare = { ...document, textures: {}, maps: {}, coats: {} };
-    const assets = await loadAssets(bare, read, document.code, 'stand in');
+    const assets = await loadAssets(bare, versionFiles(manifest), document.code, 'stand in');
     const meshes = [...assets.meshes].map(([id, { positions, normals, indices }]): StageMesh => ({ id, positions, normals, indices })); // prettier-ignore
     self.postMessage({ meshes } satisfies StageAnswer);
   } catch (error) {

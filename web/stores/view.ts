@@ -9,7 +9,7 @@ import type { Region } from '../../core/data/picture.ts';
 import { isOfDocument } from '../../core/document/pointers.ts';
 import { PLAIN_VIEW, SHADOW_BOOST } from '../../core/picture/view.ts';
 
-const PANELS = ['findings', 'sheets', 'scene', 'history', 'budget'] as const;
+const PANELS = ['findings', 'light', 'sheets', 'scene', 'history', 'budget'] as const;
 type Panel = (typeof PANELS)[number];
 
 export const useView = defineStore('view', () => {
@@ -44,6 +44,13 @@ export const useView = defineStore('view', () => {
   /** Item of the scene whose controls are shown, by its pointer. */
   const item = ref<string | null>(null);
 
+  /** Pixel of the frame whose light is asked about. */
+  const place = ref<[number, number] | null>(null);
+  function askAt(x: number, y: number): void {
+    place.value = [Math.floor(x), Math.floor(y)];
+    panel.value = 'light';
+  }
+
   /** Whether the scene is shown from outside, beside the picture. */
   const isStaged = ref(false);
   /** An image that it is asked of what it is to be. */
@@ -70,6 +77,7 @@ export const useView = defineStore('view', () => {
     if (region.value) out.region = [region.value.x, region.value.y, region.value.width, region.value.height].join();
     if (panel.value !== 'findings') out.panel = panel.value;
     if (isStaged.value) out.stage = '1';
+    if (place.value) out.at = place.value.join();
     if (panel.value === 'scene' && item.value) out.item = item.value;
     return out;
   });
@@ -93,11 +101,13 @@ export const useView = defineStore('view', () => {
     panel.value = PANELS.find((name) => name === from.panel) ?? 'findings';
     item.value = typeof from.item === 'string' ? from.item : null;
     isStaged.value = from.stage === '1';
+    const at = typeof from.at === 'string' ? from.at.split(',').map(Number) : [];
+    place.value = at.length === 2 && at.every((n) => Number.isInteger(n) && n >= 0) ? [at[0], at[1]] : null;
     dial.value = null;
   }
 
   return {
-    renderId, findingId, trialId, sweepId, pass, exposure, gamma, region, showMask, wipe, panel, dial, item, isFraming, isStaged, adding,
-    isBoosted, query, setView, toggleBoost, showDial, fromQuery,
+    renderId, findingId, trialId, sweepId, pass, exposure, gamma, region, showMask, wipe, panel, dial, item, place, isFraming, isStaged, adding,
+    isBoosted, query, setView, toggleBoost, showDial, askAt, fromQuery,
   };
 }); // prettier-ignore

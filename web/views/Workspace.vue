@@ -14,6 +14,7 @@ import HistoryPanel from '../components/history/HistoryPanel.vue';
 import ImageDialog from '../components/controls/ImageDialog.vue';
 import FramesDialog from '../components/history/FramesDialog.vue';
 import FindingsPanel from '../components/findings/FindingsPanel.vue';
+import LightPanel from '../components/place/LightPanel.vue';
 import KeysDialog from '../components/shared/KeysDialog.vue';
 import PassRail from '../components/stage/PassRail.vue';
 import PictureStage from '../components/stage/PictureStage.vue';
@@ -38,6 +39,7 @@ import { useCurrent } from '../stores/current.ts';
 import { useMessages } from '../stores/messages.ts';
 import { useLive } from '../stores/live.ts';
 import { usePending } from '../stores/pending.ts';
+import { useProbe } from '../stores/probe.ts';
 import { useShot } from '../stores/shot.ts';
 import { useView } from '../stores/view.ts';
 
@@ -106,6 +108,12 @@ function toggleLive(): void {
   else live.isOn = true;
 }
 
+function askLight(): void {
+  const { at } = useProbe();
+  if (at) view.askAt(at.x, at.y);
+  else useMessages().failed('Point at the picture first.');
+}
+
 /** From a step of a sweep back to its contact sheet, from there to the picture. */
 function leave(): void {
   if (view.trialId !== null) [view.sweepId, view.trialId] = [current.trial?.sweepId ?? null, null];
@@ -114,6 +122,7 @@ function leave(): void {
 
 const PANELS = [
   { id: 'findings', name: 'Findings', shows: FindingsPanel },
+  { id: 'light', name: 'Light', shows: LightPanel },
   { id: 'sheets', name: 'Sheets', shows: SheetsPanel },
   { id: 'scene', name: 'Scene', shows: ScenePanel },
   { id: 'history', name: 'History', shows: HistoryPanel },
@@ -160,6 +169,7 @@ const { keys, isListingKeys } = useKeys({
   nearer: () => stage.value?.zoom(1.5),
   further: () => stage.value?.zoom(1 / 1.5),
   live: toggleLive,
+  light: askLight,
   stage: () => (view.isStaged = !view.isStaged),
   nextPass: () => stepPass(1),
   passBefore: () => stepPass(-1),

@@ -6,7 +6,7 @@ import { luminancePlane } from '../../picture/measured.ts';
 import { tellBrightest } from '../../picture/tell-brightest.ts';
 import { LIGHT_PASSES } from '../../render/film/passes.ts';
 import type { RenderInput } from '../family.ts';
-import { lightName } from '../light-name.ts';
+import { lightName } from '../../place/light-name.ts';
 
 export interface Way {
   /** The way in words. */

@@ -6,7 +6,7 @@ import { cropPlane, luminancePlane } from '../../picture/measured.ts';
 import type { PlannedKind } from '../../predict/sample-plan.ts';
 import { LIGHT_PASSES } from '../../render/film/passes.ts';
 import type { RenderInput } from '../family.ts';
-import { lightName } from '../light-name.ts';
+import { lightName } from '../../place/light-name.ts';
 import { passName } from '../words.ts';
 import type { Plans } from './plans.ts';
 

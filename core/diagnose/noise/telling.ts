@@ -7,7 +7,7 @@ import { ESTIMATED, hasErrors } from '../../picture/known-errors.ts';
 import { cropPlane, luminancePlane } from '../../picture/measured.ts';
 import type { CauseId } from '../catalogue.ts';
 import type { Explained, Words } from '../family.ts';
-import { lightName } from '../light-name.ts';
+import { lightName } from '../../place/light-name.ts';
 import { capital, passName, percent } from '../words.ts';
 import { shares } from './attribution.ts';
 import type { BrightCase } from './bright-noise.ts';

@@ -6,7 +6,6 @@
 import { toInt, type f64, type i32 } from '../../data/numbers.ts';
 import { CAMERA_RAY } from '../../geometry/ray-kinds.ts';
 import { LightSampler } from '../../lights/light-sampler.ts';
-import { EMITTER_STRIDE } from '../../lights/mesh-light.ts';
 import {
   LIGHT_FLAGS,
   LIGHT_GROUP,
@@ -22,6 +21,7 @@ import {
 import { henyeyGreenstein } from '../../materials/phase.ts';
 import { DIFFUSE, SPECULAR, TRANSMISSION, VOLUME, type Surface } from '../../materials/surface.ts';
 import { luminance } from '../../data/colour.ts';
+import { aimedGlow } from './aimed-glow.ts';
 import { SHADOW, type Collector } from './collector.ts';
 import { FOG_ANISOTROPY } from '../scene/fog.ts';
 import { MEAN_RAYS, passOf } from '../film/passes.ts';
@@ -31,7 +31,7 @@ import type { PathContext } from './path-context.ts';
 import type { PathState } from './path-state.ts';
 import { dimension, SLOT_CATCHER, SLOT_CHOICE, SLOT_LIGHT, type GroupRandom } from '../film/random.ts';
 import { STAGE_LIGHT, type Recorder } from './recorder.ts';
-import { IS_BACK_ONLY, IS_FRONT_ONLY, type CompiledScene } from '../scene/scene.ts';
+import type { CompiledScene } from '../scene/scene.ts';
 import type { PathSettings } from '../scene/path-settings.ts';
 import type { Shading } from './shading.ts';
 import { rayOfKind } from './ray-of-kind.ts';
@@ -154,7 +154,7 @@ export class DirectLight {
     const { shading, surface, sampler, path, random } = this;
     const { point } = shading;
     if (!sampler.aim(light, point[0], point[1], point[2], random.u, random.v)) return;
-    if (sampler.emitter >= 0 && !this.glow()) return;
+    if (sampler.emitter >= 0 && !aimedGlow(this.scene, this.sampler, this.shading)) return;
     const d = sampler.direction;
     const side = shading.side(d[0], d[1], d[2]);
     const local = shading.toLocal(d[0], d[1], d[2]);
@@ -244,7 +244,7 @@ export class DirectLight {
     const { scene, random, path, sampler, media, fogLobe } = this;
     const { ray } = path;
     if (!sampler.aim(light, x, y, z, random.u, random.v)) return;
-    if (sampler.emitter >= 0 && !this.glow()) return;
+    if (sampler.emitter >= 0 && !aimedGlow(this.scene, this.sampler, this.shading)) return;
     if (!this.serves(light, VOLUME, -1, path.bounces + 1, sampler.distance)) return;
     this.note(false, false, VOLUME);
     const d = sampler.direction;
@@ -252,33 +252,6 @@ export class DirectLight {
     const g = scene.fog![FOG_ANISOTROPY];
     fogLobe.fill(henyeyGreenstein(ray[3] * d[0] + ray[4] * d[1] + ray[5] * d[2], g));
     this.lit(light, VOLUME, 0, 1, expected, false, fogLobe, false);
-  }
-
-  /** Radiance of the emitting triangle that was aimed at; false when its shining side looks away. */
-  private glow(): boolean {
-    const { scene, sampler, shading } = this;
-    const { emitters, instanceFlags } = scene;
-    const row = sampler.emitter;
-    const instance = emitters.instance[row];
-    const flags = instanceFlags[instance];
-    if ((flags & (IS_FRONT_ONLY | IS_BACK_ONLY)) !== 0) {
-      const front = sampler.emitterCosine(row * EMITTER_STRIDE) > 0;
-      if (front === ((flags & IS_BACK_ONLY) !== 0)) return false;
-    }
-    const { rows } = emitters;
-    const e = row * EMITTER_STRIDE;
-    const { u, v } = sampler;
-    shading.emission(
-      instance,
-      emitters.triangle[row],
-      u,
-      v,
-      rows[e] + u * rows[e + 3] + v * rows[e + 6],
-      rows[e + 1] + u * rows[e + 4] + v * rows[e + 7],
-      rows[e + 2] + u * rows[e + 5] + v * rows[e + 8],
-    );
-    sampler.radiance.set(shading.emitted);
-    return true;
   }
 
   /** Counts the shadow ray that is about to be traced. */
@@ -383,7 +356,7 @@ export class DirectLight {
     random.draw(slot, path.splitIndex * 1024 + light);
     const { point } = shading;
     if (!sampler.aim(light, point[0], point[1], point[2], random.u, random.v)) return 0;
-    if (sampler.emitter >= 0 && !this.glow()) return 0;
+    if (sampler.emitter >= 0 && !aimedGlow(this.scene, this.sampler, this.shading)) return 0;
     const d = sampler.direction;
     const cosine = shading.side(d[0], d[1], d[2]);
     if (cosine <= 0 || !this.serves(light, DIFFUSE, object, 1, sampler.distance)) return 0;

@@ -20,6 +20,7 @@ import { regionAround, regionByKey } from '../../viewer/region.ts';
 import { between, placed, useViewport, wheelFactor } from '../../viewer/viewport.ts';
 import LiveCanvas from './LiveCanvas.vue';
 import MaskOverlay from './MaskOverlay.vue';
+import PlaceMark from '../place/PlaceMark.vue';
 import PictureCanvas from './PictureCanvas.vue';
 import SweepSheet from '../trials/SweepSheet.vue';
 import StageTabs from './StageTabs.vue';
@@ -185,7 +186,7 @@ async function openMenu(event: MouseEvent): Promise<void> {
     setRegion: (place) => (view.region = place && regionAround(place, frame.value)),
     hasRegion: view.region !== null,
     things,
-    more: document ? aimMenu(seenIn(pixel && values, document)) : [],
+    more: document ? aimMenu(seenIn(pixel && values, document), pixel) : [],
   });
   menu.value!.show(event);
 }
@@ -257,6 +258,10 @@ defineExpose({
           <div v-else-if="live.isOn && live.seen" class="part" :style="placed(live.seen.region)"><LiveCanvas /></div>
           <MaskOverlay v-else-if="view.showMask && mask" :path="mask" :width="frame.width" :height="frame.height" />
         </div>
+        <PlaceMark
+          v-if="view.place && view.panel === 'light'"
+          :screen="(x, y) => viewport.screen({ x, y, width: 0, height: 0 })"
+        />
         <div v-if="sides" class="region" :style="onScreen(sides.region)">
           <span>trial {{ current.trial!.number }}: before | after</span>
           <div

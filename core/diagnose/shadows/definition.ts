@@ -1,0 +1,53 @@
+/** Shadows: those that a setting keeps away, and those that other light drowns. */
+import { changeOf } from '../../figures/effect.ts';
+import { ofRenders, type Family, type Words } from '../family.ts';
+import { capital, listed, percent } from '../words.ts';
+import { shadowCases, type DrownedCase, type MissingCase, type ShadowCase } from './case.ts';
+import { bySetting } from './causes/by-setting.ts';
+import { drownedByFill } from './causes/drowned-by-fill.ts';
+import { lessFill } from './remedies/less-fill.ts';
+import { moreKey } from './remedies/more-key.ts';
+import { putRight } from './remedies/put-right.ts';
+import { namesOf } from './settings/names.ts';
+import { settingOf } from './settings/registry.ts';
+
+export const shadows: Family = {
+  id: 'shadows',
+  title: 'Shadows',
+  healthy: 'Every shadow that the lights would throw is there and can be seen.',
+  isEarly: true,
+  render: ofRenders<ShadowCase>({
+    needs: () => ['beauty', 'error.beauty', 'coverage', 'diffuse.direct', 'diffuse.indirect'],
+    cases: shadowCases,
+    causes: [...bySetting, drownedByFill],
+    remedies: [putRight, lessFill, moreKey],
+    figure: 'brightness',
+    goesWith: (effect) => Math.min(1, Math.abs(changeOf(effect, 'brightness') ?? 0)),
+    tell: (of) => (of.kind === 'missing' ? tellMissing(of) : tellDrowned(of)),
+    dials: (of) => (of.kind === 'missing' && of.switches.includes('ray-distance') ? [{ pointer: '/rayDistance', needs: null, note: null }] : []), // prettier-ignore
+    evidence: (of) =>
+      of.kind === 'missing'
+        ? []
+        : [{ kind: 'shares', title: `Light in the shadows of ${of.light}`, bars: [{ label: 'comes from', parts: [{ label: of.fill.name, share: of.fill.share }, { label: 'everything else', share: 1 - of.fill.share }] }] }], // prettier-ignore
+  }),
+};
+
+const stops = (value: number): string => `${value.toFixed(value < 1 ? 2 : 1)} stops`;
+
+function tellMissing({ kept, switches, stops: median, most, share, ofLight }: MissingCase): Words {
+  const reasons = switches.map((id) => settingOf(id).tell(kept));
+  const casters = namesOf(kept.document, kept.casters);
+  return {
+    sentence: `The shadow of ${listed(casters)} by ${kept.light} is missing: ${reasons.join(', and ')}.`,
+    headline: capital(reasons.join(', and ')),
+    why: `Traced towards ${kept.light}, ${listed(casters)} ${casters.length === 1 ? 'stands' : 'stand'} in its way on ${percent(share)} of what is seen, and ${reasons.length === 1 ? 'this setting alone lets' : 'these settings together let'} the light pass. With the shadow these places are ${stops(median)} darker, up to ${stops(most)}: ${percent(ofLight)} of their light is that of ${kept.light}.`,
+  };
+}
+
+function tellDrowned({ light, contrast, fill, angle }: DrownedCase): Words {
+  return {
+    sentence: `Shadows of ${light} are drowned: they are ${stops(contrast)} darker than its light.`,
+    headline: `${capital(fill.name)} brings ${fill.times.toFixed(1)} times the light of ${light} into its shadows`,
+    why: `${capital(light)} is ${angle.toFixed(1)}° wide, so that its shadows have edges; ${percent(fill.share)} of what lights them comes from ${fill.name}. A shadow is plain at a stop and a half. More samples do not change that.`,
+  };
+}

@@ -1,0 +1,234 @@
+<script setup lang="ts">
+/** What lights a place of the picture: light by light what arrives, what stands between, and what keeps a shadow away. */
+import Button from 'primevue/button';
+import ProgressBar from 'primevue/progressbar';
+import { computed, ref } from 'vue';
+import type { LightState, ToldLight, ToldRemedy } from '../../../core/contracts/place.ts';
+import { capital } from '../../../core/diagnose/words.ts';
+import { metres } from '../../../core/intake/preflight/tell.ts';
+import { isOfDocument } from '../../../core/document/pointers.ts';
+import { percent } from '../../format.ts';
+import { useCurrent } from '../../stores/current.ts';
+import { usePending } from '../../stores/pending.ts';
+import { usePlace } from '../../stores/place.ts';
+import { useShot } from '../../stores/shot.ts';
+import { useView } from '../../stores/view.ts';
+import { regionAround } from '../../viewer/region.ts';
+
+const place = usePlace();
+const view = useView();
+const shot = useShot();
+const current = useCurrent();
+const pending = usePending();
+const busy = ref(false);
+
+/** Lights that bring next to nothing are told on request. */
+const isWhole = ref(false);
+const isLittle = ({ state, share, unshadowed }: ToldLight, most: number) =>
+  state !== 'missing' && share < 0.01 && unshadowed < 0.01 * most;
+const most = computed(() => Math.max(0, ...(place.told?.lights.map(({ unshadowed }) => unshadowed) ?? [])));
+const lights = computed(
+  () => place.told?.lights.filter((light) => isWhole.value || !isLittle(light, most.value)) ?? [],
+);
+const little = computed(() => (place.told?.lights.length ?? 0) - lights.value.length);
+
+const STATES: Record<LightState, string> = { lit: 'lights it', edge: 'in part', shaded: 'in shadow', missing: 'shadow missing', unlit: 'does not light it' }; // prettier-ignore
+const short = (value: number) => String(+value.toPrecision(3));
+const long = (value: number) => metres(+value.toPrecision(3));
+function factsOf({ metres: away, elevation, angle, contrast, penumbra, unshadowed, arriving }: ToldLight): string {
+  return [
+    `${short(arriving)} of ${short(unshadowed)} W/m²`,
+    ...(away === null ? [] : [`${long(away)} away`]),
+    ...(elevation === null ? [] : [`${elevation.toFixed(0)}° above the surface`]),
+    ...(angle === null ? [] : [`${+angle.toPrecision(2)}° wide`]),
+    ...(contrast === null ? [] : [`shadow ${contrast.toFixed(2)} stops`]),
+    ...(penumbra && penumbra.metres > 0
+      ? [`edge ${long(penumbra.metres)}, ${+penumbra.pixels.toPrecision(2)} px`]
+      : []),
+  ].join(' · ');
+}
+const signed = (stops: number) => `${stops < 0 ? '−' : '+'}${Math.abs(stops).toFixed(2)} stops here`;
+
+/** Values stand as set and not kept: the answer and the live look follow. */
+function set({ values }: ToldRemedy): void {
+  for (const [pointer, value] of Object.entries(values)) {
+    if (isOfDocument(pointer)) pending.put(shot.state!.document, pointer, value);
+    else pending.sheets[current.sheetName][pointer] = value as null;
+  }
+}
+async function tryOut({ title, values }: ToldRemedy): Promise<void> {
+  const { render } = current;
+  if (!render || !view.place) return;
+  busy.value = true;
+  const [x, y] = view.place;
+  const region = regionAround({ x, y }, render);
+  const trial = await shot.tryOut({ finding: null, remedy: null, region, sheet: current.sheetName, values, title: title.slice(0, 200) }); // prettier-ignore
+  busy.value = false;
+  if (trial) view.trialId = trial.id;
+}
+</script>
+
+<template>
+  <section class="light-panel" aria-label="Light here">
+    <div v-if="!view.place" class="empty">
+      <h3>What lights a place, and why is there no shadow?</h3>
+      <p class="soft">
+        Right-click a surface in the picture and choose “What lights this?”, or point at it and press <b>Shift L</b>.
+        Each light answers: what arrives, what stands between, and which setting keeps a shadow away.
+      </p>
+    </div>
+    <p v-else-if="place.problem" class="bad" role="alert">{{ place.problem }}</p>
+    <p v-else-if="place.asked && !place.told" class="soft" role="status">
+      Pixel {{ view.place.join(', ') }} shows no surface: there is nothing that light could fall on.
+    </p>
+    <template v-else-if="place.told">
+      <header>
+        <h3>{{ place.told.object.name }}</h3>
+        <span class="dim num">
+          {{ view.place.join(', ') }} · {{ long(place.told.metres) }} away · a pixel is {{ long(place.told.pixelSize) }}
+        </span>
+        <span v-if="place.told.through.length" class="dim">seen through {{ place.told.through.join(', ') }}</span>
+      </header>
+      <p class="sentence" role="status">{{ place.told.sentence }}</p>
+      <ul>
+        <li
+          v-for="light in lights"
+          :key="light.id"
+          :class="[light.state, { shown: place.shown?.id === light.id }]"
+          @pointerenter="place.light = light.id"
+        >
+          <p class="title">
+            <Button
+              v-if="light.pointer"
+              variant="link"
+              class="name"
+              :title="`Controls of ${light.name}`"
+              @focus="place.light = light.id"
+              @click="view.showDial(light.pointer)"
+              >{{ capital(light.name) }}</Button
+            >
+            <b v-else>{{ capital(light.name) }}</b>
+            <span class="tag">{{ STATES[light.state] }}</span>
+            <span class="num soft">{{ percent(light.share) }}</span>
+          </p>
+          <ProgressBar
+            :value="Math.round(100 * light.share)"
+            :show-value="false"
+            :aria-label="`Share of the light here that comes from ${light.name}`"
+          />
+          <p v-if="light.verdict !== place.told.sentence">{{ light.verdict }}</p>
+          <p class="dim num">{{ factsOf(light) }}</p>
+          <ol v-if="light.blockers.length">
+            <li v-for="one in light.blockers.slice(0, 4)" :key="one.id" class="soft">
+              <span class="num">{{ long(one.metres) }}</span>
+              <Button variant="link" class="name" @click="view.showDial(`/objects/${one.id}`)">{{ one.name }}</Button>
+              <span class="dim">{{ one.blocks ? `holds back ${percent(one.share)}` : 'lets it pass' }}</span>
+            </li>
+          </ol>
+          <p v-for="remedy in light.remedies" :key="remedy.title" class="remedy">
+            <span
+              >{{ remedy.title }} <span class="dim num">{{ signed(remedy.stops) }}</span></span
+            >
+            <Button size="small" severity="secondary" title="Set it, without keeping it yet" @click="set(remedy)"
+              >Set</Button
+            >
+            <Button size="small" :loading="busy" @click="tryOut(remedy)">Try here</Button>
+          </p>
+        </li>
+      </ul>
+      <Button v-if="little || isWhole" variant="link" size="small" @click="isWhole = !isWhole">{{
+        isWhole ? 'Only lights that matter here' : `${little} more that bring next to nothing`
+      }}</Button>
+      <p class="dim num">
+        {{ short(place.told.direct) }} W/m² of direct light<template v-if="place.told.indirect !== null"
+          >, {{ short(place.told.indirect) }} that bounces</template
+        ><template v-if="place.told.leftOut.lights"
+          >; {{ place.told.leftOut.lights }} more lights left out, {{ percent(place.told.leftOut.share) }} of
+          it</template
+        >. Traced in {{ place.asked!.took.toFixed(0) }} ms.
+      </p>
+    </template>
+    <p v-if="place.isAsking && !place.told" class="soft" role="status">Reading the scene …</p>
+  </section>
+</template>
+
+<style scoped>
+.light-panel {
+  height: 100%;
+  overflow: auto;
+  padding: 10px 12px;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 8px;
+  align-content: start;
+}
+.empty {
+  display: grid;
+  gap: 6px;
+  padding: 12px 0;
+}
+header {
+  display: grid;
+  gap: 2px;
+}
+header .dim,
+.num {
+  font-size: var(--small);
+  white-space: normal;
+}
+ul > li {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 4px;
+  padding: 8px 0 8px 10px;
+  border-top: 1px solid var(--line);
+  border-left: 2px solid transparent;
+}
+ul > li.shown {
+  border-left-color: var(--act);
+}
+ul > li.missing.shown {
+  border-left-color: var(--stop);
+}
+.title {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+.title .soft {
+  margin-left: auto;
+}
+.missing .tag {
+  color: var(--stop);
+  border-color: var(--stop);
+}
+.name {
+  padding: 0;
+  font-weight: 600;
+}
+ol .name {
+  font-weight: 400;
+}
+ol li {
+  display: flex;
+  gap: 8px;
+  align-items: baseline;
+  font-size: var(--small);
+}
+ol .num {
+  min-width: 4.5em;
+  text-align: right;
+}
+.remedy {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto auto;
+  gap: 6px;
+  align-items: center;
+}
+.light-panel :deep(.p-progressbar) {
+  height: 3px;
+}
+.bad {
+  color: var(--stop);
+}
+</style>

@@ -1,0 +1,34 @@
+/** What the page says to the worker that answers about places, and it to the page. */
+import type { ToldPlace } from '../../core/contracts/place.ts';
+import type { SheetName } from '../../core/document/schema.ts';
+import type { ControlValues } from '../../core/document/set-values.ts';
+import type { LiveVersion } from '../live/live-messages.ts';
+
+export interface AskRequest {
+  turn: number;
+  /** Sent when it changed since the last question. */
+  version: LiveVersion | null;
+  sheet: SheetName;
+  values: ControlValues;
+  /** Of the sheet's frame. */
+  pixel: [number, number];
+}
+
+/** A light's way over the picture, pixels of the sheet's frame. */
+export interface DrawnWay {
+  id: string;
+  /** From the place towards the light, as far as it is before the camera. */
+  way: [number, number][];
+  /** What it met, in the order of the told blockers; null: not in front of the camera. */
+  met: ([number, number] | null)[];
+}
+
+export interface Asked {
+  turn: number;
+  /** Null: the pixel shows no surface. */
+  told: ToldPlace | null;
+  ways: DrawnWay[];
+  /** Milliseconds that the answer took, the scene being there. */
+  took: number;
+}
+export type AskAnswer = Asked | { turn: number; problem: string };

@@ -1,0 +1,90 @@
+/** Beside the page: compiles the shot once and answers what lights a place of it, with values that are set and not kept. */
+import type { Triple } from '../../core/data/placement.ts';
+import { canonicalText } from '../../core/document/canonical.ts';
+import { withValues } from '../../core/document/set-values.ts';
+import { tellPlace } from '../../core/diagnose/shadows/tell-place.ts';
+import { PLAIN_MEANS, type Means } from '../../core/geometry/scene-geometry.ts';
+import { askPlace, type PlaceAnswer } from '../../core/place/ask.ts';
+import { LightWalk } from '../../core/place/light-walk.ts';
+import type { Assets } from '../../core/render/compile/assets.ts';
+import { compileScene } from '../../core/render/compile/compile.ts';
+import { loadAssets } from '../../core/render/compile/load-assets.ts';
+import { settingsOf, type CompiledScene } from '../../core/render/scene/scene.ts';
+import { lentByPage } from '../live/kernels.ts';
+import type { LiveVersion } from '../live/live-messages.ts';
+import { versionFiles } from '../remote/version-files.ts';
+import type { AskAnswer, AskRequest, DrawnWay } from './ask-messages.ts';
+
+let version: LiveVersion | null = null;
+let assets: { key: string; loading: Promise<Assets> } | null = null;
+let last: { key: string; scene: CompiledScene } | null = null;
+let means: Promise<Means> | null = null;
+
+// One after the other; of questions that wait only the last is answered.
+let newest = 0;
+let queue = Promise.resolve();
+self.onmessage = ({ data }: MessageEvent<AskRequest>) => {
+  newest = data.turn;
+  version = data.version ?? version;
+  queue = queue.then(async () => {
+    if (data.turn !== newest) return;
+    try {
+      answer(await ask(data));
+    } catch (error) {
+      answer({ turn: data.turn, problem: (error as Error).message });
+    }
+  });
+};
+
+const answer = (message: AskAnswer) => self.postMessage(message);
+
+async function ask({ turn, sheet: name, values, pixel }: AskRequest): Promise<AskAnswer> {
+  const document = withValues(version!.document, [name], values);
+  const sheet = document.sheets[name];
+  const { width, height, motion, precision, neutral, passes } = sheet;
+  const sceneSheet = { width, height, motion, precision, neutral, passes };
+  const key = canonicalText({ ...document, sheets: sceneSheet });
+  if (last?.key !== key) {
+    means ??= globalThis.crossOriginIsolated ? lentByPage() : Promise.resolve(PLAIN_MEANS);
+    const loaded = await assetsOf();
+    last = { key, scene: compileScene(document, loaded, sceneSheet, await means) };
+  }
+  const begun = performance.now();
+  const settings = settingsOf(sheet);
+  const walk = new LightWalk(last.scene, document, settings);
+  const place = walk.surfaceAt(...pixel);
+  if (!place) return { turn, told: null, ways: [], took: performance.now() - begun };
+  const found = askPlace(walk, place, { settings, pixel });
+  const told = tellPlace(walk, sheet, pixel, found);
+  return { turn, told, ways: waysOf(walk, found), took: performance.now() - begun };
+
+  function assetsOf(): Promise<Assets> {
+    const { meshes, textures, maps, coats } = document;
+    const files = canonicalText([version!.manifest, meshes, textures, maps, coats]);
+    if (assets?.key === files) return assets.loading;
+    const mine = { key: files, loading: loadAssets(document, versionFiles(version!.manifest), document.code, 'stand in') }; // prettier-ignore
+    assets = mine;
+    // A failure is not kept: the server may have been away.
+    mine.loading.catch(() => assets === mine && (assets = null));
+    return mine.loading;
+  }
+}
+
+/** Parts of a way that are looked at for whether the camera sees them. */
+const STEPS = 32;
+
+function waysOf(walk: LightWalk, { place, lights }: PlaceAnswer): DrawnWay[] {
+  return lights.flatMap(({ light, direction, angle, metres, blockers }) => {
+    // What is all around has no way.
+    if (!direction || angle === null) return [];
+    // A far light's way goes as far as what stands in it, or as the camera is away.
+    const end = metres ?? Math.max(place.metres, ...blockers.map((blocker) => 1.2 * blocker.metres));
+    const way: [number, number][] = [];
+    for (let k = 0; k <= STEPS; k++) {
+      const at = walk.pixelOf(place.point.map((c, a) => c + (direction[a] * end * k) / STEPS) as Triple);
+      if (!at) break;
+      way.push(at);
+    }
+    return [{ id: walk.scene.lightIds[light], way, met: blockers.map(({ at }) => walk.pixelOf(at)) }];
+  });
+}

@@ -1,0 +1,99 @@
+/** The place that is asked about: what lights it, in the version that is current, with the values that are set. */
+import { defineStore } from 'pinia';
+import { computed, ref, shallowRef, watch } from 'vue';
+import type { ToldLight } from '../../core/contracts/place.ts';
+import type { AskAnswer, Asked, AskRequest } from '../place/ask-messages.ts';
+import { getJson } from '../remote/client.ts';
+import { useCurrent } from './current.ts';
+import { usePending } from './pending.ts';
+import { useShot } from './shot.ts';
+import { useView } from './view.ts';
+
+export const usePlace = defineStore('place', () => {
+  const shot = useShot();
+  const view = useView();
+  const current = useCurrent();
+  const pending = usePending();
+
+  const asked = shallowRef<Asked | null>(null);
+  const problem = ref('');
+  const isAsking = ref(false);
+  /** Light that is pointed at, by its id; its way is drawn stronger. */
+  const light = ref<string | null>(null);
+  let worker: Worker | null = null;
+  let sent: number | null = null;
+  let turn = 0;
+
+  /** Pixels of the sheet's frame to one of the picture: an older render may have another size. */
+  const scale = computed(() => {
+    const { render, sheet } = current;
+    return render && sheet ? { x: sheet.width / render.width, y: sheet.height / render.height } : { x: 1, y: 1 };
+  });
+  const told = computed(() => asked.value?.told ?? null);
+  const ways = computed(() => asked.value?.ways ?? []);
+  /** The light whose way is shown: that which is pointed at, or the first that something is to be said about. */
+  const shown = computed<ToldLight | null>(() => {
+    const lights = told.value?.lights ?? [];
+    return lights.find(({ id }) => id === light.value) ?? lights.find(({ angle }) => angle !== null) ?? null;
+  });
+
+  function answered({ data }: MessageEvent<AskAnswer>): void {
+    if (data.turn !== turn) return;
+    isAsking.value = false;
+    problem.value = 'problem' in data ? data.problem : '';
+    asked.value = 'problem' in data ? null : data;
+  }
+
+  async function ask(): Promise<void> {
+    const pixel = view.place;
+    const { state } = shot;
+    const mine = ++turn;
+    if (!pixel || !state) {
+      asked.value = null;
+      isAsking.value = false;
+      return;
+    }
+    isAsking.value = true;
+    problem.value = '';
+    try {
+      const { id } = state.head;
+      const manifest = sent === id ? null : await getJson<Record<string, string>>(`/versions/${id}/manifest`);
+      if (mine !== turn) return;
+      worker ??= new Worker(new URL('../place/ask.worker.ts', import.meta.url), { type: 'module' });
+      worker.onmessage = answered;
+      worker.onerror = ({ message }) => answered({ data: { turn, problem: message || 'The worker stopped.' } } as MessageEvent); // prettier-ignore
+      const sheet = current.sheetName;
+      const values = JSON.parse(JSON.stringify({ ...pending.scene, ...pending.sheets[sheet] })) as AskRequest['values'];
+      // What is reactive cannot be sent.
+      const version = manifest && { document: JSON.parse(JSON.stringify(state.document)) as typeof state.document, manifest }; // prettier-ignore
+      worker.postMessage({
+        turn: mine,
+        version,
+        sheet,
+        values,
+        pixel: [Math.floor(pixel[0] * scale.value.x), Math.floor(pixel[1] * scale.value.y)],
+      } satisfies AskRequest);
+      sent = id;
+    } catch (error) {
+      if (mine !== turn) return;
+      isAsking.value = false;
+      problem.value = (error as Error).message;
+    }
+  }
+
+  watch(
+    () => JSON.stringify([view.place, shot.state?.code, shot.state?.head.id, current.sheetName, pending.scene, pending.sheets]),
+    () => void ask(),
+    { immediate: true },
+  ); // prettier-ignore
+  watch(
+    () => shot.state?.code,
+    () => {
+      worker?.terminate();
+      [worker, sent, asked.value, light.value] = [null, null, null, null];
+    },
+    { flush: 'sync' },
+  );
+
+  return { asked, told, scale, ways, shown, light, problem, isAsking };
+});
