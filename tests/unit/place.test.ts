@@ -85,7 +85,7 @@ describe('a place asked about its light', () => {
     const lights = { sun: light('distant', { transform: lookAt([0, 0, 5], [0, 0, 0]), angle, intensity: 1 }) };
     // One long edge at y = 0, h above the floor; the frame's height runs along y.
     const slab = { mesh: box([-30, -30, h], [1, 0, h + 0.01]), material: white };
-    const test = scene([floor(), slab], { lights, ...aside }, { width: 16, height: 4000 });
+    const test = scene([floor(), slab], { lights, ...aside }, { width: 16, height: 12_000 });
     const settings = settingsOf(test.document.sheets.preview);
     const walk = new LightWalk(compiled(test), test.document, settings);
     const share = (y: number) => {
@@ -93,7 +93,7 @@ describe('a place asked about its light', () => {
       const [sun] = askPlace(walk, place, { lights: [0], rays: 1024 }).lights;
       return { x: place.point[1], share: sun.arriving / sun.unshadowed, penumbra: sun.penumbra };
     };
-    const across = Array.from({ length: 4000 }, (_, y) => y).filter((y) => Math.abs(walk.surfaceAt(8, y)?.point[1] ?? 9) < 0.015).map(share); // prettier-ignore
+    const across = Array.from({ length: 12_000 }, (_, y) => y).filter((y) => Math.abs(walk.surfaceAt(8, y)?.point[1] ?? 9) < 0.015).map(share); // prettier-ignore
     const edge = across.filter(({ share }) => share > 0.001 && share < 0.999).map(({ x }) => x);
     const expected = 2 * h * Math.tan((angle * Math.PI) / 360);
     expect(Math.max(...edge) - Math.min(...edge)).to.be.closeTo(expected, 0.05 * expected);

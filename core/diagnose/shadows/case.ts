@@ -179,7 +179,10 @@ function drownedCases(input: RenderInput, { places, step }: Survey): DrownedCase
   const fills = new Map<number, number>();
   let [rest, own] = [0, 0];
   for (const { at, own: light } of shaded) {
-    for (const one of at.lights) if (one.light !== row) fills.set(one.light, (fills.get(one.light) ?? 0) + one.arriving); // prettier-ignore
+    // What bounces is shared out by what arrives: it goes with the light that it came from.
+    const bounced = at.everything / at.lights.reduce((sum, { arriving }) => sum + arriving, 0);
+    for (const one of at.lights)
+      if (one.light !== row) fills.set(one.light, (fills.get(one.light) ?? 0) + one.arriving * bounced);
     rest += at.everything - light.arriving;
     own += light.unshadowed;
   }
