@@ -15,10 +15,10 @@ import { shadows } from './shadows/definition.ts';
 export const FAMILIES: readonly Family[] = checked([
   glass,
   limits,
+  lighting,
   shadows,
   fireflies,
   normals,
-  lighting,
   noise,
   denoising,
 ]);

@@ -210,7 +210,13 @@ function lightAt(
   };
 }
 
-function whyNotLit(scene: CompiledScene, place: Place, row: number, { rays, faced, shines }: Walk): NotLit | null {
+/** Why a light brings nothing to a place, whatever stands between; null: it does. */
+export function whyNotLit(
+  scene: CompiledScene,
+  place: Place,
+  row: number,
+  { rays, faced, shines }: Walk,
+): NotLit | null {
   const unserved = whyNotServed(scene, place, row, rays);
   if (unserved) return unserved;
   if (rays.length > 0) return null;

@@ -45,6 +45,15 @@ import type { StageMesh } from './load.worker.ts';
 
 export type HandleMode = 'translate' | 'rotate';
 
+/** From a place that is asked about towards a light: where both are, and what was met between. */
+export interface StageWay {
+  from: Triple;
+  to: Triple;
+  met: { at: Triple; blocks: boolean }[];
+  /** A shadow is missing there. */
+  isMissing: boolean;
+}
+
 export interface StageEvents {
   /** Something was clicked; null: nothing. */
   picked(pointer: string | null): void;
@@ -56,6 +65,10 @@ const ACCENT = 0xd8e05a;
 const LIGHT = 0xf0d38a;
 const CAMERA = 0x9fc5e8;
 const REACH = 0x8a8a8a;
+const MISSING = 0xff9c8a;
+const MET = 0xffffff;
+/** Of the size of glyphs: the cross where something was met. */
+const CROSS = 0.15;
 /** Triangles beyond which a box stands for the edges of what is chosen. */
 const MOST_EDGES = 200_000;
 const EDGE_DEGREES = 25;
@@ -93,6 +106,8 @@ export class SceneView {
   private readonly shapes = new Group();
   private readonly glyphs = new Group();
   private readonly marks = new Group();
+  private readonly ways = new Group();
+  private way: StageWay | null = null;
   private readonly held = new Object3D();
   private readonly geometries = new Map<string, BufferGeometry>();
   private document: ShotDocument | null = null;
@@ -117,7 +132,7 @@ export class SceneView {
     this.scene.background = new Color(0x2a2a2a);
     const sun = new DirectionalLight(0xffffff, 1.6);
     sun.position.set(1, 3, 2);
-    this.scene.add(new AmbientLight(0xffffff, 1.2), sun, this.shapes, this.glyphs, this.marks, this.held);
+    this.scene.add(new AmbientLight(0xffffff, 1.2), sun, this.shapes, this.glyphs, this.marks, this.ways, this.held);
     this.orbit = new OrbitControls(this.camera, canvas);
     this.orbit.addEventListener('change', () => this.draw());
     this.handles = new TransformControls(this.camera, canvas);
@@ -146,6 +161,26 @@ export class SceneView {
 
   select(pointer: string | null): void {
     this.selected = /^\/(objects|lights|cameras)\/[^/]+/.exec(pointer ?? '')?.[0] ?? null;
+    this.mark();
+    this.draw();
+  }
+
+  /** Draws the way from a place to a light, or none. */
+  showWay(way: StageWay | null): void {
+    this.way = way;
+    empty(this.ways);
+    if (way && this.document) {
+      const about = (at: Triple) => at.map((c, a) => c - this.origin[a]);
+      const cross = (at: Triple) => [0, 1, 2].flatMap((axis) => [-1, 1].flatMap((side) => about(at).map((c, a) => c + (a === axis ? side * CROSS * this.size : 0)))); // prettier-ignore
+      const drawn = [
+        lines([...about(way.from), ...about(way.to), ...cross(way.from)], way.isMissing ? MISSING : ACCENT),
+        ...way.met.map(({ at, blocks }) => lines(cross(at), blocks ? MET : MISSING)),
+      ];
+      for (const one of drawn) {
+        (one.material as LineBasicMaterial).depthTest = false;
+        this.ways.add(one);
+      }
+    }
     this.mark();
     this.draw();
   }
@@ -184,7 +219,7 @@ export class SceneView {
     this.canvas.removeEventListener('pointerup', this.release);
     this.handles.dispose();
     this.orbit.dispose();
-    for (const group of [this.shapes, this.glyphs, this.marks]) empty(group);
+    for (const group of [this.shapes, this.glyphs, this.marks, this.ways]) empty(group);
     for (const geometry of this.geometries.values()) geometry.dispose();
     this.renderer.dispose();
   }
@@ -309,8 +344,9 @@ export class SceneView {
     for (const radius of reaches) {
       if (radius === null) continue;
       const drawn = lines(reachLines(radius), REACH);
-      // What bounds shadows and occlusion counts from lit points: about what is looked at.
-      if (part === 'lights') drawn.position.copy(this.orbit.target);
+      // What bounds shadows and occlusion counts from lit points: about the place that is asked about, or what is looked at.
+      if (part === 'lights' && this.way) drawn.position.fromArray(this.way.from.map((c, a) => c - this.origin[a]));
+      else if (part === 'lights') drawn.position.copy(this.orbit.target);
       else drawn.position.setFromMatrixPosition(place);
       this.marks.add(drawn);
     }

@@ -2,7 +2,9 @@
 import { changeOf } from '../../figures/effect.ts';
 import { ofRenders, type Family, type Words } from '../family.ts';
 import { MIRROR_PASSES } from '../mirrors.ts';
+import { metres } from '../../intake/preflight/tell.ts';
 import { capital, listed } from '../words.ts';
+import { deadBy } from './causes/dead-by.ts';
 import { environmentCoarse } from './causes/environment-coarse.ts';
 import { lightAtZero } from './causes/light-at-zero.ts';
 import { lightHidden } from './causes/light-hidden.ts';
@@ -10,11 +12,13 @@ import { linkedAway } from './causes/linked-away.ts';
 import { nothingInView } from './causes/nothing-in-view.ts';
 import { nothingLights } from './causes/nothing-lights.ts';
 import { darkCases, type DarkCase } from './dark.ts';
+import { deadCases, type DeadCase } from './dead-lights.ts';
 import { coarseCases, type CoarseCase } from './environment.ts';
 import { blurMirrors } from './remedies/blur-mirrors.ts';
 import { putBack } from './remedies/put-back.ts';
+import { revive } from './remedies/revive.ts';
 
-export type LightingCase = CoarseCase | DarkCase;
+export type LightingCase = CoarseCase | DarkCase | DeadCase;
 
 /** Stops by which black is no longer black. */
 const LIT = 4;
@@ -26,15 +30,19 @@ export const lighting: Family = {
   isEarly: true,
   render: ofRenders<LightingCase>({
     needs: () => ['beauty', 'error.beauty', 'coverage', ...MIRROR_PASSES],
-    cases: (input) => [...darkCases(input), ...coarseCases(input)],
-    causes: [environmentCoarse, lightAtZero, lightHidden, linkedAway, nothingLights, nothingInView],
-    remedies: [blurMirrors, putBack],
+    cases(input) {
+      const dark = darkCases(input);
+      // Of a frame that is dark all over everything is told at once.
+      return [...dark, ...(dark.length > 0 ? [] : deadCases(input)), ...coarseCases(input)];
+    },
+    causes: [environmentCoarse, ...deadBy, lightAtZero, lightHidden, linkedAway, nothingLights, nothingInView],
+    remedies: [blurMirrors, putBack, revive],
     figure: 'brightness',
     // A frame that a limit keeps black is not black with that put right.
     goesWith: (effect) => ((changeOf(effect, 'brightness') ?? 0) > LIT ? 1 : 0),
-    tell: (of) => (of.kind === 'dark' ? tellDark(of) : tellCoarse(of)),
+    tell: (of) => (of.kind === 'dark' ? tellDark(of) : of.kind === 'dead' ? tellDead(of) : tellCoarse(of)),
     evidence: (of) =>
-      of.kind === 'dark'
+      of.kind !== 'coarse'
         ? []
         : [
             {
@@ -66,6 +74,22 @@ function tellDark({ document, isEmpty, isBlack, off, on }: DarkCase): Words {
     why: [...reasons, shining, 'More samples do not change that.'].filter(Boolean).join(' '),
   };
 }
+
+function tellDead({ document, light, name, why, inside, nearest }: DeadCase): Words {
+  const reach = document.lights[light].reach.distance;
+  const body = inside === null ? '' : document.objects[inside].name || inside;
+  const [headline, reason] = {
+    'turned-away': [`${capital(name)} shines another way`, 'None of what is seen stands on the side that it shines to.'],
+    'out-of-reach': [`${capital(name)} reaches ${reach === null ? 'nothing' : metres(reach)}; the nearest surface that is seen is ${metres(+nearest.toPrecision(3))} away`, 'Its reach ends before anything that is seen.'],
+    'linked-away': [`${capital(name)} is linked to nothing that is seen`, 'Light linking leaves out every object that it could light.'],
+    'inside-object': [`${capital(name)} stands inside ${body}`, `Rays both ways out of it cross the faces of ${body} once more than a place outside would: its light stays in there.`],
+  }[why];
+  return {
+    sentence: `${capital(name)} is on and lights nothing that is seen.`,
+    headline,
+    why: `${reason} Without it the picture is the same. More samples do not change that.`,
+  };
+} // prettier-ignore
 
 function tellCoarse({ objects, texels, texel, pixel }: CoarseCase): Words {
   const needed = 2 ** Math.ceil(Math.log2(360 / pixel));

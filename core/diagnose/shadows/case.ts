@@ -2,6 +2,7 @@
 import type { ShotDocument } from '../../document/schema.ts';
 import type { LightAtPlace } from '../../place/ask.ts';
 import { lightName } from '../../place/light-name.ts';
+import type { LightWalk } from '../../place/light-walk.ts';
 import type { SwitchId } from '../../place/switches.ts';
 import { EMITS, IS_GLASS } from '../../render/scene/scene.ts';
 import { percentile } from '../../picture/measured.ts';
@@ -70,7 +71,7 @@ function missingCases(input: RenderInput, survey: Survey): MissingCase[] {
   const key = keyOf(input, survey)?.row;
   for (const at of survey.places)
     for (const light of at.lights) {
-      const gap = gapAt(input, at, light);
+      const gap = gapAt(input, survey.walk, at, light);
       if (!gap) continue;
       const { switches } = light.missing!.cures[0];
       const kept = keptOf(input, [gap], switches);
@@ -107,7 +108,7 @@ function missingCases(input: RenderInput, survey: Survey): MissingCase[] {
 }
 
 /** What is missing at a place of a light's shadow; null for what nobody misses, or may be meant. */
-function gapAt({ document, scene }: RenderInput, at: SurveyedPlace, light: LightAtPlace): Gap | null {
+function gapAt({ document, scene }: RenderInput, walk: LightWalk, at: SurveyedPlace, light: LightAtPlace): Gap | null {
   const { missing } = light;
   if (!missing) return null;
   const stops = Math.log2(at.everything / Math.max(at.everything - (light.arriving - light.natural), 1e-4 * at.everything)); // prettier-ignore
@@ -115,11 +116,14 @@ function gapAt({ document, scene }: RenderInput, at: SurveyedPlace, light: Light
   const [{ switches }] = missing.cures;
   // What throws a tinted shadow holds the light back, but for what the tint leaves of it.
   const isTint = switches.includes('colour');
-  const casters = light.blockers.filter((one) => (isTint || !one.blocks) && one.share > 0.02 && !isMeant(one.object));
+  const around = walk.insideOf(light.light);
+  const casters = light.blockers.filter(
+    (one) => (isTint || !one.blocks) && one.share > 0.02 && one.object !== around && !isMeant(one.object),
+  );
   if (casters.length === 0) return null;
   return { at, light, casters: casters.map(({ object }) => object), metres: Math.max(...casters.map(({ metres }) => metres)), stops }; // prettier-ignore
 
-  /** Glass and lamps that let light out throw no shadow on purpose. */
+  /** Glass and lamps that let light out throw no shadow on purpose; nor does what a light stands inside of. */
   function isMeant(object: number): boolean {
     if (!switches.includes('object')) return false;
     const instance = scene.instanceObject.indexOf(object);

@@ -71,7 +71,7 @@ async function tryOut({ title, values }: ToldRemedy): Promise<void> {
 <template>
   <section class="light-panel" aria-label="Light here">
     <div v-if="!view.place" class="empty">
-      <h3>What lights a place, and why is there no shadow?</h3>
+      <h2>What lights a place, and why is there no shadow?</h2>
       <p class="soft">
         Right-click a surface in the picture and choose “What lights this?”, or point at it and press <b>Shift L</b>.
         Each light answers: what arrives, what stands between, and which setting keeps a shadow away.
@@ -83,7 +83,7 @@ async function tryOut({ title, values }: ToldRemedy): Promise<void> {
     </p>
     <template v-else-if="place.told">
       <header>
-        <h3>{{ place.told.object.name }}</h3>
+        <h2>{{ place.told.object.name }}</h2>
         <span class="dim num">
           {{ view.place.join(', ') }} · {{ long(place.told.metres) }} away · a pixel is {{ long(place.told.pixelSize) }}
         </span>

@@ -11,14 +11,16 @@ import { withValues } from '../../../core/document/set-values.ts';
 import { valueAt } from '../../../core/document/patch.ts';
 import { getJson } from '../../remote/client.ts';
 import type { StageAnswer, StageMesh, StageRequest } from '../../stage/load.worker.ts';
-import type { HandleMode, SceneView } from '../../stage/scene-view.ts';
+import type { HandleMode, SceneView, StageWay } from '../../stage/scene-view.ts';
 import { usePending } from '../../stores/pending.ts';
+import { usePlace } from '../../stores/place.ts';
 import { useShot } from '../../stores/shot.ts';
 import { useView } from '../../stores/view.ts';
 
 const shot = useShot();
 const view = useView();
 const pending = usePending();
+const place = usePlace();
 const canvas = ref<HTMLCanvasElement | null>(null);
 const stage = shallowRef<SceneView | null>(null);
 const problem = ref('');
@@ -51,6 +53,16 @@ function moved(pointer: string, transform: Transform, by: HandleMode): void {
   pending.put(shot.state!.document, at, withPart(stored, now, part, placementOf(transform)[part]));
 }
 
+/** The way to the light that is pointed at in the panel. */
+const way = computed<StageWay | null>(() => {
+  const { told, shown } = place;
+  if (view.panel !== 'light' || !told || !shown?.direction) return null;
+  const end = shown.metres ?? Math.max(told.metres, ...shown.blockers.map(({ metres }) => 1.2 * metres));
+  const to = told.point.map((c, a) => c + shown.direction![a] * end) as StageWay['to'];
+  return { from: told.point, to, met: shown.blockers.slice(0, 6), isMissing: shown.state === 'missing' };
+});
+watch(way, (now) => stage.value?.showWay(now));
+
 let worker: Worker | null = null;
 let loaded: number | null = null;
 async function load(): Promise<void> {
@@ -75,6 +87,7 @@ onMounted(async () => {
     fit();
     await load();
     stage.value.select(view.item);
+    stage.value.showWay(way.value);
   } catch (error) {
     problem.value = `The stage cannot be shown: ${(error as Error).message}.`;
     isLoading.value = false;

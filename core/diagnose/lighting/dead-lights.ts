@@ -1,0 +1,118 @@
+/**
+ * Lights that are on and light nothing of what is seen: turned away, out of reach, linked away, or inside an object. A light
+ * that is meant to bounce lights nothing directly either: so it is left out in a small render, and only one that nobody misses
+ * is told.
+ */
+import { changeOf } from '../../figures/effect.ts';
+import { isDark } from '../../lights/is-dark.ts';
+import { LightWalk, type Place } from '../../place/light-walk.ts';
+import { whyNotLit, type NotLit } from '../../place/ask.ts';
+import { predictChanges } from '../../predict/predict-change.ts';
+import { HAS_ALPHA, IS_SEE_THROUGH, settingsOf } from '../../render/scene/scene.ts';
+import { SHADOW_RAY } from '../../geometry/ray-kinds.ts';
+import type { Triple } from '../../data/placement.ts';
+import type { ShotDocument } from '../../document/schema.ts';
+import { changesOf } from '../forecast.ts';
+import type { Case, RenderInput } from '../family.ts';
+
+export type Dead = Extract<NotLit, 'turned-away' | 'out-of-reach' | 'linked-away'> | 'inside-object';
+
+export interface DeadCase extends Case {
+  kind: 'dead';
+  document: ShotDocument;
+  light: string;
+  name: string;
+  why: Dead;
+  /** The object that it stands inside of; null for other reasons. */
+  inside: string | null;
+  /** Metres to the nearest of the places that it could light. */
+  nearest: number;
+  /** The middle of what is seen. */
+  middle: Triple;
+}
+
+/** Places that are asked, about, and rays from each to a light. */
+const PLACES = 150;
+const RAYS = 8;
+/** Lights that are gone through: more of them are no oversight. */
+const MOST_LIGHTS = 200;
+/** Stops by which the picture must not change without the light. */
+const MISSED = 0.02;
+
+export function deadCases(input: RenderInput): DeadCase[] {
+  const { document, scene, picture, sheet } = input;
+  const walk = new LightWalk(scene, document, settingsOf(sheet));
+  const step = Math.max(1, Math.round(Math.sqrt((picture.width * picture.height) / PLACES)));
+  const places: Place[] = [];
+  for (let y = step >> 1; y < picture.height; y += step)
+    for (let x = step >> 1; x < picture.width; x += step) places.push(...[walk.surfaceAt(x, y)].filter((one) => one !== null)); // prettier-ignore
+  if (places.length === 0) return [];
+  const middle = [0, 1, 2].map((a) => median(places.map(({ point }) => point[a]))) as Triple;
+  const ids = Object.entries(document.lights).flatMap(([id, light]) => (light.hidden || isDark(light) ? [] : [id]));
+  return ids.slice(0, MOST_LIGHTS).flatMap((id): DeadCase[] => {
+    const row = scene.lightIds.indexOf(id);
+    const found = row < 0 ? null : deadBecause(walk, row, places);
+    if (!found || isMissed(input, id)) return [];
+    return [
+      {
+        key: `lighting.dead ${id}`,
+        kind: 'dead',
+        severity: 'caution',
+        region: { x: 0, y: 0, width: picture.width, height: picture.height },
+        mask: null,
+        passes: ['beauty'],
+        document,
+        light: id,
+        name: document.lights[id].name || id,
+        middle,
+        ...found,
+      },
+    ];
+  });
+}
+
+/** Null for a light that lights some of the places, or is kept from them by something else. */
+function deadBecause(
+  walk: LightWalk,
+  row: number,
+  places: Place[],
+): Pick<DeadCase, 'why' | 'inside' | 'nearest'> | null {
+  // prettier-ignore
+  const { scene } = walk;
+  const reasons = new Set<NotLit>();
+  let [isReached, nearest] = [false, Infinity];
+  for (const place of places) {
+    const walked = walk.towards(place, row, RAYS);
+    const why = whyNotLit(scene, place, row, walked);
+    for (const { metres } of walked.rays) nearest = Math.min(nearest, metres);
+    if (why === null) {
+      isReached = true;
+      if (walked.rays.some(({ share }) => share > 0)) return null;
+    } else if (why !== 'faces-away') reasons.add(why);
+  }
+  if (isReached) {
+    const inside = walk.insideOf(row);
+    return inside >= 0 && isShut(inside) ? { why: 'inside-object', inside: scene.objectIds[inside], nearest } : null;
+  }
+  const [why] = reasons;
+  return reasons.size === 1 && why !== 'not-for-diffuse' && why !== 'faces-away'
+    ? { why, inside: null, nearest }
+    : null;
+
+  /** Nothing gets out of it. */
+  function isShut(object: number): boolean {
+    const instance = scene.instanceObject.indexOf(object);
+    const mask = scene.geometry.instanceMask[instance];
+    return (mask & SHADOW_RAY) !== 0 && (scene.instanceFlags[instance] & (HAS_ALPHA | IS_SEE_THROUGH)) === 0;
+  }
+}
+
+/** Whether the picture is another without the light: it may bounce. */
+function isMissed(input: RenderInput, id: string): boolean {
+  const { width, height } = input.picture;
+  const of = { region: { x: 0, y: 0, width, height }, mask: null };
+  const [effect] = predictChanges(changesOf(input, of), [input.vary({ [`/lights/${id}/hidden`]: true })]);
+  return Math.abs(changeOf(effect, 'brightness') ?? 0) >= MISSED;
+}
+
+const median = (values: number[]): number => values.sort((a, b) => a - b)[values.length >> 1];

@@ -1,0 +1,50 @@
+/** A place asked from a shell: lights, what stands between, what keeps a shadow away; bad questions said by name. */
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { dirname, join } from 'node:path';
+import { expect } from 'chai';
+import type { ToldPlace } from '../../core/contracts/place.ts';
+import { askCommand } from '../../cli/ask.ts';
+import { smallShot } from '../api/small-shot.ts';
+import { captured } from './captured.ts';
+
+const folder = mkdtempSync(join(tmpdir(), 'dusting-ask-'));
+const refused = (...args: string[]) => askCommand([folder, ...args]).then(() => '', (error: Error) => error.message); // prettier-ignore
+
+describe('dusting ask', () => {
+  before(async () => {
+    const { document, files } = await smallShot('ASK-1');
+    document.lights.window.castsShadows = false;
+    for (const [path, bytes] of [...files, ['shot.json', JSON.stringify(document)] as const]) {
+      mkdirSync(dirname(join(folder, path)), { recursive: true });
+      writeFileSync(join(folder, path), bytes);
+    }
+  });
+  after(() => rmSync(folder, { recursive: true, force: true }));
+
+  it('says which shadow is missing, why, and what the remedy does there', async () => {
+    const told = JSON.parse(await captured(() => askCommand([folder, '--pixel', '77,56', '--json']))) as ToldPlace;
+    expect(told.object).to.deep.equal({ id: 'wall', name: 'wall' });
+    const [window] = told.lights;
+    expect(window).to.include({ id: 'window', state: 'missing', cause: 'shadows.light-casts-none' });
+    expect(window.blockers[0]).to.include({ id: 'pane0', blocks: false });
+    expect(window.remedies[0].values).to.deep.equal({ '/lights/window/castsShadows': true });
+    expect(window.remedies[0].stops).to.be.below(-0.05);
+  });
+
+  it('says the same in words, of one light alone where it is named', async () => {
+    const text = await captured(() => askCommand([folder, '--pixel', '77,56', '--light', 'window']));
+    expect(text).to.match(
+      /^Pixel 77,56: wall, 5\.\d+ m away\.\nThe shadow of pane 0, pane 1 and pane 2 by window is missing: window casts no shadows\./,
+    );
+    expect(text).to.match(/→ Let window cast shadows \(−\d\.\d\d stops here\)/);
+    expect(text).not.to.match(/environment \(/);
+  });
+
+  it('refuses a place off the frame, a light that does not shine and no place at all', async () => {
+    expect(await refused('--pixel', '96,10')).to.equal('--pixel 96,10 does not lie in the frame, 96 × 64 pixels.');
+    expect(await refused('--pixel', '10,10', '--light', 'moon')).to.equal('There is no light "moon" that shines; there are window, environment.'); // prettier-ignore
+    expect(await refused()).to.match(/^Name the pixel: --pixel x,y\./);
+    expect(await refused('--pixel', 'middle')).to.match(/--pixel/);
+  });
+});

@@ -1,0 +1,43 @@
+/** A place of the picture is asked what lights it; a missing shadow is told, set right and seen to be there, before anything is kept. */
+import { violationsOf } from './accessible.ts';
+import { expect, test } from './dusting.ts';
+import { filesOf, smallShot } from '../api/small-shot.ts';
+import { zipped } from './zipped.ts';
+
+const address = () => process.env.DUSTING_TEST_ADDRESS!;
+
+test('a missing shadow is asked about where it should fall, and is back once its setting is put right', async ({
+  page,
+}) => {
+  const shot = await smallShot('LIGHT-1');
+  shot.document.lights.window.castsShadows = false;
+  const buffer = await zipped(filesOf(shot));
+  await page.request.post(`${address()}/api/shots`, { multipart: { files: { name: 'shot.zip', mimeType: 'application/zip', buffer } } }); // prettier-ignore
+  await page.goto(`${address()}/shots/LIGHT-1?panel=light`);
+  const panel = page.getByRole('region', { name: 'Light here' });
+  await expect(panel).toContainText('What lights a place, and why is there no shadow?');
+  const canvas = page.locator('.frame canvas').first();
+  await expect(canvas).toBeVisible();
+  const box = (await canvas.boundingBox())!;
+  const at = { x: box.x + (77.5 / 96) * box.width, y: box.y + (56.5 / 64) * box.height };
+  await page.mouse.move(at.x, at.y);
+  await expect(page.locator('.bar').filter({ hasText: 'Exposure' })).toContainText(/\d\.\d/, { timeout: 60_000 });
+  await page.mouse.click(at.x, at.y, { button: 'right' });
+  await page.getByRole('menuitem', { name: 'What lights this?' }).click();
+  await expect(panel).toContainText('The shadow of pane 0, pane 1 and pane 2 by window is missing: window casts no shadows.', { timeout: 30_000 }); // prettier-ignore
+  await expect(page).toHaveURL(/at=77(%2C|,)56/);
+  expect(await violationsOf(page)).toEqual([]);
+
+  await panel.getByRole('button', { name: 'Set', exact: true }).click();
+  await expect(panel).toContainText(/In the shadow of pane|gets past pane/);
+  await expect(panel).not.toContainText('is missing');
+  const state = await (await page.request.get(`${address()}/api/shots/LIGHT-1`)).json();
+  expect(state.head.number, 'nothing is kept yet').toBe(1);
+
+  // From the keyboard, at another place; and from its address.
+  await page.mouse.move(box.x + 0.1 * box.width, box.y + 0.1 * box.height);
+  await page.keyboard.press('Shift+L');
+  await expect(panel).toContainText(/Lit by .*window \(50 %\)/);
+  await page.reload();
+  await expect(panel).toContainText(/Lit by .*window \(50 %\)/);
+});
