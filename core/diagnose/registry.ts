@@ -10,11 +10,13 @@ import { lighting } from './lighting/definition.ts';
 import { limits } from './limits/definition.ts';
 import { noise } from './noise/definition.ts';
 import { normals } from './normals/definition.ts';
+import { scale } from './scale/definition.ts';
 import { shadows } from './shadows/definition.ts';
 
 export const FAMILIES: readonly Family[] = checked([
   glass,
   limits,
+  scale,
   lighting,
   shadows,
   fireflies,

@@ -387,4 +387,41 @@ export const FAULTS: Fault[] = [
       document.lights.key.lights = { mode: 'only', objects: [] };
     },
   },
+  {
+    cause: 'lighting.background-tied',
+    plant({ document, draw }) {
+      // No walls: the sky is seen.
+      for (const id of ['back', 'left', 'right']) delete document.objects[id];
+      document.environment = evenEnvironment(draw.colour(1.1, 1.3));
+      for (const { baseColour } of Object.values(document.materials))
+        baseColour.forEach((c, a) => (baseColour[a] = c / 2));
+    },
+  },
+  {
+    cause: 'lighting.overexposed',
+    isUpstream: true,
+    plant({ document, draw }) {
+      document.lights.key.intensity *= draw.within(15, 40);
+    },
+  },
+  {
+    cause: 'scale.ray-distance',
+    isUpstream: true,
+    plant({ sheet, draw }) {
+      sheet.rayDistance = draw.within(4.5, 5.5);
+    },
+  },
+  {
+    cause: 'scale.single-precision',
+    plant({ document, sheet, draw }) {
+      const [x, z] = [draw.whole(60_000, 90_000), draw.whole(-50_000, 50_000)];
+      sheet.precision = 'single';
+      for (const item of [
+        ...Object.values(document.objects),
+        ...Object.values(document.lights),
+        ...Object.values(document.cameras),
+      ])
+        item.transform = multiply(translation(x, 0, z), item.transform);
+    },
+  },
 ];

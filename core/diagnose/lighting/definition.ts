@@ -3,22 +3,27 @@ import { changeOf } from '../../figures/effect.ts';
 import { ofRenders, type Family, type Words } from '../family.ts';
 import { MIRROR_PASSES } from '../mirrors.ts';
 import { metres } from '../../intake/preflight/tell.ts';
-import { capital, listed } from '../words.ts';
+import { capital, listed, percent } from '../words.ts';
+import { backgroundTied } from './causes/background-tied.ts';
 import { deadBy } from './causes/dead-by.ts';
 import { environmentCoarse } from './causes/environment-coarse.ts';
 import { lightAtZero } from './causes/light-at-zero.ts';
 import { lightHidden } from './causes/light-hidden.ts';
 import { linkedAway } from './causes/linked-away.ts';
+import { overexposed } from './causes/overexposed.ts';
 import { nothingInView } from './causes/nothing-in-view.ts';
 import { nothingLights } from './causes/nothing-lights.ts';
+import { overexposedCases, tiedCases, type OverexposedCase, type TiedCase } from './bright.ts';
 import { darkCases, type DarkCase } from './dark.ts';
 import { deadCases, type DeadCase } from './dead-lights.ts';
 import { coarseCases, type CoarseCase } from './environment.ts';
 import { blurMirrors } from './remedies/blur-mirrors.ts';
+import { lessLight } from './remedies/less-light.ts';
+import { partBackground } from './remedies/part-background.ts';
 import { putBack } from './remedies/put-back.ts';
 import { revive } from './remedies/revive.ts';
 
-export type LightingCase = CoarseCase | DarkCase | DeadCase;
+export type LightingCase = CoarseCase | DarkCase | DeadCase | OverexposedCase | TiedCase;
 
 /** Stops by which black is no longer black. */
 const LIT = 4;
@@ -29,18 +34,34 @@ export const lighting: Family = {
   healthy: 'Light gets to what the camera sees, and the environment is as fine as the frame.',
   isEarly: true,
   render: ofRenders<LightingCase>({
-    needs: () => ['beauty', 'error.beauty', 'coverage', ...MIRROR_PASSES],
+    needs: () => ['beauty', 'error.beauty', 'coverage', 'emission', ...MIRROR_PASSES],
     cases(input) {
       const dark = darkCases(input);
       // Of a frame that is dark all over everything is told at once.
-      return [...dark, ...(dark.length > 0 ? [] : deadCases(input)), ...coarseCases(input)];
+      return [
+        ...dark,
+        ...(dark.length > 0 ? [] : deadCases(input)),
+        ...overexposedCases(input),
+        ...tiedCases(input),
+        ...coarseCases(input),
+      ];
     },
-    causes: [environmentCoarse, ...deadBy, lightAtZero, lightHidden, linkedAway, nothingLights, nothingInView],
-    remedies: [blurMirrors, putBack, revive],
+    causes: [
+      environmentCoarse,
+      ...deadBy,
+      lightAtZero,
+      lightHidden,
+      linkedAway,
+      nothingLights,
+      nothingInView,
+      overexposed,
+      backgroundTied,
+    ],
+    remedies: [blurMirrors, putBack, revive, lessLight, partBackground],
     figure: 'brightness',
     // A frame that a limit keeps black is not black with that put right.
     goesWith: (effect) => ((changeOf(effect, 'brightness') ?? 0) > LIT ? 1 : 0),
-    tell: (of) => (of.kind === 'dark' ? tellDark(of) : of.kind === 'dead' ? tellDead(of) : tellCoarse(of)),
+    tell,
     evidence: (of) =>
       of.kind !== 'coarse'
         ? []
@@ -54,6 +75,37 @@ export const lighting: Family = {
           ],
   }),
 };
+
+function tell(of: LightingCase): Words {
+  switch (of.kind) {
+    case 'dark':
+      return tellDark(of);
+    case 'dead':
+      return tellDead(of);
+    case 'tied':
+      return tellTied(of);
+    case 'overexposed':
+      return tellOverexposed(of);
+    case 'coarse':
+      return tellCoarse(of);
+  }
+}
+
+function tellTied({ share, stops }: TiedCase): Words {
+  return {
+    sentence: `The sky blows out: ${percent(share)} of the picture is background beyond white.`,
+    headline: `The camera sees the environment that lights the scene, ${stops.toFixed(1)} stops beyond white`,
+    why: 'Turned down, it would take its light from the scene. A background of its own parts the two.',
+  };
+}
+
+function tellOverexposed({ share, stops, light }: OverexposedCase): Words {
+  return {
+    sentence: `Surfaces are overexposed: ${percent(share)} of them are beyond white.`,
+    headline: `${capital(light.name)} brings ${percent(light.share)} of the light there`,
+    why: `They stand ${stops.toFixed(1)} stops beyond white, so that the display shows no shape on them. A view transform or exposure may be meant to take that up; samples do not.`,
+  };
+}
 
 function tellDark({ document, isEmpty, isBlack, off, on }: DarkCase): Words {
   const { name } = document.cameras[document.camera];

@@ -1,0 +1,121 @@
+/** What the sheet does to distances: rays that end before what is in view, and positions too coarse so far from the origin. */
+import { channel } from '../../data/picture.ts';
+import type { Triple } from '../../data/placement.ts';
+import type { ShotDocument } from '../../document/schema.ts';
+import { LightWalk, type Place } from '../../place/light-walk.ts';
+import { percentile } from '../../picture/measured.ts';
+import { settingsOf } from '../../render/scene/scene.ts';
+import type { Case, RenderInput } from '../family.ts';
+import { maskOf, regionOf } from '../regions.ts';
+
+export interface ShortRaysCase extends Case {
+  kind: 'rays';
+  /** Metres: the sheet's, and the farthest surface that the camera would see. */
+  reach: number;
+  farthest: number;
+  /** Share of the picture. */
+  share: number;
+}
+
+export interface CoarseCase extends Case {
+  kind: 'coarse';
+  document: ShotDocument;
+  /** Metres: from the origin, between neighbouring positions there, and that a pixel is wide; of the median place that is too coarse. */
+  away: number;
+  step: number;
+  pixel: number;
+  /** Share of the places where a step is that much of a pixel. */
+  share: number;
+  /** Whole metres, about the middle of what is seen. */
+  middle: Triple;
+}
+
+export type ScaleCase = ShortRaysCase | CoarseCase;
+
+/** Share of a pixel's rays that must be cut, and of the picture's pixels. */
+const CUT = 0.02;
+const LEAST = 0.0015;
+/** Places that are looked at, about. */
+const PLACES = 400;
+/** Share of a pixel that steps of positions may be: beyond it edges shake from frame to frame. */
+const SHAKES = 0.1;
+const SOME = 0.05;
+
+export function scaleCases(input: RenderInput): ScaleCase[] {
+  return [...shortRays(input), ...coarsePositions(input)];
+}
+
+function shortRays({ scene, document, sheet, picture }: RenderInput): ShortRaysCase[] {
+  if (sheet.rayDistance === null) return [];
+  const cut = channel(picture, 'cut.distance');
+  const pixels: number[] = [];
+  cut.forEach((share, i) => share > CUT && pixels.push(i));
+  if (pixels.length < LEAST * cut.length) return [];
+  const walk = new LightWalk(scene, document, settingsOf({ ...sheet, rayDistance: null }));
+  const metres = pixels.flatMap((i) => walk.surfaceAt(i % picture.width, Math.floor(i / picture.width))?.metres ?? []);
+  const beyond = metres.filter((one) => one > sheet.rayDistance!);
+  // What is cut behind mirrors and glass has no straight distance.
+  const farthest = beyond.length > 0 ? percentile(beyond, 0.98) : 2 * sheet.rayDistance;
+  const mask = maskOf(picture, pixels);
+  return [
+    {
+      key: 'scale.ray-distance',
+      kind: 'rays',
+      severity: 'caution',
+      region: regionOf(picture, mask),
+      mask,
+      passes: ['cut.distance'],
+      reach: sheet.rayDistance,
+      farthest,
+      share: pixels.length / cut.length,
+    },
+  ];
+}
+
+function coarsePositions({ scene, document, sheet, picture }: RenderInput): CoarseCase[] {
+  if (sheet.precision !== 'single') return [];
+  const walk = new LightWalk(scene, document, settingsOf(sheet));
+  const step = Math.max(1, Math.round(Math.sqrt((picture.width * picture.height) / PLACES)));
+  const places: { pixel: number; place: Place }[] = [];
+  for (let y = step >> 1; y < picture.height; y += step)
+    for (let x = step >> 1; x < picture.width; x += step) {
+      const place = walk.surfaceAt(x, y);
+      if (place) places.push({ pixel: y * picture.width + x, place });
+    }
+  const coarse = places.filter(({ place }) => spacing(place.point) > SHAKES * place.pixel);
+  if (coarse.length < Math.max(2, SOME * places.length)) return [];
+  const middle = [0, 1, 2].map((a) => Math.round(percentile(places.map(({ place }) => place.point[a]), 0.5))) as Triple; // prettier-ignore
+  const worst = coarse.map(({ place }) => place).sort((a, b) => spacing(b.point) / b.pixel - spacing(a.point) / a.pixel)[coarse.length >> 1]; // prettier-ignore
+  const block = coarse.flatMap(({ pixel }) => blockAbout(pixel, picture.width, picture.height, step));
+  const mask = maskOf(picture, block);
+  return [
+    {
+      key: 'scale.single-precision',
+      kind: 'coarse',
+      severity: 'caution',
+      region: regionOf(picture, mask),
+      mask,
+      passes: ['position', 'beauty'],
+      document,
+      away: Math.hypot(...worst.point),
+      step: spacing(worst.point),
+      pixel: worst.pixel,
+      share: coarse.length / places.length,
+      middle,
+    },
+  ];
+}
+
+/** Metres between neighbouring numbers of 32 bits at the largest coordinate: 2^(e − 23). Source: IEEE 754-2019, binary32. */
+export function spacing(point: Triple): number {
+  const largest = Math.max(...point.map(Math.abs));
+  return largest > 0 ? 2 ** (Math.floor(Math.log2(largest)) - 23) : 0;
+}
+
+function blockAbout(pixel: number, width: number, height: number, step: number): number[] {
+  const [x0, y0] = [(pixel % width) - (step >> 1), Math.floor(pixel / width) - (step >> 1)];
+  const out: number[] = [];
+  for (let y = Math.max(0, y0); y < Math.min(height, y0 + step); y++)
+    for (let x = Math.max(0, x0); x < Math.min(width, x0 + step); x++) out.push(y * width + x);
+  return out;
+}

@@ -1,0 +1,27 @@
+/** The whole shot moved to the origin, where positions are finest; or positions of 64 bits, where the renderer has them. */
+import { recentred } from '../../../document/recentre.ts';
+import { metres } from '../../../intake/preflight/tell.ts';
+import type { Proposal, Propose } from '../../family.ts';
+import type { ScaleCase } from '../case.ts';
+
+/** Items beyond which a move is too long a change to hand about: it belongs into the scene. */
+const MOST = 3000;
+
+export const finer: Propose<ScaleCase> = (of) => {
+  if (of.kind !== 'coarse') return null;
+  const { document, middle } = of;
+  const values = recentred(document, middle);
+  const move: Proposal = {
+    id: 'to-origin',
+    title: `Move the whole shot by ${middle.map((v) => metres(-v)).join(', ')}, to the origin`,
+    change: { kind: 'values', values },
+    note: 'Objects, what moves them, lights, cameras and fog, as one change: nothing else changes.',
+  };
+  const double: Proposal = {
+    id: 'double',
+    title: 'Positions of 64 bits',
+    change: { kind: 'values', values: { '/precision': 'double' } },
+    note: 'Not every renderer has them: the shot still stands out there.',
+  };
+  return Object.keys(values).length <= MOST ? [move, double] : [double];
+};
