@@ -58,6 +58,8 @@ export interface Cause<C> {
   without?(of: C): ControlValues | null;
   /** Once it is dealt with, findings of other families in the same place are others: they come after it. */
   isUpstream?: boolean;
+  /** Told by the scene, whatever its light: nothing upstream changes it. */
+  isIndependent?: boolean;
 }
 
 /** What could be done. */

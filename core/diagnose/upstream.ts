@@ -12,6 +12,7 @@ import { lower } from './words.ts';
 
 interface Found extends FindingWithMask {
   isUpstream: boolean;
+  isIndependent: boolean;
   /** Null for what is no family's reading of a render. */
   reading: AnyReading<RenderInput> | null;
 }
@@ -33,7 +34,7 @@ export function upstreamFirst(
   );
   return found
     .map((one) => {
-      if (one.isUpstream || !one.reading) return one;
+      if (one.isUpstream || one.isIndependent || !one.reading) return one;
       const above = causes.filter((cause) => sharedPlace(one, cause, input.picture.width) >= SHARED);
       return above.reduce((so, cause) => explainedBy(input, so, cause), one);
     })
@@ -43,7 +44,13 @@ export function upstreamFirst(
 function withReading({ finding, mask }: FindingWithMask, families: readonly Family[]): Found {
   const reading = families.find(({ id }) => id === finding.family)?.render;
   const cause = finding.of === 'render' ? reading?.causes.find(({ id }) => id === finding.cause) : undefined;
-  return { finding, mask, isUpstream: cause?.isUpstream === true, reading: (cause && reading) ?? null };
+  return {
+    finding,
+    mask,
+    isUpstream: cause?.isUpstream === true,
+    isIndependent: cause?.isIndependent === true,
+    reading: (cause && reading) ?? null,
+  };
 }
 
 function explainedBy(input: RenderInput, one: Found, { finding: cause }: Found): Found {

@@ -39,6 +39,8 @@ export interface DrownedCase extends Case {
   fill: { name: string; pointer: string | null; share: number; times: number };
   /** Factor on that fill which gives the contrast that is hoped for; null: there is none. */
   factor: number | null;
+  /** Factors on the light and on that fill which give it and leave what is lit as bright as it is; null: there are none. */
+  balance: { key: number; fill: number } | null;
   angle: number;
 }
 
@@ -157,6 +159,14 @@ const SHADED = 0.01;
 const FAINT = 0.5;
 export const CLEAR = 1.5;
 
+/** @param fill what can be turned of the rest */
+function balanceOf(own: number, rest: number, fill: number): DrownedCase['balance'] {
+  const all = own + rest;
+  const dark = all / 2 ** CLEAR;
+  const left = dark - (rest - fill);
+  return left > 0 ? { key: (all - dark) / own, fill: left / fill } : null;
+}
+
 /** The light that brings most but for the environment, and whether it is the one that throws the shadows. */
 function keyOf({ scene }: RenderInput, { places }: Pick<Survey, 'places'>): { row: number; isAhead: boolean } | null {
   const totals = new Map<number, number>();
@@ -210,6 +220,7 @@ function drownedCases(input: RenderInput, { places, step }: Survey): DrownedCase
       contrast,
       fill: { name: lightName(input, most[0]), pointer: pointerOfLight(input, most[0]), share: Math.min(1, share), times: most[1] / own }, // prettier-ignore
       factor: left > 0 ? left / most[1] : null,
+      balance: balanceOf(own, rest, most[1]),
       angle: shaded[0].own.angle!,
     },
   ];

@@ -7,6 +7,7 @@ import { bySetting } from './causes/by-setting.ts';
 import { drownedByFill } from './causes/drowned-by-fill.ts';
 import { lessFill } from './remedies/less-fill.ts';
 import { moreKey } from './remedies/more-key.ts';
+import { reBalance } from './remedies/re-balance.ts';
 import { putRight } from './remedies/put-right.ts';
 import { namesOf } from './settings/names.ts';
 import { settingOf } from './settings/registry.ts';
@@ -20,7 +21,7 @@ export const shadows: Family = {
     needs: () => ['beauty', 'error.beauty', 'coverage', 'diffuse.direct', 'diffuse.indirect'],
     cases: shadowCases,
     causes: [...bySetting, drownedByFill],
-    remedies: [putRight, lessFill, moreKey],
+    remedies: [putRight, reBalance, lessFill, moreKey],
     figure: 'brightness',
     goesWith: (effect) => Math.min(1, Math.abs(changeOf(effect, 'brightness') ?? 0)),
     tell: (of) => (of.kind === 'missing' ? tellMissing(of) : tellDrowned(of)),

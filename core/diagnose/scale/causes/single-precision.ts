@@ -4,5 +4,6 @@ import type { ScaleCase } from '../case.ts';
 
 export const singlePrecision: Cause<ScaleCase> = {
   id: 'scale.single-precision',
+  isIndependent: true,
   share: ({ kind }) => (kind === 'coarse' ? 1 : null),
 };

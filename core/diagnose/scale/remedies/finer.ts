@@ -13,7 +13,7 @@ export const finer: Propose<ScaleCase> = (of) => {
   const values = recentred(document, middle);
   const move: Proposal = {
     id: 'to-origin',
-    title: `Move the whole shot by ${middle.map((v) => metres(-v)).join(', ')}, to the origin`,
+    title: `Move the whole shot to the origin: ${middle.map((v) => (v > 0 ? '−' : '') + metres(Math.abs(v))).join(', ')}`,
     change: { kind: 'values', values },
     note: 'Objects, what moves them, lights, cameras and fog, as one change: nothing else changes.',
   };
