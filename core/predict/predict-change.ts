@@ -41,6 +41,10 @@ const MANY = 2;
 /** Spends at most about a quarter of the rays of a trial of the same region. */
 export const predictChange = (change: Change): Effect => predictChanges(change, [change.after])[0];
 
+/** Marked pixels among the small ones that tell their brightness; where there are fewer, marked ones are rendered by themselves. */
+const TELLING = 64;
+const MOST_MARKED = 512;
+
 /** What changes share, with passes that are wanted beside those of the figures. */
 export interface Changes extends Omit<Change, 'after'> {
   passes?: string[];
@@ -64,13 +68,34 @@ export function predictChanges(
     : null;
   const here = picture && !isSelected ? noiseOf(picture, region) : null;
   const first = smallSide(before, plan, passes, seed, clock);
+  const marked = mask && counted!.reduce((n, one) => n + one, 0) < TELLING ? markedPlan(mask, region, plan, before.sheet.width) : null; // prettier-ignore
+  const markedFirst = marked && smallSide(before, marked, [], seed, null);
+  const markedFilm = marked && film ? { here: gather(picture!, marked.pixels), region: gather(picture!, marked.pixels) } : null; // prettier-ignore
   return afters.map((after, k) => {
-    const second = smallSide({ sheet: after.sheet, scene: after.compile() }, plan, passes, seed, clock);
+    const side = { sheet: after.sheet, scene: after.compile() };
+    const second = smallSide(side, plan, passes, seed, clock);
     see(second.picture, k);
     const small = compareSides({ before: first, after: second, mask: counted, names, film });
     const carriage: Carriage = { standsFor: plan.standsFor, samplesFor: [first.samplesFor, second.samplesFor], here };
-    return { figures: small.figures.map((value) => figureOf(value.id).carry?.(value, carriage) ?? value) };
+    const figures = small.figures.map((value) => figureOf(value.id).carry?.(value, carriage) ?? value);
+    if (!marked || !markedFirst) return { figures };
+    const markedSecond = smallSide(side, marked, [], seed, null);
+    const told = compareSides({ before: markedFirst, after: markedSecond, mask: null, names, film: markedFilm });
+    const brightness = told.figures.find(({ id }) => id === BRIGHTNESS);
+    return { figures: figures.map((value) => (value.id === BRIGHTNESS && brightness ? brightness : value)) };
   });
+}
+
+/** The figure that is told of marked pixels alone. */
+const BRIGHTNESS = 'brightness';
+
+/** What is marked inside a region, evenly thinned; null where that is no more than the small render has of it. */
+function markedPlan(mask: Uint8Array, region: Region, { groups }: SmallPlan, frameWidth: number): SmallPlan | null {
+  const all = pixelsOf(region, frameWidth).filter((i) => mask[i] === 1);
+  if (all.length === 0) return null;
+  const count = Math.min(all.length, MOST_MARKED);
+  const pixels = Uint32Array.from({ length: count }, (_, k) => all[Math.floor(((k + 0.5) * all.length) / count)]);
+  return { pixels, width: count, height: 1, standsFor: all.length / count, groups };
 }
 
 interface SmallSide extends Side {

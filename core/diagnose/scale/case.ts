@@ -4,15 +4,15 @@ import type { Triple } from '../../data/placement.ts';
 import type { ShotDocument } from '../../document/schema.ts';
 import { LightWalk, type Place } from '../../place/light-walk.ts';
 import { percentile } from '../../picture/measured.ts';
-import { settingsOf } from '../../render/scene/scene.ts';
+import { IS_FLOOR, settingsOf } from '../../render/scene/scene.ts';
 import type { Case, RenderInput } from '../family.ts';
 import { maskOf, regionOf } from '../regions.ts';
 
 export interface ShortRaysCase extends Case {
   kind: 'rays';
-  /** Metres: the sheet's, and the farthest surface that the camera would see. */
+  /** Metres: the sheet's, and the farthest surface that the camera would see; null: it goes on to the horizon. */
   reach: number;
-  farthest: number;
+  farthest: number | null;
   /** Share of the picture. */
   share: number;
 }
@@ -52,10 +52,13 @@ function shortRays({ scene, document, sheet, picture }: RenderInput): ShortRaysC
   cut.forEach((share, i) => share > CUT && pixels.push(i));
   if (pixels.length < LEAST * cut.length) return [];
   const walk = new LightWalk(scene, document, settingsOf({ ...sheet, rayDistance: null }));
-  const metres = pixels.flatMap((i) => walk.surfaceAt(i % picture.width, Math.floor(i / picture.width))?.metres ?? []);
-  const beyond = metres.filter((one) => one > sheet.rayDistance!);
-  // What is cut behind mirrors and glass has no straight distance.
-  const farthest = beyond.length > 0 ? percentile(beyond, 0.98) : 2 * sheet.rayDistance;
+  const beyond = pixels.flatMap((i) => {
+    const place = walk.surfaceAt(i % picture.width, Math.floor(i / picture.width));
+    return place && place.metres > sheet.rayDistance! ? [place] : [];
+  });
+  // A floor has no end. What is cut behind mirrors and glass has no straight distance.
+  const isEndless = beyond.some(({ instance }) => (scene.instanceFlags[instance] & IS_FLOOR) !== 0);
+  const farthest = isEndless ? null : beyond.reduce((most, { metres }) => Math.max(most, metres), 2 * sheet.rayDistance); // prettier-ignore
   const mask = maskOf(picture, pixels);
   return [
     {

@@ -33,7 +33,7 @@ export const scale: Family = {
 function tellRays({ reach, farthest, share }: ShortRaysCase): Words {
   return {
     sentence: `Rays end after ${metres(reach)}: what is further is missing from ${+(100 * share).toPrecision(2)} % of the picture.`,
-    headline: `What is in view reaches ${metres(+farthest.toPrecision(3))}; rays reach ${metres(reach)}`,
+    headline: `What is in view reaches ${farthest === null ? 'the horizon' : metres(+farthest.toPrecision(3))}; rays reach ${metres(reach)}`,
     why: 'Surfaces beyond are not met: the background stands in their place, and they throw no shadow. A cause of missing shadows and of missing objects alike.',
   };
 }
