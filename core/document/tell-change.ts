@@ -42,10 +42,13 @@ export function tellChange(
       else items.add(path);
     } else items.add(part in REMOVABLE ? `/${part}/${id}` : `/${part}`);
   }
-  const known = new Map(itemsOf(after).map((item) => [item.pointer, item]));
+  const [old, known] = [before, after].map(
+    (document) => new Map(itemsOf(document).map((item) => [item.pointer, item])),
+  );
   for (const pointer of items) {
-    const item = known.get(pointer === '/camera' ? '/frame' : pointer);
-    const lines = item ? changesOf(before, after, item) : [];
+    const place = pointer === '/camera' ? '/frame' : pointer;
+    const [was, item] = [old.get(place), known.get(place)];
+    const lines = was && item ? changesOf(before, after, item) : was ? [`${was.name}: gone`] : item ? [`${item.name}: new`] : []; // prettier-ignore
     for (const line of lines.length ? lines : [`${pointer.slice(1).replaceAll('/', ' ')}: changed`]) told.add(line);
   }
   for (const [line, sheets] of dials) told.add(withSheets ? `${line} (${sheets.join(' and ')})` : line);

@@ -41,8 +41,8 @@ const MANY = 2;
 /** Spends at most about a quarter of the rays of a trial of the same region. */
 export const predictChange = (change: Change): Effect => predictChanges(change, [change.after])[0];
 
-/** Marked pixels among the small ones that tell their brightness; where there are fewer, marked ones are rendered by themselves. */
-const TELLING = 64;
+/** Of a region, what is marked where the small render's rows and columns may miss it: marked pixels are rendered by themselves then. */
+const LITTLE = 0.1;
 const MOST_MARKED = 512;
 
 /** What changes share, with passes that are wanted beside those of the figures. */
@@ -68,7 +68,7 @@ export function predictChanges(
     : null;
   const here = picture && !isSelected ? noiseOf(picture, region) : null;
   const first = smallSide(before, plan, passes, seed, clock);
-  const marked = mask && counted!.reduce((n, one) => n + one, 0) < TELLING ? markedPlan(mask, region, plan, before.sheet.width) : null; // prettier-ignore
+  const marked = mask && markedPlan(mask, region, plan, before.sheet.width);
   const markedFirst = marked && smallSide(before, marked, [], seed, null);
   const markedFilm = marked && film ? { here: gather(picture!, marked.pixels), region: gather(picture!, marked.pixels) } : null; // prettier-ignore
   return afters.map((after, k) => {
@@ -89,10 +89,10 @@ export function predictChanges(
 /** The figure that is told of marked pixels alone. */
 const BRIGHTNESS = 'brightness';
 
-/** What is marked inside a region, evenly thinned; null where that is no more than the small render has of it. */
+/** What is marked inside a region, evenly thinned; null where it is nothing, or so much that the small render has its share of it. */
 function markedPlan(mask: Uint8Array, region: Region, { groups }: SmallPlan, frameWidth: number): SmallPlan | null {
   const all = pixelsOf(region, frameWidth).filter((i) => mask[i] === 1);
-  if (all.length === 0) return null;
+  if (all.length === 0 || all.length > LITTLE * region.width * region.height) return null;
   const count = Math.min(all.length, MOST_MARKED);
   const pixels = Uint32Array.from({ length: count }, (_, k) => all[Math.floor(((k + 0.5) * all.length) / count)]);
   return { pixels, width: count, height: 1, standsFor: all.length / count, groups };

@@ -12,7 +12,7 @@ import {
 } from '../../core/data/placement.ts';
 import { lookAt, multiply, rotationX, rotationY, rotationZ, scaling, translation } from '../../core/data/transform.ts';
 import { controlsOf } from '../../core/document/controls.ts';
-import { defaultCamera, defaultLight } from '../../core/document/defaults.ts';
+import { defaultBackground, defaultCamera, defaultLight } from '../../core/document/defaults.ts';
 import { copyOf, freeId, newCamera, newLight } from '../../core/document/new-items.ts';
 import { applyPatch, invertPatch } from '../../core/document/patch.ts';
 import { canonicalText } from '../../core/document/canonical.ts';
@@ -172,5 +172,14 @@ describe('items that come and go', () => {
       'wide: new camera',
     ]);
     expect(tellInOne(told, 2)).to.match(/; and 2 more$/);
+  });
+
+  it('tells a background that came, and that it went', () => {
+    const before = made();
+    const put = valuesPatch(before, ['preview'], { '/background': { ...defaultBackground(), intensity: 0.5 } });
+    const after = validateDocument(applyPatch(before, put));
+    expect(tellChange(before, after, put)).to.deep.equal(['view background: new']);
+    const out = valuesPatch(after, ['preview'], { '/background': null });
+    expect(tellChange(after, before, out)).to.deep.equal(['view background: gone']);
   });
 });

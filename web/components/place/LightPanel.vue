@@ -140,7 +140,7 @@ async function tryOut({ title, values }: ToldRemedy): Promise<void> {
         isWhole ? 'Only lights that matter here' : `${little} more that bring next to nothing`
       }}</Button>
       <p class="dim num">
-        {{ short(place.told.direct) }} W/m² of direct light<template v-if="place.told.indirect !== null"
+        {{ short(place.told.direct) }} W/m² of direct light<template v-if="place.told.indirect"
           >, {{ short(place.told.indirect) }} that bounces</template
         ><template v-if="place.told.leftOut.lights"
           >; {{ place.told.leftOut.lights }} more lights left out, {{ percent(place.told.leftOut.share) }} of

@@ -50,15 +50,18 @@ const sides = computed(() => {
   const [before, after] = [shot.renderOf(trial.beforeRenderId), shot.renderOf(trial.afterRenderId)];
   return before && after ? { before, after, region: trial.region } : null;
 });
-/** Of the object whose controls are open, or of the finding. */
+/** Of the object whose controls are open, or of the finding; none where a place is asked about. */
 const mask = computed(() => {
   const { render, finding } = current;
   const object = view.panel === 'scene' ? /^\/objects\/([^/]+)/.exec(view.item ?? '')?.[1] : undefined;
   const isWhole = render && render.region.width === render.width && render.region.height === render.height;
   if (object !== undefined && isWhole)
     return `/renders/${render.id}/mask?object=${encodeURIComponent(object)}&at=${render.revision}`;
-  return finding && finding.renderId === render?.id ? `/findings/${finding.id}/mask` : null;
+  return finding && finding.renderId === render?.id && view.panel !== 'light' ? `/findings/${finding.id}/mask` : null;
 });
+
+/** A finding's own region has no part in a place that is asked about. */
+const shownRegion = computed(() => (view.panel === 'light' ? view.region : current.region));
 
 const viewport = useViewport(element, frame, place);
 watch(frame, (now, was) => (now.width !== was.width || now.height !== was.height) && viewport.fit());
@@ -281,15 +284,15 @@ defineExpose({
           <span role="status" :class="{ bad: live.problem }">{{ live.told }}</span>
         </div>
         <div
-          v-else-if="draft ?? current.region"
+          v-else-if="draft ?? shownRegion"
           class="region"
           role="group"
           tabindex="0"
           aria-label="Region; arrow keys move it, with Shift they size it"
-          :style="onScreen((draft ?? current.region)!)"
+          :style="onScreen((draft ?? shownRegion)!)"
           @keydown="keyRegion"
         >
-          <span>region {{ (draft ?? current.region)!.width }} × {{ (draft ?? current.region)!.height }}</span>
+          <span>region {{ (draft ?? shownRegion)!.width }} × {{ (draft ?? shownRegion)!.height }}</span>
         </div>
         <p v-if="current.render.samplesDone === 0 && current.render.state === 'active'" class="note" role="status">
           The first samples are on their way …
