@@ -118,7 +118,7 @@ describe('a place asked about its light', () => {
     const { lights, sentence } = told(shaded());
     expect(lights[0]).to.include({ id: 'lamp', state: 'shaded', cause: null });
     expect(lights[0].verdict).to.match(/In the shadow of slab/);
-    expect(sentence).to.match(/shadow of lamp/);
+    expect(sentence).to.match(/shadowed from lamp/);
   });
 
   const SETTINGS: [string, (document: ShotDocument) => Record<string, unknown>, RegExp][] = [

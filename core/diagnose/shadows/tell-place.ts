@@ -66,7 +66,7 @@ function sentenceOf(lights: ToldLight[], { direct, indirect }: PlaceAnswer): str
   const bounced =
     indirect && indirect / everything >= 0.02 ? [`bounced light (${percent(indirect / everything)})`] : [];
   const shaded = lights.filter(({ state }) => state === 'shaded').map(({ name }) => name);
-  const shadow = shaded.length > 0 ? ` It lies in the shadow of ${listed(shaded)}.` : '';
+  const shadow = shaded.length > 0 ? ` It is shadowed from ${listed(shaded)}.` : '';
   return `Lit by ${listed([...parts, ...bounced], 5)}.${shadow}`;
 }
 
@@ -90,7 +90,8 @@ function tellLight(walk: LightWalk, sheet: Sheet, answer: PlaceAnswer, light: Li
     metres: light.metres,
     elevation: light.angle === null ? null : light.elevation,
     angle: light.angle,
-    contrast: light.contrast,
+    // What is all around throws no shadow of its own.
+    contrast: light.angle === null ? null : light.contrast,
     penumbra: light.penumbra,
     blockers: light.blockers.map(({ object, share, metres, at, blocks, switches }): ToldBlocker => {
       const id = scene.objectIds[object];

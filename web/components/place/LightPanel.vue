@@ -32,6 +32,15 @@ const lights = computed(
 );
 const little = computed(() => (place.told?.lights.length ?? 0) - lights.value.length);
 
+/** Of what the answer is, where that is not what the picture shows. */
+const told = computed(() => {
+  const { render, sheetName } = current;
+  const { number: version } = shot.state!.head;
+  const values = Object.keys(pending.scene).length + Object.keys(pending.sheets[sheetName]).length;
+  const set = values === 0 ? '' : ` with ${values} ${values === 1 ? 'value' : 'values'} set`;
+  return render && render.version === version && !set ? '' : `Of version ${version}${set}; the picture is of version ${render?.version ?? '–'}.`; // prettier-ignore
+});
+
 const STATES: Record<LightState, string> = { lit: 'lights it', edge: 'in part', shaded: 'in shadow', missing: 'shadow missing', unlit: 'does not light it' }; // prettier-ignore
 const short = (value: number) => String(+value.toPrecision(3));
 const long = (value: number) => metres(+value.toPrecision(3));
@@ -89,6 +98,7 @@ async function tryOut({ title, values }: ToldRemedy): Promise<void> {
         </span>
         <span v-if="place.told.through.length" class="dim">seen through {{ place.told.through.join(', ') }}</span>
       </header>
+      <p v-if="told" class="dim">{{ told }}</p>
       <p class="sentence" role="status">{{ place.told.sentence }}</p>
       <ul>
         <li
