@@ -224,7 +224,8 @@ export class LightWalk {
   private thereAt(flags: number, ray: Float64Array): number {
     if ((flags & HAS_ALPHA) === 0) return 1;
     const { instance, triangle, u, v, t } = this.rays;
-    return this.shading.alpha(instance, triangle, u, v, ray[0] + t * ray[3], ray[1] + t * ray[4], ray[2] + t * ray[5]);
+    const [x, y, z] = [0, 1, 2].map((a) => ray[a] + t * ray[3 + a]);
+    return this.shading.alpha(instance, triangle, u, v, x, y, z);
   }
 
   /**

@@ -67,9 +67,10 @@ function set({ values }: ToldRemedy): void {
 }
 async function tryOut({ title, values }: ToldRemedy): Promise<void> {
   const { render } = current;
-  if (!render || !view.place) return;
+  const at = view.place;
+  if (!at || !render) return;
   busy.value = true;
-  const [x, y] = view.place;
+  const [x, y] = at;
   const region = regionAround({ x, y }, render);
   const trial = await shot.tryOut({ finding: null, remedy: null, region, sheet: current.sheetName, values, title: title.slice(0, 200) }); // prettier-ignore
   busy.value = false;
