@@ -90,7 +90,8 @@ function tellLight({
     `    ${facts.join(', ')}`,
     ...blockers.slice(0, 4).map((one) => `    ${metres(+one.metres.toPrecision(3))}  ${one.name}, before ${number(100 * one.share)} %${one.blocks ? '' : `: ${one.reasons.join('; ')}`}`), // prettier-ignore
     ...remedies.map(
-      ({ title, stops }) => `    → ${title} (${stops < 0 ? '−' : '+'}${Math.abs(stops).toFixed(2)} stops here)`,
+      ({ title, stops }) =>
+        `    → ${title}${stops === null ? '' : ` (${stops < 0 ? '−' : '+'}${Math.abs(stops).toFixed(2)} stops here)`}`,
     ),
   ];
 }

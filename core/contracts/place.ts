@@ -23,8 +23,8 @@ export interface ToldBlocker {
 export interface ToldRemedy {
   title: string;
   values: ControlValues;
-  /** By which the place changes, stops. */
-  stops: number;
+  /** By which the place changes, stops; null: a trial tells. */
+  stops: number | null;
 }
 
 export interface ToldLight {

@@ -181,6 +181,17 @@ describe('a place asked about its light', () => {
     expect(lights[0].verdict).to.match(/stands inside globe/);
   });
 
+  it('says that glass stops shadow rays, and what lets them through', () => {
+    const pane = { mesh: box([-2, -2, 1], [2, 2, 1.05]), material: { ...white, transmission: 1, roughness: 0 }, object: { name: 'pane' } }; // prettier-ignore
+    const test = scene([floor(), pane], { lights: { lamp: light('point', { transform: translation(0, 0, 3), intensity: 9 }) } }); // prettier-ignore
+    const [lamp] = told(test).lights;
+    expect(lamp).to.include({ state: 'shaded', cause: 'glass.blocks-shadow-rays' });
+    const through = { ...test, document: withValues(test.document, ['preview'], lamp.remedies[0].values) };
+    const { answer } = asked(through);
+    // Straight through two faces of index 1.5, each of which lets 96 % through (Fresnel).
+    expect(answer.lights[0].arriving / answer.lights[0].unshadowed).to.be.closeTo(0.96 ** 2, 0.002);
+  });
+
   it('looks through glass at what stands behind it', () => {
     const pane = { mesh: box([-2, -2, 1], [2, 2, 1.05]), material: { ...white, transmission: 1, roughness: 0 }, object: { name: 'pane' } }; // prettier-ignore
     const { object, through } = told(scene([floor({ name: 'floor' }), pane], { environment: evenEnvironment([1, 1, 1]) })); // prettier-ignore

@@ -12,6 +12,7 @@ import { metres as tellMetres } from '../../intake/preflight/tell.ts';
 import type { LightAtPlace, NotLit, PlaceAnswer } from '../../place/ask.ts';
 import { lightName } from '../../place/light-name.ts';
 import type { LightWalk } from '../../place/light-walk.ts';
+import { IS_GLASS, IS_SEE_THROUGH } from '../../render/scene/scene.ts';
 import type { CauseId } from '../catalogue.ts';
 import { capital, listed, lower, percent } from '../words.ts';
 import { pointerOfLight } from './light-pointer.ts';
@@ -98,8 +99,12 @@ function tellLight(walk: LightWalk, sheet: Sheet, answer: PlaceAnswer, light: Li
       const own = { ...kept, casters: [id], metres };
       return { id, name: document.objects[id].name || id, at, metres, share, blocks, reasons: switches.map((one) => settingOf(one).tell(own)) }; // prettier-ignore
     }),
-    remedies:
-      state === 'missing' ? curesOf(light, kept, answer.direct, everything) : remediesUnlit(light, kept, everything),
+    remedies: [
+      ...(state === 'missing'
+        ? curesOf(light, kept, answer.direct, everything)
+        : remediesUnlit(light, kept, everything)),
+      ...(cause === 'glass.blocks-shadow-rays' ? [letThrough(walk, light)] : []),
+    ],
   };
 }
 
@@ -147,12 +152,31 @@ function verdictOf(
   const inside = walk.insideOf(light.light);
   if (inside >= 0 && light.blockers.some(({ object }) => object === inside))
     return { state: 'shaded', cause: 'lighting.light-inside-object', verdict: `It stands inside ${namesOf(document, [scene.objectIds[inside]])[0]}, which holds its light back.` }; // prettier-ignore
+  const glass = glassIn(walk, light);
+  if (glass.length > 0 && glass[0].object === light.blockers.find(({ blocks }) => blocks)?.object)
+    return { state: 'shaded', cause: 'glass.blocks-shadow-rays', verdict: `${capital(listed(namesOf(document, glass.map(({ object }) => scene.objectIds[object]))))} ${glass.length === 1 ? 'is glass that stops' : 'are glass that stops'} shadow rays: what comes through is found by chance alone.` }; // prettier-ignore
   const isFaint = contrast !== null && contrast < FAINT;
   return {
     state: 'shaded',
     cause: isFaint ? 'shadows.drowned-by-fill' : null,
     verdict: `In the shadow of ${names}${edge}${contrast === null ? '' : isFaint ? `; hard to see, for other light fills it to within ${contrast.toFixed(2)} stops` : `; ${contrast.toFixed(1)} stops darker than in its light`}.`,
   }; // prettier-ignore
+}
+
+/** Glass that holds all of a light back, most of it first. */
+const glassIn = ({ scene }: LightWalk, { blockers }: LightAtPlace) =>
+  blockers.filter(({ blocks, share, object }) => {
+    const flags = scene.instanceFlags[scene.instanceObject.indexOf(object)];
+    return blocks && share > SHADED && (flags & IS_GLASS) !== 0 && (flags & IS_SEE_THROUGH) === 0;
+  });
+
+function letThrough(walk: LightWalk, light: LightAtPlace): ToldRemedy {
+  const ids = glassIn(walk, light).map(({ object }) => walk.scene.objectIds[object]);
+  return {
+    title: `Let shadow rays through ${listed(namesOf(walk.document, ids))}`,
+    values: Object.fromEntries(ids.map((id) => [`/objects/${id}/seeThroughShadows`, true])),
+    stops: null,
+  };
 }
 
 function tellUnlit(

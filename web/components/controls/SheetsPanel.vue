@@ -4,6 +4,7 @@
  * region first, or set at once. What a limit cuts, and what overrides it, stands at the dial.
  */
 import { RotateCcw } from '@lucide/vue';
+import pretty from 'pretty-bytes';
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import { storeToRefs } from 'pinia';
@@ -17,17 +18,24 @@ import {
   type DialValue,
 } from '../../../core/document/dials.ts';
 import type { SheetName } from '../../../core/document/schema.ts';
+import { presetText, presetValues } from '../../../core/document/sheet-preset.ts';
 import { canSweep } from '../../../core/predict/sweep.ts';
 import { percent } from '../../format.ts';
+import { pickFile } from '../../remote/pick-file.ts';
+import { saveFile } from '../../remote/save-file.ts';
+import { useMessages } from '../../stores/messages.ts';
 import { beginScrub } from '../../scrub.ts';
 import { useCurrent } from '../../stores/current.ts';
 import { usePending } from '../../stores/pending.ts';
 import { useShot } from '../../stores/shot.ts';
 import { useView } from '../../stores/view.ts';
+import MoreMenu from '../shared/MoreMenu.vue';
 import ControlField from './ControlField.vue';
 import SweepDialog from '../trials/SweepDialog.vue';
 
 const SHEETS: SheetName[] = ['preview', 'final'];
+/** One dial carried from one sheet to the other. */
+const CARRIES: [SheetName, SheetName, string][] = [['preview', 'final', '→ final'], ['final', 'preview', '← preview']]; // prettier-ignore
 
 const shot = useShot();
 const view = useView();
@@ -136,6 +144,34 @@ const copyOver = (from: SheetName, to: SheetName) => {
       put(to, dial, shown(from, dial));
 };
 
+const messages = useMessages();
+const SIZE = 200_000;
+/** Values of a preset wait to be kept like any that are set by hand. */
+async function load(into: SheetName): Promise<void> {
+  const file = await pickFile('.json,application/json');
+  if (!file) return;
+  try {
+    if (file.size > SIZE) throw new Error(`${file.name} is no preset of a sheet: it has ${pretty(file.size)}.`);
+    const { name, values } = presetValues(await file.text(), shot.state!.document, into);
+    for (const [pointer, value] of Object.entries(values)) pending.value[into][pointer] = value as DialValue;
+    const n = Object.keys(values).length;
+    messages.done(n === 0 ? `${name || file.name}: the ${into} sheet has these values already.` : `${name || file.name}: ${n} ${n === 1 ? 'value' : 'values'} set in the ${into} sheet, not kept yet.`); // prettier-ignore
+  } catch (error) {
+    messages.failed((error as Error).message);
+  }
+}
+function save(sheet: SheetName): void {
+  const { code, document } = shot.state!;
+  saveFile(`${code} ${sheet} sheet.json`, presetText(`${code} ${sheet}`, document.sheets[sheet]));
+}
+const menuItems = [
+  { label: 'Copy preview to final, but size, samples and target', command: () => copyOver('preview', 'final') },
+  { label: 'Copy final to preview, but size, samples and target', command: () => copyOver('final', 'preview') },
+  { separator: true },
+  ...SHEETS.map((sheet) => ({ label: `Save ${sheet} as a preset file`, command: () => save(sheet) })),
+  ...SHEETS.map((sheet) => ({ label: `Load a preset into ${sheet} …`, command: () => void load(sheet) })),
+];
+
 watch(
   () => [view.panel, view.dial, list.value],
   async () => {
@@ -154,14 +190,7 @@ watch(
   <section class="sheets" aria-label="Sheets">
     <p class="dim intro">
       {{ differing ? `${differing} dials differ, marked ≠.` : 'Both sheets are alike.' }}
-      <Button
-        severity="secondary"
-        variant="text"
-        title="Limits, extra samples and filter; not size, samples or target"
-        @click="copyOver('preview', 'final')"
-      >
-        Copy preview to final
-      </Button>
+      <MoreMenu name="sheets: copy, presets" :items="menuItems" />
     </p>
     <div class="search">
       <InputText
@@ -231,6 +260,18 @@ watch(
             >
               sweep …
             </Button>
+            <template v-if="differs(dial)">
+              <Button
+                v-for="[from, to, text] in CARRIES"
+                :key="text"
+                unstyled
+                class="bare sweep"
+                :aria-label="`Carry ${dial.label.toLowerCase()} from ${from} to ${to}`"
+                :title="`Set it in ${to} as in ${from}`"
+                @click="put(to, dial, shown(from, dial))"
+                >{{ text }}</Button
+              >
+            </template>
           </span>
           <span v-for="sheet in SHEETS" :key="sheet" :class="{ changed: pending[sheet][dial.pointer] !== undefined }">
             <ControlField

@@ -56,7 +56,7 @@ function factsOf({ metres: away, elevation, angle, contrast, penumbra, unshadowe
       : []),
   ].join(' · ');
 }
-const signed = (stops: number) => `${stops < 0 ? '−' : '+'}${Math.abs(stops).toFixed(2)} stops here`;
+const signed = (stops: number | null) => stops === null ? 'a trial tells by how much' : `${stops < 0 ? '−' : '+'}${Math.abs(stops).toFixed(2)} stops here`; // prettier-ignore
 
 /** Values stand as set and not kept: the answer and the live look follow. */
 function set({ values }: ToldRemedy): void {
