@@ -5,6 +5,7 @@ import { shadows } from '../../core/diagnose/shadows/definition.ts';
 import { withValues } from '../../core/document/set-values.ts';
 import { changeOf } from '../../core/figures/effect.ts';
 import { buildHiveYard } from '../../demo/ha-050/build.ts';
+import { buildNightLantern } from '../../demo/ha-020/build.ts';
 import { buildStoreRoom } from '../../demo/ha-040/build.ts';
 import { benchShot, inputOf, renderShot, tryRemedy, type BenchShot } from './bench-shot.ts';
 
@@ -39,5 +40,13 @@ describe('the shadow survey', function () {
 
   it('finds nothing in a room whose shadows are all there', async () => {
     expect(look(await benchShot(buildStoreRoom(), { width: 160, height: 90, samples: 16 }))).to.deep.equal([]);
+  });
+
+  it('leaves glass alone that a light is not linked to, or that throws no shadow on purpose', async () => {
+    const shot = await benchShot(buildNightLantern(), { width: 160, height: 90, samples: 16 });
+    const glass = Object.entries(shot.document.objects).filter(([, { material }]) => shot.document.materials[material].transmission > 0).map(([id]) => id); // prettier-ignore
+    expect(glass).not.to.have.length(0);
+    const hidden = Object.fromEntries(glass.map((id) => [`/objects/${id}/visibility/shadow`, false]));
+    expect(look({ ...shot, document: withValues(shot.document, ['preview'], hidden) })).to.deep.equal([]);
   });
 });

@@ -127,10 +127,10 @@ function gapAt({ document, scene }: RenderInput, walk: LightWalk, at: SurveyedPl
 
   /** Glass and lamps that let light out throw no shadow on purpose; nor does what a light stands inside of. */
   function isMeant(object: number): boolean {
-    if (!switches.includes('object')) return false;
-    const instance = scene.instanceObject.indexOf(object);
-    const flags = scene.instanceFlags[instance];
-    return document.objects[scene.objectIds[object]].visibility.shadow || (flags & (EMITS | IS_GLASS)) !== 0;
+    if (!switches.includes('object') && !switches.includes('link')) return false;
+    const flags = scene.instanceFlags[scene.instanceObject.indexOf(object)];
+    const casts = document.objects[scene.objectIds[object]].visibility.shadow;
+    return (flags & (EMITS | IS_GLASS)) !== 0 || (casts && !switches.includes('link'));
   }
 }
 
