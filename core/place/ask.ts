@@ -28,6 +28,7 @@ import { passOf } from '../render/film/passes.ts';
 import { tracerOf } from '../render/path/tracer.ts';
 import type { CompiledScene, RenderSettings } from '../render/scene/scene.ts';
 import { arrivingWith, unshadowed, type LightWalk, type Place, type Walk, type WalkedRay } from './light-walk.ts';
+import { penumbraWidth } from './penumbra.ts';
 import { ALL_SWITCHES, SHADOW_COLOUR, SHARED_SWITCHES, switchesIn, type SwitchId } from './switches.ts';
 
 /** Rays to a light, and to the environment, which is all around. */
@@ -192,7 +193,7 @@ function lightAt(
   const blockers = blockersOf(place, rays, full);
   const rest = Math.max(0, everything - arriving);
   const lost = full > 0 ? (arriving - natural) / full : 0;
-  const cosine = middle ? Math.max(0.02, dot(middle, place.normal)) : 1;
+  const cosine = middle ? dot(middle, place.normal) : 1;
   return {
     light: row,
     notLit,
@@ -313,13 +314,10 @@ function angleOf(
   }
 }
 
-function penumbraOf(place: Place, blockers: Blocker[], angle: number | null, metres: number | null, cosine: number) {
+function penumbraOf(place: Place, blockers: Blocker[], angle: number | null, light: number | null, cosine: number) {
   const [blocker] = blockers;
   if (!blocker || angle === null) return null;
-  const spread = 2 * Math.tan((angle * Math.PI) / 360);
-  // The light seen from the blocker: of a near one it is wider than from here.
-  const across = metres === null ? blocker.metres * spread : (metres * spread * blocker.metres) / Math.max(1e-9, metres - blocker.metres); // prettier-ignore
-  const width = across / cosine;
+  const width = penumbraWidth({ angle, blocker: blocker.metres, light, cosine });
   return { metres: width, pixels: width / place.pixel };
 }
 

@@ -10,6 +10,7 @@ import type { LightSpec, ShotDocument } from '../../core/document/schema.ts';
 import { withValues } from '../../core/document/set-values.ts';
 import { askPlace, type PlaceAnswer } from '../../core/place/ask.ts';
 import { LightWalk } from '../../core/place/light-walk.ts';
+import { angleFor, penumbraWidth, widened } from '../../core/place/penumbra.ts';
 import { settingsOf } from '../../core/render/scene/scene.ts';
 import { box } from '../../demo/shapes.ts';
 import { compiled, meanOf, render, scene, sphere, square, type TestScene } from './helpers.ts';
@@ -99,6 +100,30 @@ describe('a place asked about its light', () => {
     expect(Math.max(...edge) - Math.min(...edge)).to.be.closeTo(expected, 0.05 * expected);
     const [inside] = across.filter(({ share }) => share > 0.3 && share < 0.7);
     expect(inside.penumbra!.metres).to.be.closeTo(expected, 0.01 * expected);
+  });
+
+  it('sets the size of a light for an edge that is wished, and leaves it as bright', () => {
+    const lamps: LightSpec[] = [
+      light('distant', { transform: lookAt([1, 0, 4], [0, 0, 0]), angle: 0.53, intensity: 2 }),
+      light('disc', { transform: lookAt([0.5, 0.5, 4], [0, 0, 0]), radius: 0.05, intensity: 400 }),
+      light('rectangle', { transform: lookAt([0, 1, 4], [0, 0, 0]), width: 0.1, height: 0.1, intensity: 300 }),
+      light('point', { transform: translation(0.2, 0.3, 4), radius: 0.04, intensity: 30 }),
+    ];
+    for (const lamp of lamps) {
+      const of = (spec: LightSpec) => asked(scene([floor(), { mesh: square(0.5, 1), material: white }], { lights: { lamp: spec }, ...aside }), [8, 8], 1024).answer; // prettier-ignore
+      const { place, lights } = of(lamp);
+      const [{ blockers, metres, direction, angle, unshadowed: before }] = lights;
+      const cosine = direction!.reduce((sum, d, a) => sum + d * place.normal[a], 0);
+      const wished = angleFor(0.2, { blocker: blockers[0].metres, light: metres, cosine });
+      const values = widened('', lamp, angle!, wished, metres)!;
+      const after = { ...lamp, ...Object.fromEntries(Object.entries(values).map(([key, value]) => [key.slice(1), value])) } as LightSpec; // prettier-ignore
+      const [turned] = of(after).lights;
+      expect(turned.penumbra!.metres, lamp.kind).to.be.closeTo(0.2, 0.008);
+      expect(turned.unshadowed / before, lamp.kind).to.be.closeTo(1, 0.04);
+    }
+    expect(widened('/lights/l', light('mesh', {}), 1, 2, 1)).to.equal(null);
+    // The sun's disc over two metres: 18.5 mm.
+    expect(penumbraWidth({ angle: 0.53, blocker: 2, light: null, cosine: 1 })).to.be.closeTo(0.0185, 1e-5);
   });
 
   /** A lamp above a slab above a floor: the place lies in its shadow, unless a setting says otherwise. */

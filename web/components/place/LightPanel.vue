@@ -1,14 +1,19 @@
 <script setup lang="ts">
 /** What lights a place of the picture: light by light what arrives, what stands between, and what keeps a shadow away. */
 import Button from 'primevue/button';
+import InputNumber from 'primevue/inputnumber';
 import ProgressBar from 'primevue/progressbar';
 import { computed, ref } from 'vue';
 import type { LightState, ToldLight, ToldRemedy } from '../../../core/contracts/place.ts';
 import { capital } from '../../../core/diagnose/words.ts';
 import { metres } from '../../../core/intake/preflight/tell.ts';
+import type { LightSpec } from '../../../core/document/schema.ts';
+import type { ControlValues } from '../../../core/document/set-values.ts';
+import { angleFor, widened } from '../../../core/place/penumbra.ts';
 import { isOfDocument } from '../../../core/document/pointers.ts';
 import { percent } from '../../format.ts';
 import { useCurrent } from '../../stores/current.ts';
+import { useMessages } from '../../stores/messages.ts';
 import { usePending } from '../../stores/pending.ts';
 import { usePlace } from '../../stores/place.ts';
 import { useShot } from '../../stores/shot.ts';
@@ -58,8 +63,32 @@ function factsOf({ metres: away, elevation, angle, contrast, penumbra, unshadowe
 }
 const signed = (stops: number | null) => stops === null ? 'a trial tells by how much' : `${stops < 0 ? '−' : '+'}${Math.abs(stops).toFixed(2)} stops here`; // prettier-ignore
 
+/** Sets the light's size so that the edge of its shadow here is as wide as wished; in millimetres. */
+function soften(light: ToldLight, millimetres: number | null): void {
+  const { told: answer } = place;
+  const spec = light.pointer?.startsWith('/lights/') ? shownLight(light.id) : null;
+  const [blocker] = light.blockers;
+  if (millimetres === null || !answer || !spec || !blocker || !light.direction) return;
+  const cosine = light.direction.reduce((sum, d, a) => sum + d * answer.normal[a], 0);
+  const angle = angleFor(millimetres / 1000, { blocker: blocker.metres, light: light.metres, cosine });
+  const values = widened(light.pointer!, spec, light.angle ?? 0, angle, light.metres);
+  if (values) put(values);
+  else useMessages().failed(`${light.name} has no size that gives such an edge.`);
+}
+/** A light as it stands with what is set. */
+function shownLight(id: string): LightSpec {
+  const own = Object.entries(pending.scene).flatMap(([pointer, value]) => {
+    const [, part, key, field, ...rest] = pointer.split('/');
+    return part === 'lights' && key === id && field && rest.length === 0 ? [[field, value]] : [];
+  });
+  return { ...shot.state!.document.lights[id], ...(Object.fromEntries(own) as object) } as LightSpec;
+}
+const isSoftened = ({ pointer, penumbra, state }: ToldLight) =>
+  pointer?.startsWith('/lights/') && penumbra !== null && state !== 'unlit';
+
 /** Values stand as set and not kept: the answer and the live look follow. */
-function set({ values }: ToldRemedy): void {
+const set = ({ values }: ToldRemedy): void => put(values);
+function put(values: ControlValues): void {
   for (const [pointer, value] of Object.entries(values)) {
     if (isOfDocument(pointer)) pending.put(shot.state!.document, pointer, value);
     else pending.sheets[current.sheetName][pointer] = value as null;
@@ -129,6 +158,19 @@ async function tryOut({ title, values }: ToldRemedy): Promise<void> {
           />
           <p v-if="light.verdict !== place.told.sentence">{{ light.verdict }}</p>
           <p class="dim num">{{ factsOf(light) }}</p>
+          <label v-if="isSoftened(light)" class="edge soft"
+            >Edge of its shadow here
+            <InputNumber
+              :model-value="+(1000 * light.penumbra!.metres).toPrecision(3)"
+              :min="0"
+              :max="1e6"
+              :max-fraction-digits="2"
+              suffix=" mm"
+              size="small"
+              :input-props="{ 'aria-label': `Edge of the shadow of ${light.name} here, millimetres` }"
+              title="Sets the size of the light for an edge as wide as this, as bright as it is"
+              @update:model-value="soften(light, $event)"
+          /></label>
           <ol v-if="light.blockers.length">
             <li v-for="one in light.blockers.slice(0, 4)" :key="one.id" class="soft">
               <span class="num">{{ long(one.metres) }}</span>
@@ -228,6 +270,16 @@ ol li {
 }
 ol .num {
   min-width: 4.5em;
+  text-align: right;
+}
+.edge {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  font-size: var(--small);
+}
+.edge :deep(input) {
+  width: 92px;
   text-align: right;
 }
 .remedy {
