@@ -1,4 +1,5 @@
 /** The examination of a render: family by family, cancelled, gone on with, and given up for one of them alone. */
+import { FAMILIES } from '../../core/diagnose/registry.ts';
 import { expect } from 'chai';
 import type { RunningWork } from '../../core/contracts/events.ts';
 import { Dusting, until } from './harness.ts';
@@ -26,7 +27,7 @@ describe('an examination', function () {
     await dusting.send(filesOf(await smallShot('EXAM-2')));
     await until('a family has looked', async () => (await renderOf('EXAM-2')).looked.length > 0);
     const { id, looked, toLook } = await renderOf('EXAM-2');
-    expect([...looked, ...toLook]).to.have.members(['Glass', 'Light that ends at a limit', 'Fireflies', 'Normals', 'Lighting', 'Noise']); // prettier-ignore
+    expect([...looked, ...toLook]).to.have.members(FAMILIES.filter(({ render }) => render).map(({ title }) => title)); // prettier-ignore
     const work = (await (await fetch(`${dusting.address}/api/work`)).json()) as RunningWork[];
     expect(work.find((one) => one.code === 'EXAM-2')).to.deep.include({ kind: 'examination', id });
     expect((await dusting.post(`/renders/${id}/examination/stop`)).status).to.equal(204);

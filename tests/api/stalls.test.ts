@@ -167,7 +167,9 @@ describe('stalls', function () {
       ),
     );
     await until('all are gone', async () => (await readdir(join(dusting.folder, 'uploads'))).length === 0, 20);
-    expect(readdirSync(join(dusting.folder, 'blobs')).filter((name) => name.endsWith('.part'))).to.deep.equal([]);
+    // One that is there for a moment is the server's, which tries now and then whether the disk can be written.
+    const halves = () => readdirSync(join(dusting.folder, 'blobs')).filter((name) => name.endsWith('.part'));
+    await until('no half of a file is left', async () => halves().length === 0, 5);
   });
 
   async function bring(name: string, bytes: Uint8Array, to = dusting) {
