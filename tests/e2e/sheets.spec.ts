@@ -8,8 +8,8 @@ const address = () => process.env.DUSTING_TEST_ADDRESS!;
 test('one dial is carried between sheets, and presets go out and come in', async ({ page }) => {
   await page.goto(`${address()}/shots/HA-010?panel=sheets`);
   const panel = page.getByRole('region', { name: 'Sheets' });
-  const final = panel.getByRole('spinbutton', { name: 'Samples, final' });
-  const preview = await panel.getByRole('spinbutton', { name: 'Samples, preview' }).inputValue();
+  const final = panel.getByRole('spinbutton', { name: 'Samples, final', exact: true });
+  const preview = await panel.getByRole('spinbutton', { name: 'Samples, preview', exact: true }).inputValue();
   await panel.getByRole('button', { name: 'Carry samples from preview to final' }).click();
   await expect(final).toHaveValue(preview);
   await expect(panel.getByRole('status')).toContainText('1 value set, not kept yet');

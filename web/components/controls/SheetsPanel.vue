@@ -265,7 +265,7 @@ watch(
                 v-for="[from, to, text] in CARRIES"
                 :key="text"
                 unstyled
-                class="bare sweep"
+                class="bare carry"
                 :aria-label="`Carry ${dial.label.toLowerCase()} from ${from} to ${to}`"
                 :title="`Set it in ${to} as in ${from}`"
                 @click="put(to, dial, shown(from, dial))"
@@ -387,6 +387,14 @@ h2 {
   font-size: var(--small);
   color: var(--care);
   border-bottom: 1px dotted;
+}
+.carry {
+  font-size: var(--small);
+  color: var(--soft);
+  border-bottom: 1px dotted;
+}
+.carry:hover {
+  color: var(--text);
 }
 .row > span {
   position: relative;

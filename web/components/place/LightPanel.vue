@@ -158,7 +158,7 @@ async function tryOut({ title, values }: ToldRemedy): Promise<void> {
           />
           <p v-if="light.verdict !== place.told.sentence">{{ light.verdict }}</p>
           <p class="dim num">{{ factsOf(light) }}</p>
-          <label v-if="isSoftened(light)" class="edge soft"
+          <label v-if="isSoftened(light)" class="softness soft"
             >Edge of its shadow here
             <InputNumber
               :model-value="+(1000 * light.penumbra!.metres).toPrecision(3)"
@@ -167,7 +167,7 @@ async function tryOut({ title, values }: ToldRemedy): Promise<void> {
               :max-fraction-digits="2"
               suffix=" mm"
               size="small"
-              :input-props="{ 'aria-label': `Edge of the shadow of ${light.name} here, millimetres` }"
+              :aria-label="`Edge of the shadow of ${light.name} here, millimetres`"
               title="Sets the size of the light for an edge as wide as this, as bright as it is"
               @update:model-value="soften(light, $event)"
           /></label>
@@ -272,13 +272,13 @@ ol .num {
   min-width: 4.5em;
   text-align: right;
 }
-.edge {
+.softness {
   display: flex;
   gap: 8px;
   align-items: center;
   font-size: var(--small);
 }
-.edge :deep(input) {
+.softness :deep(input) {
   width: 92px;
   text-align: right;
 }
