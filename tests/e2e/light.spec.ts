@@ -39,13 +39,14 @@ test('a missing shadow is asked about where it should fall, and is back once its
   const edge = panel.getByRole('spinbutton', { name: 'Edge of the shadow of window here, millimetres' });
   await edge.fill('500');
   await edge.press('Enter');
+  await edge.blur();
   await expect(panel).toContainText('Of version 1 with 4 values set');
   await expect(edge).toHaveValue(/^[4-7]\d\d mm$/);
 
   // From the keyboard, at another place; and from its address.
   await page.mouse.move(box.x + 0.1 * box.width, box.y + 0.1 * box.height);
   await page.keyboard.press('Shift+L');
-  await expect(panel).toContainText(/Lit by .*window \(50 %\)/);
+  await expect(panel).toContainText(/Lit by .*window \(5\d %\)/);
   await page.reload();
-  await expect(panel).toContainText(/Lit by .*window \(50 %\)/);
+  await expect(panel).toContainText(/Lit by .*window \(5\d %\)/);
 });
