@@ -8,7 +8,8 @@ import { settingsOf } from '../core/render/scene/scene.ts';
 import { compiledWithKernel } from '../host/kernel.ts';
 import { BadUse } from './bad-use.ts';
 import { openShot } from './open-shot.ts';
-import { numbersOption, parseOptions } from './options.ts';
+import { parseOptions } from './options.ts';
+import { pixelOption } from './pixel-option.ts';
 import { sheetOption } from './sheet-option.ts';
 
 export const ASK_USAGE = 'dusting ask <shot folder | scene> --pixel x,y [--light id] [--sheet preview|final] [--json]';
@@ -18,14 +19,10 @@ const OPTIONS = { pixel: { type: 'string' }, light: { type: 'string' }, sheet: {
 export async function askCommand(args: string[]): Promise<void> {
   const { values, positionals } = parseOptions(args, OPTIONS, ASK_USAGE);
   if (positionals.length !== 1) throw new BadUse(`Name one shot folder.\n${ASK_USAGE}`);
-  const pixel = numbersOption('pixel', values.pixel, ',', 2, '48,32') as [number, number] | undefined;
-  if (!pixel) throw new BadUse(`Name the pixel: --pixel x,y.\n${ASK_USAGE}`);
   const shot = await openShot(positionals[0], {});
   const { document } = shot;
   const sheet = document.sheets[sheetOption(values.sheet)];
-  const [x, y] = pixel;
-  if (x >= sheet.width || y >= sheet.height)
-    throw new BadUse(`--pixel ${x},${y} does not lie in the frame, ${sheet.width} × ${sheet.height} pixels.`);
+  const [x, y] = pixelOption(values.pixel, sheet, ASK_USAGE);
   const scene = compiledWithKernel(document, await shot.load(document), sheet);
   const row = values.light === undefined ? null : scene.lightIds.indexOf(values.light);
   if (row === -1)
@@ -52,7 +49,6 @@ function tell({
   indirect,
   leftOut,
 }: ToldPlace): string {
-  // prettier-ignore
   const behind = through.length > 0 ? `, through ${through.join(' and ')}` : '';
   return [
     `Pixel ${pixel.join(',')}: ${object.name}, ${metres(+away.toPrecision(3))} away${behind}.`,
@@ -77,7 +73,6 @@ function tellLight({
   blockers,
   remedies,
 }: ToldLight): string[] {
-  // prettier-ignore
   const facts = [
     `${number(arriving)} of ${number(unshadowed)} W/m²`,
     ...(away === null ? [] : [`${metres(+away.toPrecision(3))} away`]),

@@ -5,7 +5,8 @@ import { settingsOf } from '../core/render/scene/scene.ts';
 import { compiledWithKernel } from '../host/kernel.ts';
 import { BadUse } from './bad-use.ts';
 import { openShot } from './open-shot.ts';
-import { numbersOption, parseOptions, wholeOption } from './options.ts';
+import { parseOptions, wholeOption } from './options.ts';
+import { pixelOption } from './pixel-option.ts';
 import { sheetOption } from './sheet-option.ts';
 
 export const PATH_USAGE =
@@ -16,14 +17,10 @@ const OPTIONS = { pixel: { type: 'string' }, sample: { type: 'string', default: 
 export async function pathCommand(args: string[]): Promise<void> {
   const { values, positionals } = parseOptions(args, OPTIONS, PATH_USAGE);
   if (positionals.length !== 1) throw new BadUse(`Name one shot folder.\n${PATH_USAGE}`);
-  const pixel = numbersOption('pixel', values.pixel, ',', 2, '48,32');
-  if (!pixel) throw new BadUse(`Name the pixel: --pixel x,y.\n${PATH_USAGE}`);
   const shot = await openShot(positionals[0], {});
   const { document } = shot;
   const sheet = document.sheets[sheetOption(values.sheet)];
-  const [x, y] = pixel;
-  if (x >= sheet.width || y >= sheet.height)
-    throw new BadUse(`--pixel ${x},${y} does not lie in the frame, ${sheet.width} × ${sheet.height} pixels.`);
+  const [x, y] = pixelOption(values.pixel, sheet, PATH_USAGE);
   const sample = wholeOption('sample', values.sample, 0, sheet.samples - 1)!;
   const scene = compiledWithKernel(document, await shot.load(document), sheet);
   const told = tracePath(scene, settingsOf(sheet), x, y, sample);

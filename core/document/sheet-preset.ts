@@ -28,7 +28,6 @@ export function presetValues(
   document: ShotDocument,
   into: SheetName,
 ): { name: string; values: ControlValues } {
-  // prettier-ignore
   const { name, dials } = parsed(text);
   const unknown = Object.keys(dials).filter((pointer) => !DIALS.some((dial) => dial.pointer === pointer));
   if (unknown.length > 0)

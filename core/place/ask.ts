@@ -181,7 +181,6 @@ function lightAt(
   served: Served,
   everything: number,
 ): LightAtPlace {
-  // prettier-ignore
   const { rays } = walk;
   const notLit = whyNotLit(scene, place, row, walk);
   const full = unshadowed(rays);
@@ -296,7 +295,6 @@ function angleOf(
   rays: readonly WalkedRay[],
   middle: Triple,
 ): number | null {
-  // prettier-ignore
   const { lights } = scene;
   const o = row * LIGHT_STRIDE;
   const degrees = (radians: number) => (radians * 180) / Math.PI;

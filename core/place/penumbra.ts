@@ -50,7 +50,6 @@ export function widened(
   angle: number,
   metres: number | null,
 ): ControlValues | null {
-  // prettier-ignore
   const round = (value: number) => +value.toPrecision(3);
   if (light.kind === 'distant') return angle <= 180 ? { [`${pointer}/angle`]: round(angle) } : null;
   if (light.kind === 'mesh' || metres === null) return null;

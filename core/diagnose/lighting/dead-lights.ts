@@ -5,6 +5,7 @@
  */
 import { changeOf } from '../../figures/effect.ts';
 import { isDark } from '../../lights/is-dark.ts';
+import { placesOver } from '../../place/grid.ts';
 import { LightWalk, type Place } from '../../place/light-walk.ts';
 import { whyNotLit, type NotLit } from '../../place/ask.ts';
 import { predictChanges } from '../../predict/predict-change.ts';
@@ -42,10 +43,7 @@ const MISSED = 0.02;
 export function deadCases(input: RenderInput): DeadCase[] {
   const { document, scene, picture, sheet } = input;
   const walk = new LightWalk(scene, document, settingsOf(sheet));
-  const step = Math.max(1, Math.round(Math.sqrt((picture.width * picture.height) / PLACES)));
-  const places: Place[] = [];
-  for (let y = step >> 1; y < picture.height; y += step)
-    for (let x = step >> 1; x < picture.width; x += step) places.push(...[walk.surfaceAt(x, y)].filter((one) => one !== null)); // prettier-ignore
+  const places = placesOver(walk, picture, PLACES).places.map(({ place }) => place);
   if (places.length === 0) return [];
   const middle = [0, 1, 2].map((a) => median(places.map(({ point }) => point[a]))) as Triple;
   const ids = Object.entries(document.lights).flatMap(([id, light]) => (light.hidden || isDark(light) ? [] : [id]));
@@ -77,7 +75,6 @@ function deadBecause(
   row: number,
   places: Place[],
 ): Pick<DeadCase, 'why' | 'inside' | 'nearest'> | null {
-  // prettier-ignore
   const { scene } = walk;
   const reasons = new Set<NotLit>();
   let [isReached, nearest] = [false, Infinity];

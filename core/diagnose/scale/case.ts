@@ -2,7 +2,8 @@
 import { channel } from '../../data/picture.ts';
 import type { Triple } from '../../data/placement.ts';
 import type { ShotDocument } from '../../document/schema.ts';
-import { LightWalk, type Place } from '../../place/light-walk.ts';
+import { placesOver, type GridPlace } from '../../place/grid.ts';
+import { LightWalk } from '../../place/light-walk.ts';
 import { percentile } from '../../picture/measured.ts';
 import { IS_FLOOR, settingsOf } from '../../render/scene/scene.ts';
 import type { Case, RenderInput } from '../family.ts';
@@ -78,18 +79,12 @@ function shortRays({ scene, document, sheet, picture }: RenderInput): ShortRaysC
 function coarsePositions({ scene, document, sheet, picture }: RenderInput): CoarseCase[] {
   if (sheet.precision !== 'single') return [];
   const walk = new LightWalk(scene, document, settingsOf(sheet));
-  const step = Math.max(1, Math.round(Math.sqrt((picture.width * picture.height) / PLACES)));
-  const places: { pixel: number; place: Place }[] = [];
-  for (let y = step >> 1; y < picture.height; y += step)
-    for (let x = step >> 1; x < picture.width; x += step) {
-      const place = walk.surfaceAt(x, y);
-      if (place) places.push({ pixel: y * picture.width + x, place });
-    }
+  const { step, places } = placesOver(walk, picture, PLACES);
   const coarse = places.filter(({ place }) => spacing(place.point) > SHAKES * place.pixel);
   if (coarse.length < Math.max(2, SOME * places.length)) return [];
   const middle = [0, 1, 2].map((a) => Math.round(percentile(places.map(({ place }) => place.point[a]), 0.5))) as Triple; // prettier-ignore
   const worst = coarse.map(({ place }) => place).sort((a, b) => spacing(b.point) / b.pixel - spacing(a.point) / a.pixel)[coarse.length >> 1]; // prettier-ignore
-  const block = coarse.flatMap(({ pixel }) => blockAbout(pixel, picture.width, picture.height, step));
+  const block = coarse.flatMap((at) => blockAbout(at, picture.width, picture.height, step));
   const mask = maskOf(picture, block);
   return [
     {
@@ -115,8 +110,8 @@ export function spacing(point: Triple): number {
   return largest > 0 ? 2 ** (Math.floor(Math.log2(largest)) - 23) : 0;
 }
 
-function blockAbout(pixel: number, width: number, height: number, step: number): number[] {
-  const [x0, y0] = [(pixel % width) - (step >> 1), Math.floor(pixel / width) - (step >> 1)];
+function blockAbout(at: GridPlace, width: number, height: number, step: number): number[] {
+  const [x0, y0] = [at.x - (step >> 1), at.y - (step >> 1)];
   const out: number[] = [];
   for (let y = Math.max(0, y0); y < Math.min(height, y0 + step); y++)
     for (let x = Math.max(0, x0); x < Math.min(width, x0 + step); x++) out.push(y * width + x);

@@ -68,7 +68,7 @@ interface Gap {
 }
 
 function missingCases(input: RenderInput, survey: Survey): MissingCase[] {
-  const { document, scene, sheet, picture } = input;
+  const { document, scene, picture } = input;
   const groups = new Map<string, { switches: SwitchId[]; gaps: Gap[] }>();
   const key = keyOf(input, survey)?.row;
   for (const at of survey.places)
@@ -99,7 +99,7 @@ function missingCases(input: RenderInput, survey: Survey): MissingCase[] {
         passes: ['beauty', 'diffuse.direct'],
         objects: [...new Set(gaps.flatMap(({ casters }) => casters.map((n) => document.objects[scene.objectIds[n]].name || scene.objectIds[n])))], // prettier-ignore
         switches,
-        kept: { ...keptOf(input, gaps, switches), rayDistance: sheet.rayDistance },
+        kept: keptOf(input, gaps, switches),
         stops: median,
         most: Math.max(...stops),
         share,

@@ -6,7 +6,6 @@ export function pointerOfLight(
   { document, scene }: { document: ShotDocument; scene: CompiledScene },
   row: number,
 ): string | null {
-  // prettier-ignore
   const id = scene.lightIds[row];
   if (Object.hasOwn(document.lights, id)) return `/lights/${id}`;
   return id === 'environment' || id === 'sun of the sky' ? '/environment' : null;

@@ -4,9 +4,8 @@
  */
 import { channel } from '../../data/picture.ts';
 import { askPlace, type LightAtPlace } from '../../place/ask.ts';
-import { LightWalk, type Place } from '../../place/light-walk.ts';
-import { settingsOf } from '../../render/scene/scene.ts';
-import { EMITS, IS_GLASS } from '../../render/scene/scene.ts';
+import { LightWalk, unshadowed, type Place } from '../../place/light-walk.ts';
+import { EMITS, IS_GLASS, settingsOf } from '../../render/scene/scene.ts';
 import { luminancePlane } from '../../picture/measured.ts';
 import type { RenderInput } from '../family.ts';
 
@@ -61,7 +60,6 @@ function lightsThatMatter(
   { width, height }: { width: number; height: number },
   step: number,
 ): number[] {
-  // prettier-ignore
   const { lightCount } = walk.scene;
   const rows = Array.from({ length: lightCount }, (_, row) => row);
   if (lightCount <= MOST_LIGHTS) return rows;
@@ -70,7 +68,7 @@ function lightsThatMatter(
     for (let x = step; x < width; x += step * 4) {
       const place = walk.surfaceAt(x, y);
       if (!place) continue;
-      for (const row of rows) brought[row] += walk.towards(place, row, 1).rays.reduce((sum, { light }) => sum + light, 0); // prettier-ignore
+      for (const row of rows) brought[row] += unshadowed(walk.towards(place, row, 1).rays);
     }
   return rows.sort((a, b) => brought[b] - brought[a] || a - b).slice(0, MOST_LIGHTS).sort((a, b) => a - b); // prettier-ignore
 }
@@ -89,7 +87,6 @@ export function maskOfPlaces(
   step: number,
   places: readonly SurveyedPlace[],
 ): Uint8Array {
-  // prettier-ignore
   const mask = new Uint8Array(width * height);
   for (const { x, y } of places)
     for (let row = y; row < Math.min(height, y + step); row++) mask.fill(1, row * width + x, row * width + Math.min(width, x + step)); // prettier-ignore

@@ -128,7 +128,6 @@ function verdictOf(
   light: LightAtPlace,
   kept: Kept,
 ): { state: LightState; cause: CauseId | null; verdict: string } {
-  // prettier-ignore
   const { scene, document } = walk;
   const { notLit, missing, arriving, unshadowed, contrast, penumbra } = light;
   if (notLit) return { state: 'unlit', cause: CAUSE_OF[notLit], verdict: tellUnlit(walk, answer, light, kept) };
@@ -153,7 +152,9 @@ function verdictOf(
   if (inside >= 0 && light.blockers.some(({ object }) => object === inside))
     return { state: 'shaded', cause: 'lighting.light-inside-object', verdict: `It stands inside ${namesOf(document, [scene.objectIds[inside]])[0]}, which holds its light back.` }; // prettier-ignore
   const glass = glassIn(walk, light);
-  if (glass.length > 0 && glass[0].object === light.blockers.find(({ blocks }) => blocks)?.object)
+  // Where something opaque stands behind it as well, glass that lets light through changes nothing.
+  const isOpaque = light.blockers.some((one) => one.blocks && one.share >= LIT && !glass.includes(one));
+  if (glass.length > 0 && !isOpaque)
     return { state: 'shaded', cause: 'glass.blocks-shadow-rays', verdict: `${capital(listed(namesOf(document, glass.map(({ object }) => scene.objectIds[object]))))} ${glass.length === 1 ? 'is glass that stops' : 'are glass that stops'} shadow rays: what comes through is found by chance alone.` }; // prettier-ignore
   const isFaint = contrast !== null && contrast < FAINT;
   return {
@@ -185,7 +186,6 @@ function tellUnlit(
   { notLit, metres }: LightAtPlace,
   { light, lightPointer }: Kept,
 ): string {
-  // prettier-ignore
   const [object] = namesOf(document, [scene.objectIds[place.object]]);
   switch (notLit!) {
     case 'faces-away':
