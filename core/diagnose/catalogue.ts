@@ -11,7 +11,7 @@ export const CATALOGUE = {
   shadows: ['light-casts-none', 'object-casts-none', 'receiver-takes-none', 'not-linked', 'distance-too-short', 'distance-too-coarse', 'light-too-wide', 'drowned-by-fill', 'colour-too-light', 'blocked-elsewhere', 'seen-through', 'map-distance', 'map-resolution', 'map-bias', 'map-leak', 'jagged'],
   lighting: ['nothing-lights', 'nothing-in-view', 'light-at-zero', 'light-hidden', 'light-inside-object', 'light-turned-away', 'light-out-of-reach', 'linked-away', 'environment-missing', 'environment-too-dark', 'environment-coarse', 'environment-seam', 'background-tied', 'overexposed', 'direct-only', 'flat-sides', 'display-curve-twice', 'display-curve-missing', 'display-picture-as-light'],
   scale: ['single-precision', 'offset-in-transforms', 'offset-in-vertices', 'pivot-far', 'camera-near', 'camera-far', 'ray-distance', 'units-wrong'],
-  motion: ['static-flag', 'half-baked-transform', 'stale-cache', 'samples-without-motion'],
+  motion: ['static-flag', 'no-blur', 'too-few-samples', 'half-baked-transform', 'stale-cache', 'samples-without-motion'],
   normals: ['reversed', 'mixed-winding', 'faceted', 'one-sided', 'against-faces', 'invalid'],
   displacement: ['too-little-geometry', 'too-much-geometry', 'scale-too-large', 'scale-too-small', 'rest-level', 'clipped-range', 'bounds-too-small', 'self-intersecting', 'bump-in-its-place'],
   seams: ['uv-rule', 'no-padding', 'tile-missing', 'tile-edge', 'sides-differ', 'filter-across', 'split-normals', 'scale-differs'],

@@ -8,6 +8,7 @@ import { fireflies } from './fireflies/definition.ts';
 import { glass } from './glass/definition.ts';
 import { lighting } from './lighting/definition.ts';
 import { limits } from './limits/definition.ts';
+import { motion } from './motion/definition.ts';
 import { noise } from './noise/definition.ts';
 import { normals } from './normals/definition.ts';
 import { scale } from './scale/definition.ts';
@@ -18,6 +19,7 @@ export const FAMILIES: readonly Family[] = checked([
   limits,
   scale,
   lighting,
+  motion,
   shadows,
   fireflies,
   normals,

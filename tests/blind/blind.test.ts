@@ -5,7 +5,7 @@
 import process from 'node:process';
 import { expect } from 'chai';
 import { atSize } from '../unit/size.ts';
-import { FAULTS } from './faults.ts';
+import { FAULTS } from './faults/registry.ts';
 import { drawCase, judge, tryFirst, type Judged, type Tried } from './judge.ts';
 
 /** These stand for all in `npm test`. */

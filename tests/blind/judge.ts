@@ -11,7 +11,7 @@ import { diagnoseRender } from '../../core/diagnose/run.ts';
 import { changeOf, sidesOf } from '../../core/figures/effect.ts';
 import type { Effect } from '../../core/contracts/figures.ts';
 import { inputOf, renderShot, tryRemedy, type BenchShot } from '../unit/bench-shot.ts';
-import type { Fault } from './faults.ts';
+import type { Fault } from './faults/registry.ts';
 import { Draft, Draw } from './shots.ts';
 
 export interface BlindCase {

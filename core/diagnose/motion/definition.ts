@@ -1,0 +1,83 @@
+/** Motion: what moves in the document and stands still in the render, blur that is not there or off its way. */
+import { ofRenders, type Family, type Words } from '../family.ts';
+import { capital, listed } from '../words.ts';
+import { motionCases, type ArcCase, type IdleCase, type MotionCase, type SharpCase, type StillCase } from './case.ts';
+import { noBlur } from './causes/no-blur.ts';
+import { samplesWithoutMotion } from './causes/samples-without-motion.ts';
+import { staticFlag } from './causes/static-flag.ts';
+import { tooFewSamples } from './causes/too-few-samples.ts';
+import { blur } from './remedies/blur.ts';
+import { motionSamples } from './remedies/motion-samples.ts';
+import { turnOn } from './remedies/turn-on.ts';
+
+export const motion: Family = {
+  id: 'motion',
+  title: 'Motion',
+  healthy: 'What moves is rendered moving.',
+  isEarly: true,
+  render: ofRenders<MotionCase>({
+    needs: () => ['beauty', 'error.beauty', 'object', 'object.coverage', 'motion'],
+    cases: motionCases,
+    causes: [staticFlag, noBlur, tooFewSamples, samplesWithoutMotion],
+    remedies: [turnOn, blur, motionSamples],
+    tell,
+    dials: ({ kind }) => (kind === 'still' ? [] : [{ pointer: '/motion/samples', needs: null, note: null }]),
+    evidence: (of) => (of.kind === 'idle' ? [] : [{ kind: 'table', title: 'Across the picture', columns: ['', 'pixels'], rows: rowsOf(of) }]), // prettier-ignore
+  }),
+};
+
+const pixels = (n: number): string => (n < 10 ? n.toFixed(1) : n.toFixed(0));
+
+function rowsOf(of: StillCase | SharpCase | ArcCase): [string, number][] {
+  const round = (n: number) => +n.toPrecision(3);
+  if (of.kind === 'arc') return [['off its way', round(of.off)]];
+  const travels: [string, number] = ['from this frame to the next', round(of.travels)];
+  return of.kind === 'sharp' ? [travels] : [travels, ['from where it stands to where its keys put it', round(of.away)]];
+}
+
+function tell(of: MotionCase): Words {
+  switch (of.kind) {
+    case 'still':
+      return tellStill(of);
+    case 'sharp':
+      return tellSharp(of);
+    case 'arc':
+      return tellArc(of);
+    case 'idle':
+      return tellIdle(of);
+  }
+}
+
+function tellStill({ name, keys, deforms, travels, away }: StillCase): Words {
+  const way = travels >= 0.5 ? `Its keys take it ${pixels(travels)} pixels across the picture from this frame to the next.` : deforms ? 'Its shape changes from key to key.' : 'It moves in other frames of its keys.'; // prettier-ignore
+  const place = away >= 1 ? `In this frame they put it ${pixels(away)} pixels from where it stands.` : '';
+  return {
+    sentence: `${capital(name)} has ${keys} keys and is rendered still.`,
+    headline: `${capital(name)} is marked static`,
+    why: [way, place, 'The mark wins over the keys.'].filter(Boolean).join(' '),
+  };
+}
+
+function tellSharp({ by, objects, travels }: SharpCase): Words {
+  return {
+    sentence: `${capital(listed(objects))} ${objects.length === 1 ? 'moves' : 'move'} ${pixels(travels)} pixels a frame and ${objects.length === 1 ? 'is' : 'are'} rendered sharp.`,
+    headline: by === 'shutter' ? 'The shutter is open for no time' : 'One motion sample does not blur',
+    why: 'Without blur, fast motion strobes from frame to frame.',
+  };
+}
+
+function tellArc({ name, samples, off }: ArcCase): Words {
+  return {
+    sentence: `The blur of ${name} is up to ${pixels(off)} pixels off its way.`,
+    headline: `${samples} motion samples draw a turn as ${samples === 2 ? 'a straight line' : `${samples - 1} straight lines`}`,
+    why: 'Between two places in the shutter an object moves straight; one that turns far is cut short.',
+  };
+}
+
+function tellIdle({ samples, moves }: IdleCase): Words {
+  return {
+    sentence: `${samples} motion samples are set, and nothing is seen to move.`,
+    headline: moves ? 'What moves is not seen to while the shutter is open' : 'No object of the shot moves',
+    why: 'They change nothing in the picture. Renderers that keep a copy of everything for each of them pay in memory and time.',
+  };
+}

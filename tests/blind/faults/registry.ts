@@ -1,0 +1,25 @@
+/** All faults that are planted; what a cause is called stands in `core/diagnose/catalogue.ts`. A family is a file and a line here. */
+import { noiseFaults } from './noise.ts';
+import { firefliesFaults } from './fireflies.ts';
+import { limitsFaults } from './limits.ts';
+import { surfacesFaults } from './surfaces.ts';
+import { darkFaults } from './dark.ts';
+import { shadowsFaults } from './shadows.ts';
+import { lightingFaults } from './lighting.ts';
+import { scaleFaults } from './scale.ts';
+import { motionFaults } from './motion.ts';
+import type { Fault } from './fault.ts';
+
+export type { Fault };
+
+export const FAULTS: Fault[] = [
+  ...noiseFaults,
+  ...firefliesFaults,
+  ...limitsFaults,
+  ...surfacesFaults,
+  ...darkFaults,
+  ...shadowsFaults,
+  ...lightingFaults,
+  ...scaleFaults,
+  ...motionFaults,
+];
