@@ -42,6 +42,8 @@ export type RepairWork =
   | { kind: 'mend meshes'; how: MeshMend; meshes: string[] }
   /** Objects whose stretch, shear or mirroring goes into meshes of their own. */
   | { kind: 'carry transforms'; objects: string[] }
+  /** Objects whose pivot goes into the middle of their mesh. */
+  | { kind: 'centre pivots'; objects: string[] }
   /** Maps by id, each with the texels along one side of the image it becomes. */
   | { kind: 'bake maps'; texels: Record<string, number> }
   /** Endless floors by id, each with the side in metres of the square it becomes. */

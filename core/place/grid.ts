@@ -22,3 +22,26 @@ export function placesOver(walk: LightWalk, { width, height }: { width: number; 
     }
   return { step, places };
 }
+
+/**
+ * A byte a pixel, 1 in the blocks that places stand for.
+ * @param step pixels on a side of a block
+ * @param places upper left corners of their blocks
+ */
+export function maskOfBlocks(
+  { width, height }: { width: number; height: number },
+  step: number,
+  places: readonly { x: number; y: number }[],
+): Uint8Array {
+  const mask = new Uint8Array(width * height);
+  for (const { x, y } of places)
+    for (let row = y; row < Math.min(height, y + step); row++)
+      mask.fill(1, row * width + x, row * width + Math.min(width, x + step));
+  return mask;
+}
+
+/** Upper left corner of the block of a place in its middle. */
+export const cornerOf = ({ x, y }: { x: number; y: number }, step: number) => ({
+  x: x - (step >> 1),
+  y: y - (step >> 1),
+});

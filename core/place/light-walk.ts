@@ -83,6 +83,12 @@ export interface Place {
   through: number[];
 }
 
+/** Metres along the camera's axis; `far` may be Infinity. */
+export interface Clip {
+  near: number;
+  far: number;
+}
+
 /** A surface between a place and a light. */
 export interface Hit {
   object: number;
@@ -154,9 +160,10 @@ export class LightWalk {
   /**
    * What the middle of a pixel shows, glass being looked through straight on.
    * @param x and `y`: pixels of the full frame, fractions allowed
+   * @param clip planes along the camera's axis, metres; its own by default
    * @returns null where it shows no surface
    */
-  surfaceAt(x: number, y: number): Place | null {
+  surfaceAt(x: number, y: number, clip: Clip = this.clip): Place | null {
     const { scene, settings, rays, shading, ray } = this;
     const { camera } = scene;
     const px = (2 * (x + 0.5)) / settings.width - 1;
@@ -164,11 +171,11 @@ export class LightWalk {
     const step = [0, 1, 2].map((a) => camera[CAMERA_AHEAD + a] + px * camera[CAMERA_RIGHT + a] + py * camera[CAMERA_UP + a]); // prettier-ignore
     const length = Math.hypot(...step);
     for (let a = 0; a < 3; a++) {
-      ray[a] = camera[a] + camera[CAMERA_NEAR] * step[a];
+      ray[a] = camera[a] + clip.near * step[a];
       ray[3 + a] = step[a] / length;
     }
     rays.slice = scene.slices >> 1;
-    const far = Math.min((camera[CAMERA_FAR] - camera[CAMERA_NEAR]) * length, settings.rayDistance);
+    const far = Math.min((clip.far - clip.near) * length, settings.rayDistance);
     const through: number[] = [];
     let hit = rays.closest(ray[0], ray[1], ray[2], ray[3], ray[4], ray[5], far, CAMERA_RAY);
     while (hit && this.isPassed()) {
@@ -177,7 +184,7 @@ export class LightWalk {
       hit = rays.closestAfter(rays.t, rays.instance, rays.triangle);
     }
     if (!hit) return null;
-    const metres = rays.t + camera[CAMERA_NEAR] * length;
+    const metres = rays.t + clip.near * length;
     shading.hit(ray, 0, false);
     return {
       point: [...shading.point] as Triple,
@@ -190,6 +197,12 @@ export class LightWalk {
       lift: shading.rayOffset,
       through,
     };
+  }
+
+  /** The camera's own planes. */
+  get clip(): Clip {
+    const { camera } = this.scene;
+    return { near: camera[CAMERA_NEAR], far: camera[CAMERA_FAR] };
   }
 
   /** Where the frame shows a point, full-frame pixels; null behind the camera. */

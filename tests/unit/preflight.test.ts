@@ -121,6 +121,8 @@ const FAULTS: [string, (scene: SourceScene) => void, string, string[]?][] = [
   ['scene-units', (s) => { s.metresPerUnit = 0.01; }, 'yard.usda'],
   ['scene-scale', (s) => { for (const n of s.nodes) n.world = n.world.map((v, i) => (i % 4 < 3 && i < 12 ? v * 1e-4 : v)); }, 'yard.usda'],
   ['far-from-origin', (s) => { node(s, '/yard/hive').world = translation(0, 0, 5000); }, '/yard/hive'],
+  ['offset-in-vertices', (s) => { const { poly } = meshOf(s, '/yard/hive'); poly.points = poly.points.map((v, i) => (i % 3 === 0 ? v * 0.001 + 4000 : v)); node(s, '/yard/hive').world = translation(-4000, 0, 0); }, '/yard/hive', ['pivot-far']],
+  ['pivot-far', (s) => { const { poly } = meshOf(s, '/yard/lid'); poly.points = poly.points.map((v, i) => (i % 3 === 0 ? v + 512 : v)); node(s, '/yard/lid').world = translation(-512, 0, 0); }, '/yard/lid'],
   ['position-not-finite', (s) => { meshOf(s, '/yard/lid').poly.points[4] = NaN; }, '/yard/lid'],
   ['transform-left-on-object', (s) => { node(s, '/yard/lid').local = [1000, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1]; }, '/yard/lid'],
   ['transform-negative', (s) => { node(s, '/yard/lid').world = [-1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1]; }, '/yard/lid'],

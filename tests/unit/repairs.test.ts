@@ -83,6 +83,30 @@ describe('repairs', () => {
     expect(await placed('after', after.objects.pane0.mesh!)).to.deep.equal(await placed('before', 'pane'));
   });
 
+  it('put pivots amid their meshes: every point stays where it was, keys go along, one mesh is made for all that wear it', async () => {
+    const shot = await smallShot('R');
+    const { document } = shot;
+    const far = translation(1500, -20, 700);
+    const made = new NewFiles(document, reader(shot));
+    const before = trianglesOf(await made.mesh('pane')).positions;
+    for (const id of ['pane0', 'pane1']) document.objects[id].transform = multiply(rotationY(30), far);
+    document.objects.pane1.keys = [{ frame: 1, transform: far, mesh: null }, { frame: 2, transform: rotationY(9), mesh: null }]; // prettier-ignore
+    const { patch, files } = await carryOut(document, byWork('centre', { kind: 'centre pivots', objects: ['pane0', 'pane1'] }), reader(shot)); // prettier-ignore
+    const after = patched(document, patch);
+    const [mesh] = new Set([after.objects.pane0.mesh!, after.objects.pane1.mesh!]);
+    expect(after.objects.pane1.mesh, 'one mesh for both').to.equal(mesh);
+    const there = new NewFiles(after, async (path) => files.get(path) ?? null);
+    const { positions } = trianglesOf(await there.mesh(mesh));
+    const middle = [0, 1, 2].map((a) => Math.max(...positions.filter((_, i) => i % 3 === a)) + Math.min(...positions.filter((_, i) => i % 3 === a))); // prettier-ignore
+    expect(Math.max(...middle.map(Math.abs))).to.be.below(1e-6);
+    const placed = (m: number[], p: ArrayLike<number>) => [0, 1, 2].map((a) => m[a] * p[0] + m[4 + a] * p[1] + m[8 + a] * p[2] + m[12 + a]); // prettier-ignore
+    const pairs = [[document.objects.pane0.transform, after.objects.pane0.transform], ...[0, 1].map((k) => [document.objects.pane1.keys[k].transform, after.objects.pane1.keys[k].transform])]; // prettier-ignore
+    for (const [was, is] of pairs)
+      for (let v = 0; v < before.length; v += 3)
+        placed(was, before.subarray(v, v + 3)).forEach((c, a) => expect(placed(is, positions.subarray(v, v + 3))[a]).to.be.closeTo(c, 1e-6)); // prettier-ignore
+    expect(canonicalText(applyPatch(after, invertPatch(document, patch)))).to.equal(canonicalText(document));
+  });
+
   it('overwrite no file that is there, however often they are carried out', async () => {
     const shot = await smallShot('R');
     const mend = byWork('mend', { kind: 'mend meshes', how: 'mend normals', meshes: ['pane'] });

@@ -26,6 +26,8 @@ export const useProbe = defineStore('probe', () => {
   const isHeld = ref(false);
   let timer: ReturnType<typeof setTimeout> | null = null;
   let reading: Promise<void> = Promise.resolve();
+  /** What is read last is shown, whatever comes in later. */
+  let asked = 0;
 
   function look(source: Probed, x: number, y: number): void {
     if (isHeld.value || (at.value?.x === x && at.value.y === y && at.value.key === source.key)) return;
@@ -35,27 +37,29 @@ export const useProbe = defineStore('probe', () => {
   }
 
   async function read(source: Probed, x: number, y: number): Promise<void> {
+    const own = ++asked;
     const found = await (source.render
       ? ofRender(source.render.id, x, y, radius.value)
       : desk.ask('values', { key: source.key, x, y, radius: radius.value }).catch(() => null));
-    if (at.value?.x === x && at.value.y === y)
-      values.value = found && found.channels.length ? { ...found, source } : null;
+    if (own === asked) values.value = found && found.channels.length ? { ...found, source } : null;
   }
 
-  /** Another area about the pixel that stands there, held or not. */
-  watch(radius, () => {
+  /** The pixel that stands there is read anew, held or not: of another area, or of a picture that has got on. */
+  function again(source: Probed): void {
     const now = values.value;
-    if (!now) return;
-    at.value = { x: now.x, y: now.y, key: now.source.key };
-    void read(now.source, now.x, now.y);
-  });
+    if (now?.source.key !== source.key) return;
+    void read(source, now.x, now.y);
+  }
+  watch(radius, () => values.value && again(values.value.source));
 
   /** Resolves when the value of the pixel that was looked at last is here, or takes too long. */
   const settled = (): Promise<void> => Promise.race([reading, new Promise<void>((late) => setTimeout(late, PATIENCE_MS))]); // prettier-ignore
 
   function leave(): void {
     if (timer) clearTimeout(timer);
-    if (!isHeld.value) at.value = null;
+    if (isHeld.value) return;
+    at.value = null;
+    asked += 1;
   }
 
   /** The values by channel; null where nothing is read. */
@@ -63,7 +67,7 @@ export const useProbe = defineStore('probe', () => {
     () => values.value && Object.fromEntries(values.value.channels.map(({ name, mean }) => [name, mean])),
   );
 
-  return { at, values, byChannel, radius, isHeld, look, leave, settled };
+  return { at, values, byChannel, radius, isHeld, look, leave, settled, again };
 });
 
 async function ofRender(id: number, x: number, y: number, radius: number): Promise<Values | null> {

@@ -1,13 +1,16 @@
 /** What the sheet does to distances: rays that end before what is in view, and positions too coarse so far from the origin. */
+import { spacing } from '../../data/float32.ts';
 import { channel } from '../../data/picture.ts';
 import type { Triple } from '../../data/placement.ts';
 import type { ShotDocument } from '../../document/schema.ts';
-import { placesOver, type GridPlace } from '../../place/grid.ts';
+import { cornerOf, maskOfBlocks, placesOver, type GridPlace } from '../../place/grid.ts';
 import { LightWalk } from '../../place/light-walk.ts';
 import { percentile } from '../../picture/measured.ts';
+import { poseAt } from '../../render/compile/motion.ts';
 import { IS_FLOOR, settingsOf } from '../../render/scene/scene.ts';
 import type { Case, RenderInput } from '../family.ts';
 import { maskOf, regionOf } from '../regions.ts';
+import { clipCases, type ClipCase } from './clip.ts';
 
 export interface ShortRaysCase extends Case {
   kind: 'rays';
@@ -27,11 +30,13 @@ export interface CoarseCase extends Case {
   pixel: number;
   /** Share of the places where a step is that much of a pixel. */
   share: number;
+  /** Metres from the origin that placements hold, and vertices from the origins of their meshes; the most of what is too coarse. */
+  offset: { transforms: number; vertices: number };
   /** Whole metres, about the middle of what is seen. */
   middle: Triple;
 }
 
-export type ScaleCase = ShortRaysCase | CoarseCase;
+export type ScaleCase = ShortRaysCase | CoarseCase | ClipCase;
 
 /** Share of a pixel's rays that must be cut, and of the picture's pixels. */
 const CUT = 0.02;
@@ -43,7 +48,7 @@ const SHAKES = 0.1;
 const SOME = 0.05;
 
 export function scaleCases(input: RenderInput): ScaleCase[] {
-  return [...shortRays(input), ...coarsePositions(input)];
+  return [...clipCases(input), ...shortRays(input), ...coarsePositions(input)];
 }
 
 function shortRays({ scene, document, sheet, picture }: RenderInput): ShortRaysCase[] {
@@ -80,12 +85,11 @@ function coarsePositions({ scene, document, sheet, picture }: RenderInput): Coar
   if (sheet.precision !== 'single') return [];
   const walk = new LightWalk(scene, document, settingsOf(sheet));
   const { step, places } = placesOver(walk, picture, PLACES);
-  const coarse = places.filter(({ place }) => spacing(place.point) > SHAKES * place.pixel);
+  const coarse = places.filter(({ place }) => stepAt(place.point) > SHAKES * place.pixel);
   if (coarse.length < Math.max(2, SOME * places.length)) return [];
   const middle = [0, 1, 2].map((a) => Math.round(percentile(places.map(({ place }) => place.point[a]), 0.5))) as Triple; // prettier-ignore
-  const worst = coarse.map(({ place }) => place).sort((a, b) => spacing(b.point) / b.pixel - spacing(a.point) / a.pixel)[coarse.length >> 1]; // prettier-ignore
-  const block = coarse.flatMap((at) => blockAbout(at, picture.width, picture.height, step));
-  const mask = maskOf(picture, block);
+  const worst = coarse.map(({ place }) => place).sort((a, b) => stepAt(b.point) / b.pixel - stepAt(a.point) / a.pixel)[coarse.length >> 1]; // prettier-ignore
+  const mask = maskOfBlocks(picture, step, coarse.map((at) => cornerOf(at, step))); // prettier-ignore
   return [
     {
       key: 'scale.single-precision',
@@ -96,24 +100,25 @@ function coarsePositions({ scene, document, sheet, picture }: RenderInput): Coar
       passes: ['position', 'beauty'],
       document,
       away: Math.hypot(...worst.point),
-      step: spacing(worst.point),
+      step: stepAt(worst.point),
       pixel: worst.pixel,
       share: coarse.length / places.length,
+      offset: offsetOf(document, scene, coarse),
       middle,
     },
   ];
 }
 
-/** Metres between neighbouring numbers of 32 bits at the largest coordinate: 2^(e − 23). Source: IEEE 754-2019, binary32. */
-export function spacing(point: Triple): number {
-  const largest = Math.max(...point.map(Math.abs));
-  return largest > 0 ? 2 ** (Math.floor(Math.log2(largest)) - 23) : 0;
-}
+/** Metres between neighbouring positions of 32 bits, by the largest coordinate. */
+export const stepAt = (point: Triple): number => spacing(Math.max(...point.map(Math.abs)));
 
-function blockAbout(at: GridPlace, width: number, height: number, step: number): number[] {
-  const [x0, y0] = [at.x - (step >> 1), at.y - (step >> 1)];
-  const out: number[] = [];
-  for (let y = Math.max(0, y0); y < Math.min(height, y0 + step); y++)
-    for (let x = Math.max(0, x0); x < Math.min(width, x0 + step); x++) out.push(y * width + x);
-  return out;
+/** Where the distance of places from the origin comes from: the placement of their objects, or the vertices. */
+function offsetOf(document: ShotDocument, scene: RenderInput['scene'], places: GridPlace[]): CoarseCase['offset'] {
+  const offset = { transforms: 0, vertices: 0 };
+  for (const { place } of places) {
+    const { transform } = poseAt(document.objects[scene.objectIds[place.object]], document.frame);
+    offset.transforms = Math.max(offset.transforms, Math.hypot(transform[12], transform[13], transform[14]));
+    offset.vertices = Math.max(offset.vertices, Math.hypot(...place.point.map((v, a) => v - transform[12 + a])));
+  }
+  return offset;
 }

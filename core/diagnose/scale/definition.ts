@@ -1,34 +1,84 @@
-/** Scale and distance: rays that end too soon, and positions that are too coarse so far out. */
+/** Scale and distance: planes and rays that end too soon, and positions that are too coarse so far out. */
 import { changeOf } from '../../figures/effect.ts';
 import { metres } from '../../intake/preflight/tell.ts';
+import type { Evidence } from '../../contracts/finding.ts';
 import { ofRenders, type Family, type Words } from '../family.ts';
-import { percent } from '../words.ts';
+import { listed, percent } from '../words.ts';
 import { scaleCases, type CoarseCase, type ScaleCase, type ShortRaysCase } from './case.ts';
+import { cameraFar } from './causes/camera-far.ts';
+import { cameraNear } from './causes/camera-near.ts';
+import { offsetInTransforms } from './causes/offset-in-transforms.ts';
+import { offsetInVertices } from './causes/offset-in-vertices.ts';
 import { rayDistance } from './causes/ray-distance.ts';
 import { singlePrecision } from './causes/single-precision.ts';
+import type { ClipCase } from './clip.ts';
+import { clip } from './remedies/clip.ts';
 import { farther } from './remedies/farther.ts';
 import { finer } from './remedies/finer.ts';
 
 export const scale: Family = {
   id: 'scale',
   title: 'Scale and distance',
-  healthy: 'Rays reach what is in view, and positions are finer than pixels.',
+  healthy: 'The camera and its rays reach what is in view, and positions are finer than pixels.',
   isEarly: true,
   render: ofRenders<ScaleCase>({
     needs: () => ['beauty', 'error.beauty', 'cut.distance'],
     cases: scaleCases,
-    causes: [rayDistance, singlePrecision],
-    remedies: [farther, finer],
+    causes: [cameraNear, cameraFar, rayDistance, singlePrecision, offsetInTransforms, offsetInVertices],
+    remedies: [clip, farther, finer],
     figure: 'brightness',
     goesWith: (effect) => Math.min(1, Math.abs(changeOf(effect, 'brightness') ?? 0)),
-    tell: (of) => (of.kind === 'rays' ? tellRays(of) : tellCoarse(of)),
-    dials: (of) => [of.kind === 'rays' ? { pointer: '/rayDistance', needs: null, note: null } : { pointer: '/precision', needs: null, note: null }], // prettier-ignore
-    evidence: (of) =>
-      of.kind === 'rays'
-        ? [{ kind: 'map', title: 'Light that ends by distance', pass: 'cut.distance', legend: [] }]
-        : [{ kind: 'table', title: 'Positions against pixels', columns: ['', 'mm'], rows: [['between neighbouring positions', +(1000 * of.step).toPrecision(3)], ['a pixel', +(1000 * of.pixel).toPrecision(3)]] }], // prettier-ignore
+    tell,
+    dials: (of) => [{ pointer: dialOf(of), needs: null, note: null }],
+    evidence,
   }),
 };
+
+function dialOf(of: ScaleCase): string {
+  if (of.kind === 'near' || of.kind === 'far') return `/cameras/${of.document.camera}/${of.kind}`;
+  return of.kind === 'rays' ? '/rayDistance' : '/precision';
+}
+
+function evidence(of: ScaleCase): Evidence[] {
+  switch (of.kind) {
+    case 'rays':
+      return [{ kind: 'map', title: 'Light that ends by distance', pass: 'cut.distance', legend: [] }];
+    case 'coarse':
+      return [
+        { kind: 'table', title: 'Positions against pixels', columns: ['', 'mm'], rows: [['between neighbouring positions', +(1000 * of.step).toPrecision(3)], ['a pixel', +(1000 * of.pixel).toPrecision(3)]] },
+        { kind: 'table', title: 'Where the distance stands', columns: ['', 'metres'], rows: [['placements', +of.offset.transforms.toPrecision(4)], ['vertices from their origins', +of.offset.vertices.toPrecision(4)]] },
+      ]; // prettier-ignore
+    default:
+      return [{ kind: 'table', title: 'Along the camera’s axis', columns: ['', 'metres'], rows: [[`${of.kind} plane`, +of.plane.toPrecision(3)], [of.kind === 'near' ? 'nearest that is cut' : 'farthest that is cut', of.reaches === null ? '∞' : +of.reaches.toPrecision(3)]] }]; // prettier-ignore
+  }
+}
+
+function tell(of: ScaleCase): Words {
+  switch (of.kind) {
+    case 'rays':
+      return tellRays(of);
+    case 'coarse':
+      return tellCoarse(of);
+    default:
+      return tellClip(of);
+  }
+}
+
+function tellClip({ kind, document, objects, plane, reaches, share }: ClipCase): Words {
+  const camera = document.cameras[document.camera].name || document.camera;
+  const cut = `${+(100 * share).toPrecision(2)} % of the picture`;
+  return kind === 'near'
+    ? {
+        sentence: `The near plane cuts into ${listed(objects)}, in ${cut}.`,
+        headline: `The near plane of ${camera} stands at ${metres(+plane.toPrecision(3))}; what it cuts begins at ${metres(+reaches!.toPrecision(3))}`,
+        why: 'What is nearer is not seen, though it throws shadows and shows in mirrors. A wall that is taken away whole is meant, and not told.',
+      }
+    : {
+        sentence: `The far plane cuts off ${listed(objects)}, in ${cut}.`,
+        headline: `The far plane of ${camera} stands at ${metres(+plane.toPrecision(3))}; what is in view reaches ${reaches === null ? 'the horizon' : metres(+reaches.toPrecision(3))}`,
+        why: 'The background stands where surfaces should; their light and shadows are still there.',
+      };
+}
 
 function tellRays({ reach, farthest, share }: ShortRaysCase): Words {
   return {

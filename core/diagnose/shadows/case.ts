@@ -6,9 +6,10 @@ import type { LightWalk } from '../../place/light-walk.ts';
 import type { SwitchId } from '../../place/switches.ts';
 import { EMITS, IS_GLASS } from '../../render/scene/scene.ts';
 import { percentile } from '../../picture/measured.ts';
+import { maskOfBlocks } from '../../place/grid.ts';
 import type { Case, RenderInput } from '../family.ts';
 import { regionOf } from '../regions.ts';
-import { maskOfPlaces, surveyOf, type Survey, type SurveyedPlace } from './survey.ts';
+import { surveyOf, type Survey, type SurveyedPlace } from './survey.ts';
 import { pointerOfLight } from './light-pointer.ts';
 import { settingOf } from './settings/registry.ts';
 import type { Kept } from './settings/setting.ts';
@@ -85,7 +86,7 @@ function missingCases(input: RenderInput, survey: Survey): MissingCase[] {
   return [...groups.entries()]
     .filter(([, { gaps }]) => gaps.length >= Math.max(2, LEAST * survey.places.length))
     .map(([name, { switches, gaps }]): MissingCase => {
-      const mask = maskOfPlaces(picture.width, picture.height, survey.step, gaps.map(({ at }) => at)); // prettier-ignore
+      const mask = maskOfBlocks(picture, survey.step, gaps.map(({ at }) => at)); // prettier-ignore
       const stops = gaps.map((gap) => gap.stops);
       const median = percentile(stops, 0.5);
       const share = gaps.length / survey.places.length;
@@ -205,7 +206,7 @@ function drownedCases(input: RenderInput, { places, step }: Survey): DrownedCase
   const share = most[1] / rest;
   const goal = own / (2 ** CLEAR - 1);
   const left = goal - (rest - most[1]);
-  const mask = maskOfPlaces(picture.width, picture.height, step, shaded.map(({ at }) => at)); // prettier-ignore
+  const mask = maskOfBlocks(picture, step, shaded.map(({ at }) => at)); // prettier-ignore
   return [
     {
       key: `shadows.drowned ${scene.lightIds[row]}`,

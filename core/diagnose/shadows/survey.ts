@@ -79,16 +79,3 @@ function blockMean(plane: Float32Array, width: number, height: number, x: number
     for (let column = x; column < Math.min(width, x + step); column++, n++) sum += plane[row * width + column];
   return sum / n;
 }
-
-/** A byte a pixel, 1 in the blocks of some places. */
-export function maskOfPlaces(
-  width: number,
-  height: number,
-  step: number,
-  places: readonly SurveyedPlace[],
-): Uint8Array {
-  const mask = new Uint8Array(width * height);
-  for (const { x, y } of places)
-    for (let row = y; row < Math.min(height, y + step); row++) mask.fill(1, row * width + x, row * width + Math.min(width, x + step)); // prettier-ignore
-  return mask;
-}

@@ -30,9 +30,11 @@ import { nonManifoldEdge } from './checks/non-manifold-edge.ts';
 import { objectCount } from './checks/object-count.ts';
 import { objectHidden } from './checks/object-hidden.ts';
 import { oneSidedTexture } from './checks/one-sided-texture.ts';
+import { offsetInVertices } from './checks/offset-in-vertices.ts';
 import { openEdge } from './checks/open-edge.ts';
 import { outputMissing } from './checks/output-missing.ts';
 import { pictureSize } from './checks/picture-size.ts';
+import { pivotFar } from './checks/pivot-far.ts';
 import { pixelAspect } from './checks/pixel-aspect.ts';
 import { positionNotFinite } from './checks/position-not-finite.ts';
 import { referenceOutsideRoots } from './checks/reference-outside-roots.ts';
@@ -93,6 +95,8 @@ export const CHECKS: Check[] = [
   sceneUnits,
   sceneScale,
   farFromOrigin,
+  offsetInVertices,
+  pivotFar,
   positionNotFinite,
   transformLeftOnObject,
   transformNegative,

@@ -12,6 +12,7 @@ import type { ShotDocument } from '../../document/schema.ts';
 import type { ReadFile } from '../../render/compile/load-assets.ts';
 import { bakeMaps } from './bake-maps.ts';
 import { carryTransforms } from './carry-transforms.ts';
+import { centrePivots } from './centre-pivots.ts';
 import { endFloors } from './end-floors.ts';
 import { mendMeshes } from './mend-meshes.ts';
 import { NewFiles } from './new-files.ts';
@@ -39,6 +40,8 @@ function workOn(document: ShotDocument, work: RepairWork, files: NewFiles): Prom
       return mendMeshes(document, work, files);
     case 'carry transforms':
       return carryTransforms(document, work, files);
+    case 'centre pivots':
+      return centrePivots(document, work, files);
     case 'bake maps':
       return bakeMaps(document, work, files);
     case 'end floors':

@@ -50,6 +50,20 @@ export function leaveOut(label: string, document: ShotDocument | null, ids: stri
 const patched = (label: string, patch: JsonPatch): PreflightRepair | null =>
   patch.length ? { label, patch, work: null } : null;
 
+/** @param offenders objects by their paths; what deforms has a mesh for each key and keeps its own */
+export function centrePivots(
+  label: string,
+  document: ShotDocument | null,
+  offenders: PreflightOffender[],
+): PreflightRepair | null {
+  if (!document) return null;
+  const objects = idsOf(offenders).filter((id) => {
+    const object = document.objects[id];
+    return object?.mesh && object.keys.every(({ mesh }) => mesh === null || mesh === object.mesh);
+  });
+  return objects.length ? byWork(label, { kind: 'centre pivots', objects }) : null;
+}
+
 /** @param offenders objects by their paths; what moves by keys of its own keeps its transform */
 export function carryTransforms(
   label: string,

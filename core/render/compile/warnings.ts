@@ -1,4 +1,5 @@
 /** What is unusual about a scene, though it can be rendered: one sentence each, naming the item. */
+import { spacing } from '../../data/float32.ts';
 import type { Mesh } from '../../data/mesh.ts';
 import type { ShotDocument } from '../../document/schema.ts';
 import type { KeptParts } from '../../geometry/kept-parts.ts';
@@ -23,10 +24,10 @@ export function sceneWarnings(document: ShotDocument, assets: Assets, sheet: Sce
       const distance = Math.max(Math.abs(m[12]), Math.abs(m[13]), Math.abs(m[14]));
       if (!object.hidden && object.shape === 'mesh' && distance > far) [far, farthest] = [distance, id];
     }
-    const spacing = 2 ** (Math.floor(Math.log2(Math.max(1e-30, far))) - 23);
-    if (spacing > VISIBLE_SPACING)
+    const step = spacing(far);
+    if (step > VISIBLE_SPACING)
       warnings.push(
-        `Object "${farthest}" stands ${(far / 1000).toFixed(1)} km from the origin, where positions of single precision are ${(spacing * 1000).toFixed(1)} mm apart.`,
+        `Object "${farthest}" stands ${(far / 1000).toFixed(1)} km from the origin, where positions of single precision are ${(step * 1000).toFixed(1)} mm apart.`,
       );
   }
   return warnings;

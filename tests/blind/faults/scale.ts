@@ -4,6 +4,20 @@ import { type Fault } from './fault.ts';
 
 export const scaleFaults: Fault[] = [
   {
+    cause: 'scale.camera-near',
+    isUpstream: true,
+    plant({ document, draw }) {
+      document.cameras.main.near = draw.within(3.8, 4.6);
+    },
+  },
+  {
+    cause: 'scale.camera-far',
+    isUpstream: true,
+    plant({ document, draw }) {
+      document.cameras.main.far = draw.within(4.6, 5.4);
+    },
+  },
+  {
     cause: 'scale.ray-distance',
     isUpstream: true,
     plant({ sheet, draw }) {

@@ -14,6 +14,8 @@ function toldWork(work: RepairWork): string[] {
       return work.meshes.map((mesh) => `a new mesh "${mesh}"`);
     case 'carry transforms':
       return work.objects.map((object) => `a mesh of its own for "${object}"`);
+    case 'centre pivots':
+      return work.objects.map((object) => `"${object}" about the middle of its mesh`);
     case 'bake maps':
       return Object.entries(work.texels).map(([map, side]) => `"${map}" as an image of ${side} × ${side} texels`);
     case 'end floors':

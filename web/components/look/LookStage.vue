@@ -76,7 +76,11 @@ watch(canvases, () => void draw(), { deep: true, flush: 'post' });
 watch(
   () => [look.shown, ...look.against].flatMap((one) => one?.stamp ?? []).join(),
   () => {
-    for (const source of [look.shown, ...look.against]) if (source) void look.open(source);
+    for (const source of [look.shown, ...look.against])
+      if (source) {
+        void look.open(source);
+        probe.again(source);
+      }
   },
   { immediate: true },
 );

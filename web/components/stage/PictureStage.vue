@@ -3,6 +3,7 @@
 import ContextMenu from 'primevue/contextmenu';
 import Button from 'primevue/button';
 import { computed, ref, watch, useTemplateRef } from 'vue';
+import { watchThrottled } from '@vueuse/core';
 import type { RenderSummary } from '../../../core/contracts/events.ts';
 import { clipRegion, type Region } from '../../../core/data/picture.ts';
 import type { MenuItem } from 'primevue/menuitem';
@@ -12,7 +13,7 @@ import { renderKey } from '../../picture/render-source.ts';
 import { composed } from '../../picture/snapshot.ts';
 import { useCurrent } from '../../stores/current.ts';
 import { useLive } from '../../stores/live.ts';
-import { useProbe } from '../../stores/probe.ts';
+import { useProbe, type Probed } from '../../stores/probe.ts';
 import { useShot } from '../../stores/shot.ts';
 import { useView } from '../../stores/view.ts';
 import { dragged, type Place, type Point } from '../../viewer/frame-place.ts';
@@ -68,6 +69,13 @@ watch(frame, (now, was) => (now.width !== was.width || now.height !== was.height
 const scale = computed(() => viewport.placeIn(viewport.whole.value).scale);
 const actual = () => viewport.zoom(1 / scale.value);
 
+/** What is read under the pointer follows a picture that gets on. */
+watchThrottled(
+  () => current.render?.revision,
+  () => current.render && probe.again(probed(current.render)),
+  { throttle: 500 },
+);
+
 /** Pictures keep their own pixels, and are enlarged by the screen. */
 const frameStyle = computed(() => {
   const { x, y } = viewport.screen({ x: 0, y: 0, ...frame.value });
@@ -100,6 +108,12 @@ function pressWipe(event: PointerEvent, region: Region): void {
   drag = { kind: 'wipe', region };
 }
 
+const probed = (render: RenderSummary): Probed => ({
+  key: renderKey(render),
+  label: `Version ${render.version}, ${render.sheet}`,
+  render,
+});
+
 function move(event: PointerEvent): void {
   if (drag?.kind === 'pan')
     place.value = dragged(drag.from, { x: event.clientX - drag.x, y: event.clientY - drag.y }, 1);
@@ -111,8 +125,7 @@ function move(event: PointerEvent): void {
   }
   const under = renderUnder(at);
   if (!under) return probe.leave();
-  const source = { key: renderKey(under), label: `Version ${under.version}, ${under.sheet}`, render: under };
-  probe.look(source, Math.floor(at.x), Math.floor(at.y));
+  probe.look(probed(under), Math.floor(at.x), Math.floor(at.y));
 }
 
 function release(): void {

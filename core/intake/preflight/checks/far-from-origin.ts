@@ -1,4 +1,6 @@
-import type { ShotDocument } from '../../../document/schema.ts';
+import { spacing } from '../../../data/float32.ts';
+import type { Triple } from '../../../data/placement.ts';
+import { recentred } from '../../../document/recentre.ts';
 import { setValues } from '../../repairs/offer.ts';
 import type { Scene } from '../scene.ts';
 import { CAUTION, type Check } from '../check.ts';
@@ -17,10 +19,8 @@ export const farFromOrigin: Check = {
     const offenders = objectFaults(scene, (object) => {
       const { min, max } = scene.worldBounds(object);
       const away = Math.max(...min.map((v, a) => Math.max(Math.abs(v), Math.abs(max[a]))));
-      // One step of a 32-bit number there (IEEE 754).
-      const step = 2 ** (Math.floor(Math.log2(away)) - 23);
       return Number.isFinite(away) && away >= FAR
-        ? `${metres(away)} away, where single precision has steps of ${metres(step)}`
+        ? `${metres(away)} away, where single precision has steps of ${metres(spacing(away))}`
         : null;
     });
     return {
@@ -36,28 +36,9 @@ export const farFromOrigin: Check = {
 function toOrigin(scene: Scene) {
   const { document } = scene;
   const { min, max } = scene.bounds;
-  const middle = min.map((v, a) => Math.round((v + max[a]) / 2));
+  const middle = min.map((v, a) => Math.round((v + max[a]) / 2)) as Triple;
   const isWide = max.some((v, a) => v - min[a] >= FAR);
   if (!document || isWide || !middle.every(Number.isFinite)) return null;
   const told = middle.map((v) => `${v} m`).join(', ');
-  return setValues(`Move everything by −(${told})`, document, movedValues(document, middle));
-}
-
-/** Transforms of all that has a place, by their pointers. */
-function movedValues({ objects, lights, cameras, fog }: ShotDocument, by: number[]): Record<string, unknown> {
-  const moved = (transform: readonly number[]) => transform.map((v, i) => (i >= 12 && i < 15 ? v - by[i - 12] : v));
-  const values: Record<string, unknown> = {};
-  for (const [id, object] of Object.entries(objects)) {
-    values[`/objects/${id}/transform`] = moved(object.transform);
-    object.keys.forEach((key, k) => {
-      if (key.transform) values[`/objects/${id}/keys/${k}/transform`] = moved(key.transform);
-    });
-  }
-  for (const [id, { transform }] of Object.entries(lights)) values[`/lights/${id}/transform`] = moved(transform);
-  for (const [id, { transform }] of Object.entries(cameras)) values[`/cameras/${id}/transform`] = moved(transform);
-  if (fog?.box) {
-    values['/fog/box/min'] = fog.box.min.map((v, a) => v - by[a]);
-    values['/fog/box/max'] = fog.box.max.map((v, a) => v - by[a]);
-  }
-  return values;
+  return setValues(`Move everything by −(${told})`, document, recentred(document, middle));
 }
