@@ -8,4 +8,6 @@ export interface Texture {
   texels: Float32Array;
   /** 1 value a texel, 0–1, or null where all is opaque. */
   alpha: Float32Array | null;
+  /** What its file's values were taken for; nothing where they could be taken for linear only. */
+  colourSpace?: 'srgb' | 'linear';
 }

@@ -27,5 +27,6 @@ export function readJpegTexture(bytes: Uint8Array, colourSpace: 'srgb' | 'linear
     height: image.height,
     texels: Float32Array.from(image.data, (v) => curve[v]),
     alpha: null,
+    colourSpace,
   };
 }

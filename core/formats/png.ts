@@ -33,7 +33,7 @@ export function readPngTexture(bytes: Uint8Array, colourSpace: 'srgb' | 'linear'
     if (alpha)
       alpha[i] = palette ? (palette[image.data[i]][3] ?? 255) / 255 : image.data[i * channels + channels - 1] / top;
   }
-  return { width, height, texels, alpha };
+  return { width, height, texels, alpha, ...(colourSpace === 'stated' ? {} : { colourSpace }) };
 }
 
 /** @param rgb 3 values a pixel, of 8 or 16 bits, rows from the top */

@@ -25,7 +25,7 @@ export function readTiffTexture(bytes: Uint8Array, colourSpace: 'srgb' | 'linear
   const texels = new Float32Array(width * height * 3);
   for (let i = 0; i < width * height; i++)
     for (let c = 0; c < 3; c++) texels[i * 3 + c] = isCurved ? srgbFromLinear(colours[c][i]) : colours[c][i];
-  return { width, height, texels, alpha: planes.get('A') ?? null };
+  return { width, height, texels, alpha: planes.get('A') ?? null, ...(type === 'uint' ? { colourSpace } : {}) };
 }
 
 /** @param where the file's name in messages. Throws a RangeError that says what is wrong with the bytes. */

@@ -86,6 +86,17 @@ export function skyRadiance(sky: Sky, chains: Texture[][], x: number, y: number,
   out[2] *= scale[2];
 }
 
+/**
+ * The unit direction that a place of a lat-long image stands for, as the sky is turned; its inverse is in `skyRadiance`.
+ * @param u 0 at the left edge, and `v` 0 at the lower one
+ */
+export function directionOf({ turn }: Sky, u: number, v: number): [number, number, number] {
+  const [latitude, longitude] = [Math.PI * (v - 0.5), 2 * Math.PI * (0.5 - u)];
+  const ax = Math.cos(latitude) * Math.sin(longitude);
+  const az = Math.cos(latitude) * Math.cos(longitude);
+  return [turn[0] * ax + turn[1] * az, Math.sin(latitude), turn[0] * az - turn[1] * ax];
+}
+
 /** Bilinear, round the circle in longitude and held at the poles. */
 function lookUp(chain: Texture[], u: number, v: number, out: Float64Array): void {
   const { width, height } = chain[0];

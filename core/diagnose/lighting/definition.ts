@@ -1,5 +1,6 @@
 /** Lighting: lights and environments that are not as they should be, and frames that get no light at all. */
 import { changeOf } from '../../figures/effect.ts';
+import type { Evidence } from '../../contracts/finding.ts';
 import { ofRenders, type Family, type Words } from '../family.ts';
 import { MIRROR_PASSES } from '../mirrors.ts';
 import { metres } from '../../intake/preflight/tell.ts';
@@ -16,14 +17,24 @@ import { nothingLights } from './causes/nothing-lights.ts';
 import { overexposedCases, tiedCases, type OverexposedCase, type TiedCase } from './bright.ts';
 import { darkCases, type DarkCase } from './dark.ts';
 import { deadCases, type DeadCase } from './dead-lights.ts';
+import { dimCases, type DimCase } from './dim.ts';
 import { coarseCases, type CoarseCase } from './environment.ts';
+import { environmentTooDark } from './causes/environment-too-dark.ts';
+import { flatSides } from './causes/flat-sides.ts';
+import { displayCurveMissing, displayPictureAsLight } from './causes/image-light.ts';
+import { flatCases, type FlatCase } from './flat.ts';
+import { imageLightCases, isCertain, type ImageLightCase } from './image-light.ts';
+import { brighten } from './remedies/brighten.ts';
+import { imageLight } from './remedies/image-light.ts';
+import { shape } from './remedies/shape.ts';
 import { blurMirrors } from './remedies/blur-mirrors.ts';
 import { lessLight } from './remedies/less-light.ts';
 import { partBackground } from './remedies/part-background.ts';
 import { putBack } from './remedies/put-back.ts';
 import { revive } from './remedies/revive.ts';
 
-export type LightingCase = CoarseCase | DarkCase | DeadCase | OverexposedCase | TiedCase;
+export type LightingCase =
+  CoarseCase | DarkCase | DeadCase | DimCase | FlatCase | ImageLightCase | OverexposedCase | TiedCase;
 
 /** Stops by which black is no longer black. */
 const LIT = 4;
@@ -34,16 +45,28 @@ export const lighting: Family = {
   healthy: 'Light gets to what the camera sees, and the environment is as fine as the frame.',
   isEarly: true,
   render: ofRenders<LightingCase>({
-    needs: () => ['beauty', 'error.beauty', 'coverage', 'emission', ...MIRROR_PASSES],
+    needs: () => [
+      'beauty',
+      'error.beauty',
+      'coverage',
+      'emission',
+      'diffuse.direct',
+      'diffuse.indirect',
+      'albedo',
+      ...MIRROR_PASSES,
+    ],
     cases(input) {
       const dark = darkCases(input);
       // Of a frame that is dark all over everything is told at once.
       return [
         ...dark,
         ...(dark.length > 0 ? [] : deadCases(input)),
+        ...dimCases(input),
+        ...imageLightCases(input),
         ...overexposedCases(input),
         ...tiedCases(input),
         ...coarseCases(input),
+        ...(dark.length > 0 ? [] : flatCases(input)),
       ];
     },
     causes: [
@@ -54,27 +77,34 @@ export const lighting: Family = {
       linkedAway,
       nothingLights,
       nothingInView,
+      environmentTooDark,
+      displayCurveMissing,
+      displayPictureAsLight,
       overexposed,
       backgroundTied,
+      flatSides,
     ],
-    remedies: [blurMirrors, putBack, revive, lessLight, partBackground],
+    remedies: [blurMirrors, putBack, revive, brighten, imageLight, lessLight, partBackground, shape],
     figure: 'brightness',
     // A frame that a limit keeps black is not black with that put right.
     goesWith: (effect) => ((changeOf(effect, 'brightness') ?? 0) > LIT ? 1 : 0),
     tell,
-    evidence: (of) =>
-      of.kind !== 'coarse'
-        ? []
-        : [
-            {
-              kind: 'table',
-              title: 'Texels against pixels',
-              columns: ['', 'degrees', 'around'],
-              rows: [['a texel', +of.texel.toFixed(3), of.texels], ['a pixel', +of.pixel.toFixed(3), Math.round(360 / of.pixel)]], // prettier-ignore
-            },
-          ],
+    evidence,
   }),
 };
+
+function evidence(of: LightingCase): Evidence[] {
+  switch (of.kind) {
+    case 'coarse':
+      return [{ kind: 'table', title: 'Texels against pixels', columns: ['', 'degrees', 'around'], rows: [['a texel', +of.texel.toFixed(3), of.texels], ['a pixel', +of.pixel.toFixed(3), Math.round(360 / of.pixel)]] }]; // prettier-ignore
+    case 'flat':
+      return [{ kind: 'table', title: 'Light by the way that surfaces face', columns: ['facing', 'W/m²'], rows: of.ways.map(({ name, irradiance }) => [name, +irradiance.toPrecision(3)]) }]; // prettier-ignore
+    case 'image':
+      return of.brightest ? [{ kind: 'table', title: 'What is white in it', columns: ['', ''], rows: [['of the sphere', `${+(100 * of.white).toPrecision(2)} %`], ['elevation', `${of.brightest.elevation.toFixed(0)}°`], ['azimuth', `${of.brightest.azimuth.toFixed(0)}°`]] }] : []; // prettier-ignore
+    default:
+      return [];
+  }
+}
 
 function tell(of: LightingCase): Words {
   switch (of.kind) {
@@ -86,9 +116,47 @@ function tell(of: LightingCase): Words {
       return tellTied(of);
     case 'overexposed':
       return tellOverexposed(of);
+    case 'dim':
+      return tellDim(of);
+    case 'image':
+      return tellImage(of);
+    case 'flat':
+      return tellFlat(of);
     case 'coarse':
       return tellCoarse(of);
   }
+}
+
+function tellDim({ under }: DimCase): Words {
+  return {
+    sentence: `The environment is the only light, and too dark for it: even bright surfaces stand ${under.toFixed(1)} stops under mid grey.`,
+    headline: 'Nothing else shines',
+    why: 'No light and no glowing surface is on. What is seen reads as black; more samples only make it cleaner.',
+  };
+}
+
+function tellImage(of: ImageLightCase): Words {
+  const { fault, file, white, brightest } = of;
+  const sure = isCertain(of) ? 'Files of this kind hold nothing else.' : 'It is so unless the file was written with light in it on purpose.'; // prettier-ignore
+  return fault === 'linear'
+    ? {
+        sentence: `${file} lights the scene with its display curve left on.`,
+        headline: 'Display values are taken for light',
+        why: `Whole numbers stand for a display’s values, in which mid grey is 0.46 and not 0.18: taken as they are, dark parts light 2.6 times too much, and all looks washed out. ${sure}`,
+      }
+    : {
+        sentence: `A display picture lights the scene: ${+(100 * white).toPrecision(2)} % of ${file} ends at white.`,
+        headline: `What was brighter than white lights no more than paper does${brightest ? `, ${brightest.elevation.toFixed(0)}° above the horizon` : ''}`,
+        why: `A sun is tens of thousands of times as bright as the sky about it. Cut at 1, it throws no shadows, and lights and highlights are dull. ${sure}`,
+      };
+}
+
+function tellFlat({ sides, spread, ways }: FlatCase): Words {
+  return {
+    sentence: `Sides look alike: surfaces that face ${listed(ways.map(({ name }) => name))} differ by ${sides.toFixed(1)} stops.`,
+    headline: 'Light comes from everywhere alike',
+    why: `Nine tenths of what is seen lie within ${spread.toFixed(1)} stops. Shapes are told by their outlines only; a look that is meant so needs nothing.`,
+  };
 }
 
 function tellTied({ share, stops }: TiedCase): Words {

@@ -7,6 +7,7 @@ import type { Allocate } from '../../geometry/allocate.ts';
 import type { Means } from '../../geometry/scene-geometry.ts';
 import { compileMap, type CompiledMap } from '../../textures/compiled-map.ts';
 import { mipChain } from '../../textures/image.ts';
+import { readAs } from '../../textures/read-as.ts';
 import { coatOf, mapOf, type Assets } from './assets.ts';
 import { makeNeutral, MATERIAL_STRIDE, writeMaterial } from '../scene/material-row.ts';
 
@@ -39,8 +40,9 @@ export function compileSurfaces(
   const textureIds = [...assets.textures.keys()].sort();
   const chains = textureIds.map((id) => {
     const texture = assets.textures.get(id)!;
-    const make = () => compileImage(texture, allocate);
-    const { chain, bad } = kept ? kept.of(texture, 'mips', make) : make();
+    const colourSpace = document.textures[id]?.colourSpace ?? texture.colourSpace;
+    const make = () => compileImage(colourSpace ? readAs(texture, colourSpace) : texture, allocate);
+    const { chain, bad } = kept ? kept.of(texture, `mips ${colourSpace ?? ''}`, make) : make();
     if (bad > 0)
       warnings.push(`Texture "${id}" has ${bad} values that are negative, infinite or no numbers; they count as 0.`);
     return chain;

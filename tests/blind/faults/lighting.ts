@@ -2,7 +2,23 @@
 import { lookAt } from '../../../core/data/transform.ts';
 import { evenEnvironment } from '../../../core/document/defaults.ts';
 import { box } from '../../../demo/shapes.ts';
+import type { Draft } from '../shots.ts';
 import { type Fault } from './fault.ts';
+
+/** A sky of 64 × 32 texels as a display picture, with a bright place that is white or stays below it. */
+function skyPicture(draft: Draft, { isWhite, at: [column, row] }: { isWhite: boolean; at: [number, number] }): void {
+  const [width, height] = [64, 32];
+  const texels = new Float32Array(width * height * 3);
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      const isBright = Math.hypot(x - column, y - row) < 2.5;
+      const level = isBright ? (isWhite ? 1 : 0.8) : 0.2 + 0.4 * (1 - y / height);
+      texels.set([level, level, isBright ? level : 1.1 * level], (y * width + x) * 3);
+    }
+  draft.textures.set('sky', { width, height, texels, alpha: null, colourSpace: 'srgb' });
+  draft.document.textures.sky = { file: 'sky.jpg', colourSpace: 'srgb' };
+  Object.assign(draft.document.environment, { kind: 'image', texture: 'sky', colour: [1, 1, 1] });
+}
 
 export const lightingFaults: Fault[] = [
   {
@@ -52,6 +68,37 @@ export const lightingFaults: Fault[] = [
     isUpstream: true,
     plant({ document, draw }) {
       document.lights.key.intensity *= draw.within(15, 40);
+    },
+  },
+  {
+    cause: 'lighting.environment-too-dark',
+    isUpstream: true,
+    plant({ document, draw }) {
+      document.lights = {};
+      document.environment = evenEnvironment(draw.colour(0.004, 0.01));
+    },
+  },
+  {
+    cause: 'lighting.display-picture-as-light',
+    isUpstream: true,
+    plant(draft) {
+      const { draw } = draft;
+      skyPicture(draft, { isWhite: true, at: [draw.whole(4, 56), draw.whole(5, 11)] });
+    },
+  },
+  {
+    cause: 'lighting.display-curve-missing',
+    isUpstream: true,
+    plant(draft) {
+      skyPicture(draft, { isWhite: false, at: [draft.draw.whole(4, 56), 8] });
+      draft.document.textures.sky.colourSpace = 'linear';
+    },
+  },
+  {
+    cause: 'lighting.flat-sides',
+    plant({ document, draw }) {
+      document.lights = {};
+      document.environment = evenEnvironment(draw.colour(0.45, 0.6));
     },
   },
 ];

@@ -1,0 +1,15 @@
+/** A display picture lights the scene: as if white were the brightest there is, or with its curve left on. */
+import type { Cause } from '../../family.ts';
+import type { LightingCase } from '../definition.ts';
+
+export const displayPictureAsLight: Cause<LightingCase> = {
+  id: 'lighting.display-picture-as-light',
+  isUpstream: true,
+  share: (of) => (of.kind === 'image' && of.fault === 'white' ? 1 : null),
+};
+
+export const displayCurveMissing: Cause<LightingCase> = {
+  id: 'lighting.display-curve-missing',
+  isUpstream: true,
+  share: (of) => (of.kind === 'image' && of.fault === 'linear' ? 1 : null),
+};
