@@ -64,6 +64,7 @@ import {
   SHADOW_COLOUR,
   SHADOW_DISTANCE,
 } from './switches.ts';
+import { middleRay } from './middle-ray.ts';
 
 /** A point on a surface as the camera sees it. */
 export interface Place {
@@ -166,14 +167,7 @@ export class LightWalk {
   surfaceAt(x: number, y: number, clip: Clip = this.clip): Place | null {
     const { scene, settings, rays, shading, ray } = this;
     const { camera } = scene;
-    const px = (2 * (x + 0.5)) / settings.width - 1;
-    const py = 1 - (2 * (y + 0.5)) / settings.height;
-    const step = [0, 1, 2].map((a) => camera[CAMERA_AHEAD + a] + px * camera[CAMERA_RIGHT + a] + py * camera[CAMERA_UP + a]); // prettier-ignore
-    const length = Math.hypot(...step);
-    for (let a = 0; a < 3; a++) {
-      ray[a] = camera[a] + clip.near * step[a];
-      ray[3 + a] = step[a] / length;
-    }
+    const length = middleRay(camera, settings, x, y, clip.near, ray);
     rays.slice = scene.slices >> 1;
     const far = Math.min((clip.far - clip.near) * length, settings.rayDistance);
     const through: number[] = [];

@@ -19,6 +19,7 @@ import { darkCases, type DarkCase } from './dark.ts';
 import { deadCases, type DeadCase } from './dead-lights.ts';
 import { dimCases, type DimCase } from './dim.ts';
 import { coarseCases, type CoarseCase } from './environment.ts';
+import { environmentSeam } from './causes/environment-seam.ts';
 import { environmentTooDark } from './causes/environment-too-dark.ts';
 import { flatSides } from './causes/flat-sides.ts';
 import { displayCurveMissing, displayPictureAsLight } from './causes/image-light.ts';
@@ -26,6 +27,8 @@ import { flatCases, type FlatCase } from './flat.ts';
 import { imageLightCases, isCertain, type ImageLightCase } from './image-light.ts';
 import { brighten } from './remedies/brighten.ts';
 import { imageLight } from './remedies/image-light.ts';
+import { seamCases, type SeamCase } from './seam.ts';
+import { turnSeam } from './remedies/turn-seam.ts';
 import { shape } from './remedies/shape.ts';
 import { blurMirrors } from './remedies/blur-mirrors.ts';
 import { lessLight } from './remedies/less-light.ts';
@@ -34,7 +37,7 @@ import { putBack } from './remedies/put-back.ts';
 import { revive } from './remedies/revive.ts';
 
 export type LightingCase =
-  CoarseCase | DarkCase | DeadCase | DimCase | FlatCase | ImageLightCase | OverexposedCase | TiedCase;
+  CoarseCase | DarkCase | DeadCase | DimCase | FlatCase | ImageLightCase | OverexposedCase | SeamCase | TiedCase;
 
 /** Stops by which black is no longer black. */
 const LIT = 4;
@@ -66,6 +69,7 @@ export const lighting: Family = {
         ...overexposedCases(input),
         ...tiedCases(input),
         ...coarseCases(input),
+        ...seamCases(input),
         ...(dark.length > 0 ? [] : flatCases(input)),
       ];
     },
@@ -77,6 +81,7 @@ export const lighting: Family = {
       linkedAway,
       nothingLights,
       nothingInView,
+      environmentSeam,
       environmentTooDark,
       displayCurveMissing,
       displayPictureAsLight,
@@ -84,7 +89,7 @@ export const lighting: Family = {
       backgroundTied,
       flatSides,
     ],
-    remedies: [blurMirrors, putBack, revive, brighten, imageLight, lessLight, partBackground, shape],
+    remedies: [blurMirrors, putBack, revive, brighten, imageLight, lessLight, partBackground, turnSeam, shape],
     figure: 'brightness',
     // A frame that a limit keeps black is not black with that put right.
     goesWith: (effect) => ((changeOf(effect, 'brightness') ?? 0) > LIT ? 1 : 0),
@@ -98,7 +103,7 @@ function evidence(of: LightingCase): Evidence[] {
     case 'coarse':
       return [{ kind: 'table', title: 'Texels against pixels', columns: ['', 'degrees', 'around'], rows: [['a texel', +of.texel.toFixed(3), of.texels], ['a pixel', +of.pixel.toFixed(3), Math.round(360 / of.pixel)]] }]; // prettier-ignore
     case 'flat':
-      return [{ kind: 'table', title: 'Light by the way that surfaces face', columns: ['facing', 'W/m²'], rows: of.ways.map(({ name, irradiance }) => [name, +irradiance.toPrecision(3)]) }]; // prettier-ignore
+      return [{ kind: 'table', title: 'Light on upright faces', columns: ['facing', 'W/m²'], rows: of.ways.map(({ name, irradiance }) => [name, +irradiance.toPrecision(3)]) }]; // prettier-ignore
     case 'image':
       return of.brightest ? [{ kind: 'table', title: 'What is white in it', columns: ['', ''], rows: [['of the sphere', `${+(100 * of.white).toPrecision(2)} %`], ['elevation', `${of.brightest.elevation.toFixed(0)}°`], ['azimuth', `${of.brightest.azimuth.toFixed(0)}°`]] }] : []; // prettier-ignore
     default:
@@ -120,6 +125,8 @@ function tell(of: LightingCase): Words {
       return tellDim(of);
     case 'image':
       return tellImage(of);
+    case 'seam':
+      return tellSeam(of);
     case 'flat':
       return tellFlat(of);
     case 'coarse':
@@ -151,11 +158,19 @@ function tellImage(of: ImageLightCase): Words {
       };
 }
 
-function tellFlat({ sides, spread, ways }: FlatCase): Words {
+function tellSeam({ file, stops, usual, shownBy, elevations: [from, to] }: SeamCase): Words {
   return {
-    sentence: `Sides look alike: surfaces that face ${listed(ways.map(({ name }) => name))} differ by ${sides.toFixed(1)} stops.`,
+    sentence: `The seam of the environment is seen${shownBy.length ? ` in ${listed(shownBy)}` : ''}: a hard upright line.`,
+    headline: `The left and right edges of ${file} differ by ${stops.toFixed(1)} stops`,
+    why: `Neighbouring columns elsewhere differ by ${usual.toFixed(2)}. The line stands ${from.toFixed(0)}° to ${to.toFixed(0)}° above the horizon, at the image’s left and right edge; no sampling takes it away.`,
+  };
+}
+
+function tellFlat({ sides }: FlatCase): Words {
+  return {
+    sentence: `Sides look alike: upright faces that look different ways differ by ${sides.toFixed(1)} stops.`,
     headline: 'Light comes from everywhere alike',
-    why: `Nine tenths of what is seen lie within ${spread.toFixed(1)} stops. Shapes are told by their outlines only; a look that is meant so needs nothing.`,
+    why: 'What differs comes of things that stand in each other’s way. Shapes are told by their outlines only; a look that is meant so needs nothing.',
   };
 }
 

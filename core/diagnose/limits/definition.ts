@@ -6,6 +6,7 @@ import { ofRenders, type Family, type Words } from '../family.ts';
 import { percent, plural } from '../words.ts';
 import { casesOf, KINDS, type Kind, type LimitCase } from './case.ts';
 import { alpha } from './causes/alpha.ts';
+import { directOnly } from './causes/direct-only.ts';
 import { diffuse } from './causes/diffuse.ts';
 import { overallHidesOther } from './causes/overall-hides-other.ts';
 import { specular } from './causes/specular.ts';
@@ -39,7 +40,7 @@ export const limits: Family = {
   render: ofRenders<LimitCase>({
     needs: () => ['beauty', 'error.beauty', 'crossings', ...[...KINDS, 'any'].map((cut) => `cut.${cut}`)],
     cases: casesOf,
-    causes: [transmission, specular, diffuse, volume, alpha, overallHidesOther],
+    causes: [transmission, specular, diffuse, directOnly, volume, alpha, overallHidesOther],
     remedies: [enough, knee],
     figure: 'brightness',
     tell,

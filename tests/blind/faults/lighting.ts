@@ -97,8 +97,23 @@ export const lightingFaults: Fault[] = [
   {
     cause: 'lighting.flat-sides',
     plant({ document, draw }) {
+      // Walls shape any light.
+      for (const id of ['back', 'left', 'right']) delete document.objects[id];
       document.lights = {};
       document.environment = evenEnvironment(draw.colour(0.45, 0.6));
+    },
+  },
+  {
+    cause: 'lighting.environment-seam',
+    plant(draft) {
+      const { document, draw } = draft;
+      // No walls: the sky is seen.
+      for (const id of ['back', 'left', 'right']) delete document.objects[id];
+      skyPicture(draft, { isWhite: false, at: [draw.whole(10, 50), 8] });
+      const { texels, width } = draft.textures.get('sky')!;
+      // Brighter towards the right, as a picture that was never made to meet itself.
+      for (let i = 0; i < texels.length; i++) texels[i] *= 0.6 + (0.6 * (Math.floor(i / 3) % width)) / width;
+      document.environment.rotation = draw.within(-6, 6);
     },
   },
 ];

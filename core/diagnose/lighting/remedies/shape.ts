@@ -15,10 +15,11 @@ const RUN = [0.3, 0.9, 1.8];
 
 export const shape: Propose<LightingCase> = (of) => {
   if (of.kind !== 'flat') return null;
-  const { document, median } = of;
+  const { document } = of;
+  const level = Math.max(...of.ways.map(({ irradiance }) => irradiance));
   const { environment } = document;
   const less = 1 / (1 + AVERAGE * TIMES);
-  const key = { ...defaultLight('distant'), name: 'key', transform: placedAt(sideways(of.towardsEye), [0, 0, 0]), angle: 3, intensity: +(TIMES * less * median).toPrecision(2) }; // prettier-ignore
+  const key = { ...defaultLight('distant'), name: 'key', transform: placedAt(sideways(of.towardsEye), [0, 0, 0]), angle: 3, intensity: +(TIMES * less * level).toPrecision(2) }; // prettier-ignore
   const proposals: Proposal[] = [
     {
       id: 'key',
@@ -39,7 +40,7 @@ export const shape: Propose<LightingCase> = (of) => {
 /** 45 degrees to the left of the eye and 45 above it. */
 function sideways([x, , z]: Triple): Triple {
   const [c, s] = [Math.SQRT1_2, Math.SQRT1_2];
-  const level = Math.hypot(x, z) || 1;
-  const [ex, ez] = [x / level, z / level];
+  const length = Math.hypot(x, z) || 1;
+  const [ex, ez] = [x / length, z / length];
   return [c * (c * ex - s * ez), s, c * (s * ex + c * ez)];
 }

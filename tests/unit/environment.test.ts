@@ -1,0 +1,156 @@
+/** Environments that light: display pictures, curves left on, seams followed to the image, sides that look alike. */
+import { expect } from 'chai';
+import type { Texture } from '../../core/data/texture.ts';
+import { lookAt } from '../../core/data/transform.ts';
+import { flatCases } from '../../core/diagnose/lighting/flat.ts';
+import { imageLightCases } from '../../core/diagnose/lighting/image-light.ts';
+import { lighting } from '../../core/diagnose/lighting/definition.ts';
+import { lookInRender } from '../../core/diagnose/run.ts';
+import { defaultLight, evenEnvironment } from '../../core/document/defaults.ts';
+import type { ShotDocument } from '../../core/document/schema.ts';
+import { withValues } from '../../core/document/set-values.ts';
+import { readPngTexture, writePng } from '../../core/formats/png.ts';
+import { compileSky, directionOf, skyRadiance } from '../../core/lights/sky.ts';
+import { SkyWalk } from '../../core/place/sky-walk.ts';
+import { settingsOf } from '../../core/render/scene/scene.ts';
+import { mipChain } from '../../core/textures/image.ts';
+import { readAs } from '../../core/textures/read-as.ts';
+import { box } from '../../demo/shapes.ts';
+import { inputOf, renderShot, type BenchShot } from './bench-shot.ts';
+import { scene, sphere, square } from './helpers.ts';
+
+const [WIDTH, HEIGHT] = [64, 32];
+const image = (level: (x: number, y: number) => number): Texture => ({
+  width: WIDTH,
+  height: HEIGHT,
+  texels: Float32Array.from({ length: WIDTH * HEIGHT * 3 }, (_, i) => level(Math.floor(i / 3) % WIDTH, Math.floor(i / 3 / WIDTH))), // prettier-ignore
+  alpha: null,
+  colourSpace: 'srgb',
+});
+const grey = { baseColour: [0.5, 0.5, 0.5], roughness: 1, specular: 0 };
+
+/** A floor and a ball under an image, looked at level towards −Z. */
+function under(texture: Texture, rest: Partial<ShotDocument['environment']> = {}, file = 'sky.jpg'): BenchShot {
+  const shot = scene(
+    [{ mesh: box([-3, -1.1, -6], [3, -1, 4]), material: grey }],
+    { environment: { ...evenEnvironment([1, 1, 1]), kind: 'image', texture: 'sky', ...rest } },
+    { width: 48, height: 48, samples: 4 },
+  );
+  shot.document.textures.sky = { file, colourSpace: texture.colourSpace ?? 'linear' };
+  shot.assets.textures.set('sky', texture);
+  return shot;
+}
+const look = (shot: BenchShot) => lookInRender(inputOf(shot, renderShot(shot)), lighting);
+const cured = (shot: BenchShot, [{ finding }]: ReturnType<typeof look>): BenchShot => ({
+  ...shot,
+  document: withValues(shot.document, ['preview'], (finding.remedies[0].change as { values: Record<string, unknown> }).values), // prettier-ignore
+});
+
+describe('environments', function () {
+  this.timeout(60_000);
+
+  it('tells the direction of a place of the image: the radiance there is that of the texel', () => {
+    const texture = image((x, y) => x + WIDTH * y);
+    for (const rotation of [0, 37, -120]) {
+      const sky = compileSky({ ...evenEnvironment([1, 1, 1]), kind: 'image', texture: 'sky', rotation }, 0, [texture], false); // prettier-ignore
+      for (const [x, y] of [
+        [0, 3],
+        [20, 16],
+        [63, 29],
+      ]) {
+        const out = new Float64Array(3);
+        skyRadiance(sky, [mipChain(texture)], ...directionOf(sky, (x + 0.5) / WIDTH, 1 - (y + 0.5) / HEIGHT), out);
+        expect(out[0]).to.be.closeTo(x + WIDTH * y, 1e-3);
+      }
+    }
+  });
+
+  it('reads an image in the other colour space as its file would be', () => {
+    const bytes = writePng(
+      4,
+      2,
+      Uint8Array.from({ length: 24 }, (_, i) => i * 11),
+    );
+    const [linear, srgb] = (['linear', 'srgb'] as const).map((space) => readPngTexture(bytes, space, 'a.png'));
+    for (const [from, to] of [
+      [linear, srgb],
+      [srgb, linear],
+    ])
+      // prettier-ignore
+      readAs(from, to.colourSpace!).texels.forEach((v, i) => expect(v).to.be.closeTo(to.texels[i], 1e-6));
+    expect(readAs(linear, 'linear')).to.equal(linear);
+    const floats: Texture = { ...linear, colourSpace: undefined };
+    expect(readAs(floats, 'srgb')).to.equal(floats);
+  });
+
+  it('finds a display picture that lights, where it is white and how wide, and puts a sun there', () => {
+    const isWhite = (x: number, y: number) => x >= 30 && x < 34 && y >= 8 && y < 10;
+    const shot = under(image((x, y) => (isWhite(x, y) ? 1 : 0.3)));
+    const [of] = imageLightCases(inputOf(shot, renderShot(shot)));
+    // Solid angle of a patch of a lat-long grid: Δλ (cos θ₁ − cos θ₂).
+    const solid = ((4 * 2 * Math.PI) / WIDTH) * (Math.cos((8 * Math.PI) / HEIGHT) - Math.cos((10 * Math.PI) / HEIGHT));
+    expect(of.white * 4 * Math.PI).to.be.closeTo(solid, 1e-9);
+    expect(of.brightest!.elevation).to.be.closeTo(90 - (9 * 180) / HEIGHT, 0.5);
+    // A circular cone of the same solid angle: 2π (1 − cos α).
+    expect(2 * Math.PI * (1 - Math.cos((of.brightest!.degrees * Math.PI) / 360))).to.be.closeTo(solid, 1e-9);
+    const found = look(shot);
+    expect(found[0].finding.cause).to.equal('lighting.display-picture-as-light');
+    const after = cured(shot, found).document.lights.sun;
+    // Elevation 39 to 45 degrees, towards +Z: the middle of the image.
+    expect(after.kind).to.equal('distant');
+    expect(after.transform[10]).to.be.above(0.6);
+    for (const [texture, file] of [[image(() => 0.3), 'sky.jpg'], [image((x, y) => (isWhite(x, y) ? 40 : 0.3)), 'sky.png'], [image((x, y) => (isWhite(x, y) ? 1 : 0.3)), 'sky.hdr']] as const) // prettier-ignore
+      expect(imageLightCases(inputOf(under(texture, {}, file), renderShot(under(texture, {}, file))))).to.deep.equal([]); // prettier-ignore
+  });
+
+  it('finds a display curve that is left on, and undoes it', () => {
+    const shot = under({ ...image((_, y) => 0.6 - 0.01 * y), colourSpace: 'linear' });
+    const found = look(shot);
+    expect(found.map(({ finding }) => finding.cause)).to.include('lighting.display-curve-missing');
+    const after = look(cured(shot, found));
+    expect(after.map(({ finding }) => finding.cause)).not.to.include('lighting.display-curve-missing');
+  });
+
+  it('follows a seam from the pixel to the image: straight, in a mirror, and not where nothing shows it', () => {
+    const uneven = image((x) => 0.2 + (0.5 * x) / WIDTH);
+    const straight = under(uneven);
+    const found = look(straight).filter(({ finding }) => finding.cause === 'lighting.environment-seam');
+    expect(found, 'the camera looks to where longitude is 180°').to.have.length(1);
+    expect(found[0].finding.sentence).to.equal('The seam of the environment is seen: a hard upright line.');
+    // Stops between both ends of the run: log2 of their ratio.
+    expect(found[0].finding.headline).to.contain(`${Math.log2((0.2 + (0.5 * 63) / 64) / 0.2).toFixed(1)} stops`);
+    expect(look(cured(straight, found)).map(({ finding }) => finding.cause)).not.to.include('lighting.environment-seam'); // prettier-ignore
+    expect(look(under(uneven, { rotation: 90 })).map(({ finding }) => finding.cause)).not.to.include('lighting.environment-seam'); // prettier-ignore
+    // A mirror that stands upright before the camera shows what is behind it: turned by half, the seam is there.
+    const mirror = scene(
+      [{ mesh: square(2, 0), material: { metallic: 1, roughness: 0, baseColour: [1, 1, 1] }, object: { name: 'mirror' } }],
+      { environment: { ...evenEnvironment([1, 1, 1]), kind: 'image', texture: 'sky', rotation: 180 } },
+      { width: 48, height: 48, samples: 4 },
+    ); // prettier-ignore
+    mirror.document.textures.sky = { file: 'sky.jpg', colourSpace: 'srgb' };
+    mirror.assets.textures.set('sky', uneven);
+    const [inMirror] = look(mirror).filter(({ finding }) => finding.cause === 'lighting.environment-seam');
+    expect(inMirror.finding.sentence).to.equal('The seam of the environment is seen in mirror: a hard upright line.');
+    const input = inputOf(mirror, renderShot(mirror));
+    const seen = new SkyWalk(input.scene, input.document, settingsOf(input.sheet)).skyAt(23.5, 23.5)!;
+    expect(seen.by).to.deep.equal([0]);
+    seen.direction.forEach((v, a) => expect(v).to.be.closeTo([0, 0, 1][a], 1e-9));
+  });
+
+  it('calls sides alike where no light has a direction, and the key it proposes parts them', () => {
+    const parts = [{ mesh: box([-8, -1.1, -8], [8, -1, 8]), material: grey }, { mesh: sphere(0.5), material: grey }]; // prettier-ignore
+    const even = scene(
+      parts,
+      { environment: evenEnvironment([0.5, 0.5, 0.5]) },
+      { width: 48, height: 48, samples: 16 },
+    );
+    even.document.cameras.main.transform = lookAt([0, 1, 5], [0, -0.3, 0]);
+    const found = look(even);
+    expect(found.map(({ finding }) => finding.cause)).to.deep.equal(['lighting.flat-sides']);
+    const after = cured(even, found);
+    expect(look(after).map(({ finding }) => finding.cause)).not.to.include('lighting.flat-sides');
+    const lit = structuredClone(even);
+    lit.document.lights.key = { ...defaultLight('distant'), transform: lookAt([2, 2, 1], [0, 0, 0]), intensity: 2 };
+    expect(flatCases(inputOf(lit, renderShot(lit)))).to.deep.equal([]);
+  });
+});
