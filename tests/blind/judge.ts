@@ -43,7 +43,7 @@ export function drawCase(seed: number, fault: Fault | null): BlindCase | null {
       if (chanceLight(drawn.shot) >= MUCH) return drawn;
       continue;
     }
-    if (fault?.cause.startsWith('shadows.')) {
+    if (fault && MISSING.includes(fault.cause)) {
       if (shadowed(drawn) >= SHADED) return drawn;
       continue;
     }
@@ -57,6 +57,9 @@ export function drawCase(seed: number, fault: Fault | null): BlindCase | null {
   }
   return null;
 }
+
+/** Faults by which a shadow is missing that the shot before had, or is drowned. */
+const MISSING: readonly string[] = ['light-casts-none', 'object-casts-none', 'receiver-takes-none', 'not-linked', 'distance-too-short', 'colour-too-light', 'drowned-by-fill'].map((id) => `shadows.${id}`); // prettier-ignore
 
 /** Share of the picture that the shadow in question must make darker, and by what factor its light is held back there. */
 const SHADED = 0.012;

@@ -210,14 +210,15 @@ function tellDark({ document, isEmpty, isBlack, off, on }: DarkCase): Words {
   };
 }
 
-function tellDead({ document, light, name, why, inside, nearest }: DeadCase): Words {
+function tellDead({ document, light, name, why, by, nearest }: DeadCase): Words {
   const reach = document.lights[light].reach.distance;
-  const body = inside === null ? '' : document.objects[inside].name || inside;
+  const body = by === null ? '' : document.objects[by].name || by;
   const [headline, reason] = {
     'turned-away': [`${capital(name)} shines another way`, 'None of what is seen stands on the side that it shines to.'],
     'out-of-reach': [`${capital(name)} reaches ${reach === null ? 'nothing' : metres(reach)}; the nearest surface that is seen is ${metres(+nearest.toPrecision(3))} away`, 'Its reach ends before anything that is seen.'],
     'linked-away': [`${capital(name)} is linked to nothing that is seen`, 'Light linking leaves out every object that it could light.'],
     'inside-object': [`${capital(name)} stands inside ${body}`, `Rays both ways out of it cross the faces of ${body} once more than a place outside would: its light stays in there.`],
+    blocked: [`${capital(body)} stands before ${name}`, `Wherever in the picture light of it is looked for, ${body} is in its way.`],
   }[why];
   return {
     sentence: `${capital(name)} is on and lights nothing that is seen.`,

@@ -10,6 +10,9 @@ import { maskOfBlocks } from '../../place/grid.ts';
 import type { Case, RenderInput } from '../family.ts';
 import { regionOf } from '../regions.ts';
 import { surveyOf, type Survey, type SurveyedPlace } from './survey.ts';
+import { jaggedCases, type JaggedCase } from './jagged.ts';
+import { wideCases, type WideCase } from './wide.ts';
+import { keyOf } from './key-light.ts';
 import { pointerOfLight } from './light-pointer.ts';
 import { settingOf } from './settings/registry.ts';
 import type { Kept } from './settings/setting.ts';
@@ -45,7 +48,7 @@ export interface DrownedCase extends Case {
   angle: number;
 }
 
-export type ShadowCase = MissingCase | DrownedCase;
+export type ShadowCase = MissingCase | DrownedCase | WideCase | JaggedCase;
 
 /** Stops below which nobody misses a shadow, and share of the picture below which none is looked for. */
 const MISSED = 0.08;
@@ -57,7 +60,12 @@ const WIDE = 0.02;
 export function shadowCases(input: RenderInput): ShadowCase[] {
   const survey = surveyOf(input);
   if (survey.places.length === 0) return [];
-  return [...missingCases(input, survey), ...drownedCases(input, survey)];
+  return [
+    ...missingCases(input, survey),
+    ...drownedCases(input, survey),
+    ...wideCases(input, survey),
+    ...jaggedCases(input),
+  ];
 }
 
 interface Gap {
@@ -152,8 +160,6 @@ function keptOf(input: RenderInput, gaps: Gap[], switches: SwitchId[]): Kept {
 
 /** Degrees beyond which a light is wide: its shadows are soft, and meant to be. */
 const HARD = 6;
-/** Times the next that a light must bring to be the one that throws the shadows. */
-const AHEAD = 2;
 /** Share of the places that must lie in its shadow, so that it can be told at all. */
 const SHADED = 0.01;
 /** Stops below which a hard shadow is hard to see, and what a clear one has. */
@@ -166,17 +172,6 @@ function balanceOf(own: number, rest: number, fill: number): DrownedCase['balanc
   const dark = all / 2 ** CLEAR;
   const left = dark - (rest - fill);
   return left > 0 ? { key: (all - dark) / own, fill: left / fill } : null;
-}
-
-/** The light that brings most but for the environment, and whether it is the one that throws the shadows. */
-function keyOf({ scene }: RenderInput, { places }: Pick<Survey, 'places'>): { row: number; isAhead: boolean } | null {
-  const totals = new Map<number, number>();
-  for (const { lights } of places)
-    for (const { light, arriving } of lights)
-      if (scene.lightIds[light] !== 'environment') totals.set(light, (totals.get(light) ?? 0) + arriving);
-  const [first, next] = [...totals.entries()].sort((a, b) => b[1] - a[1]);
-  if (!first || !(first[1] > 0)) return null;
-  return { row: first[0], isAhead: !next || first[1] >= AHEAD * next[1] };
 }
 
 function drownedCases(input: RenderInput, { places, step }: Survey): DrownedCase[] {

@@ -1,10 +1,17 @@
 /** Shadows: those that a setting keeps away, and those that other light drowns. */
+import { metres } from '../../intake/preflight/tell.ts';
 import { changeOf } from '../../figures/effect.ts';
 import { ofRenders, type Family, type Words } from '../family.ts';
 import { capital, listed, percent } from '../words.ts';
 import { shadowCases, type DrownedCase, type MissingCase, type ShadowCase } from './case.ts';
 import { bySetting } from './causes/by-setting.ts';
 import { drownedByFill } from './causes/drowned-by-fill.ts';
+import { jagged } from './causes/jagged.ts';
+import { lightTooWide } from './causes/light-too-wide.ts';
+import type { JaggedCase } from './jagged.ts';
+import { finerMesh } from './remedies/finer-mesh.ts';
+import { narrow } from './remedies/narrow.ts';
+import type { WideCase } from './wide.ts';
 import { lessFill } from './remedies/less-fill.ts';
 import { moreKey } from './remedies/more-key.ts';
 import { reBalance } from './remedies/re-balance.ts';
@@ -20,20 +27,47 @@ export const shadows: Family = {
   render: ofRenders<ShadowCase>({
     needs: () => ['beauty', 'error.beauty', 'coverage', 'diffuse.direct', 'diffuse.indirect'],
     cases: shadowCases,
-    causes: [...bySetting, drownedByFill],
-    remedies: [putRight, reBalance, lessFill, moreKey],
+    causes: [...bySetting, drownedByFill, lightTooWide, jagged],
+    remedies: [putRight, reBalance, lessFill, moreKey, narrow, finerMesh],
     figure: 'brightness',
     goesWith: (effect) => Math.min(1, Math.abs(changeOf(effect, 'brightness') ?? 0)),
-    tell: (of) => (of.kind === 'missing' ? tellMissing(of) : tellDrowned(of)),
+    tell,
     dials: (of) => (of.kind === 'missing' && of.switches.includes('ray-distance') ? [{ pointer: '/rayDistance', needs: null, note: null }] : []), // prettier-ignore
-    evidence: (of) =>
-      of.kind === 'missing'
-        ? []
-        : [{ kind: 'shares', title: `Light in the shadows of ${of.light}`, bars: [{ label: 'comes from', parts: [{ label: of.fill.name, share: of.fill.share }, { label: 'everything else', share: 1 - of.fill.share }] }] }], // prettier-ignore
+    evidence: (of) => (of.kind === 'drowned' ? [{ kind: 'shares', title: `Light in the shadows of ${of.light}`, bars: [{ label: 'comes from', parts: [{ label: of.fill.name, share: of.fill.share }, { label: 'everything else', share: 1 - of.fill.share }] }] }] : []), // prettier-ignore
   }),
 };
 
 const stops = (value: number): string => `${value.toFixed(value < 1 ? 2 : 1)} stops`;
+
+function tell(of: ShadowCase): Words {
+  switch (of.kind) {
+    case 'missing':
+      return tellMissing(of);
+    case 'drowned':
+      return tellDrowned(of);
+    case 'wide':
+      return tellWide(of);
+    case 'jagged':
+      return tellJagged(of);
+  }
+}
+
+function tellWide({ name, angle, edge }: WideCase): Words {
+  return {
+    sentence: `${capital(name)} is ${+angle.toPrecision(3)}° wide: its shadows dissolve.`,
+    headline: `The edges of its shadows are ${metres(+edge.metres.toPrecision(2))} wide here, ${edge.pixels.toFixed(0)} pixels`,
+    why: 'The sun is 0.53° wide, five degrees are softened. So wide a light lights like a sky: things throw no shadow that could be told, though each of them holds light back.',
+  };
+}
+
+function tellJagged({ objects, document, light, degrees }: JaggedCase): Words {
+  const name = document.lights[light].name || light;
+  return {
+    sentence: `Where ${listed(objects!)} ${objects!.length === 1 ? 'turns' : 'turn'} away from ${name}, light ends in steps.`,
+    headline: `Faces are ${degrees.toFixed(0)}° off the smooth normals that they are shaded with`,
+    why: 'Shading goes on where a face has turned away already: light ends along its edges. It is the mesh that is too coarse; samples do not change that.',
+  };
+}
 
 function tellMissing({ kept, switches, stops: median, most, share, ofLight }: MissingCase): Words {
   const reasons = switches.map((id) => settingOf(id).tell(kept));

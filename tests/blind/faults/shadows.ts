@@ -1,7 +1,18 @@
 /** Shadows that a setting keeps away. */
-import { lookAt } from '../../../core/data/transform.ts';
+import { lookAt, multiply, scaling, translation } from '../../../core/data/transform.ts';
 import { evenEnvironment } from '../../../core/document/defaults.ts';
+import { box } from '../../../demo/shapes.ts';
+import { sphere } from '../../unit/helpers.ts';
+import type { Draft } from '../shots.ts';
 import { type Fault } from './fault.ts';
+
+/** A sun from the side in place of all lights, in little light from all around. */
+function sun(draft: Draft, angle: number): void {
+  const { document, draw } = draft;
+  document.lights = {};
+  draft.light('sun', { kind: 'distant', transform: lookAt([draw.one([-1, 1]) * draw.within(1.5, 3), draw.within(1.2, 2), draw.within(0.2, 1)], [0, 0, 0]), angle, intensity: draw.within(2, 3), samples: 4 }); // prettier-ignore
+  document.environment = evenEnvironment(draw.colour(0.1, 0.2));
+}
 
 export const shadowsFaults: Fault[] = [
   {
@@ -54,6 +65,36 @@ export const shadowsFaults: Fault[] = [
       document.lights = {};
       draft.light('sun', { kind: 'distant', transform: lookAt([draw.one([-1, 1]) * draw.within(1.5, 3), draw.within(1, 2), draw.within(-0.5, 1)], [0, 0, 0]), angle: 0.53, intensity: draw.within(0.3, 0.6) }); // prettier-ignore
       document.environment = evenEnvironment(draw.colour(0.9, 1.4));
+    },
+  },
+  {
+    cause: 'shadows.light-too-wide',
+    isUpstream: true,
+    plant(draft) {
+      sun(draft, draft.draw.within(50, 120));
+    },
+  },
+  {
+    cause: 'shadows.jagged',
+    plant(draft) {
+      const { document, draw } = draft;
+      sun(draft, 0.53);
+      // One large ball of few faces, shaded smooth.
+      const [id, ...others] = draft.things;
+      for (const other of others) delete document.objects[other];
+      draft.meshes.set(id, sphere(1, draw.whole(6, 9) * 2));
+      document.objects[id].transform = multiply(translation(0, 0.9, 0), scaling(0.9, 0.9, 0.9));
+      Object.assign(document.materials[id], { metallic: 0, roughness: 1, specular: 0 });
+    },
+  },
+  {
+    cause: 'shadows.blocked-elsewhere',
+    plant(draft) {
+      const { document } = draft;
+      const [x, y, z] = document.lights.key.transform.slice(12, 15);
+      // A board under the lamp, out of the picture.
+      draft.put('board', box([x - 3, y - 0.35, z - 2], [x + 3, y - 0.3, z + 3]), { baseColour: [0.3, 0.3, 0.3] }, { visibility: { camera: false, shadow: true, diffuse: true, specular: true, transmission: true, occlusion: true } }); // prettier-ignore
+      document.lights.key.transform = lookAt([x, y, z], [x, y - 1, z + 0.01]);
     },
   },
 ];

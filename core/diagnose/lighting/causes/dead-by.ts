@@ -7,6 +7,7 @@ const CAUSES: Record<Exclude<Dead, 'linked-away'>, CauseId> = {
   'turned-away': 'lighting.light-turned-away',
   'out-of-reach': 'lighting.light-out-of-reach',
   'inside-object': 'lighting.light-inside-object',
+  blocked: 'shadows.blocked-elsewhere',
 };
 
 /** One light that lights nothing, for a reason that is all of it. */
