@@ -17,7 +17,7 @@ import { loadAssets } from '../../core/render/compile/load-assets.ts';
 import { smallShot } from '../api/small-shot.ts';
 import { examine, inputOf, renderShot, tryRemedy, type BenchShot } from './bench-shot.ts';
 import { read } from './effects.ts';
-import { motion } from './example-family/definition.ts';
+import { cost } from './example-family/definition.ts';
 
 type Small = Awaited<ReturnType<typeof smallShot>>;
 async function small(change: (shot: Small) => void = () => {}, sheet = {}): Promise<BenchShot> {
@@ -31,10 +31,10 @@ describe('families of causes', function () {
 
   it('are a folder and a line: the example is asked, forecast, tried and put in order like any other', async () => {
     const shot = await small(() => {}, { motion: { samples: 4, shutter: 0.5 } });
-    const found = examine(shot, checked([...FAMILIES, motion]));
-    const own = found.find(({ finding }) => finding.family === 'motion')!;
-    expect(own.finding.cause).to.equal('motion.samples-without-motion');
-    expect(own.finding.causes).to.deep.equal([{ id: 'motion.samples-without-motion', share: 1 }]);
+    const found = examine(shot, checked([...FAMILIES, cost]));
+    const own = found.find(({ finding }) => finding.family === 'cost')!;
+    expect(own.finding.cause).to.equal('cost.motion-samples-unused');
+    expect(own.finding.causes).to.deep.equal([{ id: 'cost.motion-samples-unused', share: 1 }]);
     const [remedy] = own.finding.remedies;
     // Every figure is forecast, or it says why it is not.
     expect(remedy.predicted!.figures.map(({ id }) => id)).to.deep.equal(FIGURES.map(({ id }) => id));
@@ -46,17 +46,17 @@ describe('families of causes', function () {
   });
 
   it('are refused with a sentence where an id stands twice, or a cause is in no catalogue', () => {
-    expect(() => checked([motion, motion])).to.throw('there are two families "motion"');
-    const odd = { ...motion, render: { ...motion.render!, causes: [{ id: 'motion.none' as never }] } };
-    expect(() => checked([odd])).to.throw('family "motion" has the cause "motion.none", which is not in the catalogue');
+    expect(() => checked([cost, cost])).to.throw('there are two families "cost"');
+    const odd = { ...cost, render: { ...cost.render!, causes: [{ id: 'cost.none' as never }] } };
+    expect(() => checked([odd])).to.throw('family "cost" has the cause "cost.none", which is not in the catalogue');
   });
 
   it('go on when one throws, and say which and why', async () => {
     const shot = await small();
-    const broken: Family = { ...motion, render: { ...motion.render!, cases: () => { throw new Error('the scene has no clock'); } } }; // prettier-ignore
+    const broken: Family = { ...cost, render: { ...cost.render!, cases: () => { throw new Error('the scene has no clock'); } } }; // prettier-ignore
     const found = examine(shot, [broken, ...FAMILIES]).map(({ finding }) => finding);
-    const failed = found.find(({ cause }) => cause === 'motion.failed')!;
-    expect([failed.sentence, failed.why]).to.deep.equal(['Motion: could not be examined.', 'the scene has no clock']);
+    const failed = found.find(({ cause }) => cause === 'cost.failed')!;
+    expect([failed.sentence, failed.why]).to.deep.equal(['Cost: could not be examined.', 'the scene has no clock']);
     expect(found.some(({ family }) => family === 'limits')).to.equal(true);
   });
 

@@ -21,12 +21,19 @@ function casesOf({ sheet, scene, picture }: RenderInput): StillCase[] {
   if (sheet.motion.samples <= 1 || scene.slices > 1) return [];
   const region = { x: 0, y: 0, width: picture.width, height: picture.height };
   return [
-    { key: 'motion.samples', severity: 'note', region, mask: null, passes: ['motion'], samples: sheet.motion.samples },
+    {
+      key: 'cost.motion-samples',
+      severity: 'note',
+      region,
+      mask: null,
+      passes: ['motion'],
+      samples: sheet.motion.samples,
+    },
   ];
 }
 
 /** Why: read off the case, or proved by leaving it out (`without`). */
-const samplesWithoutMotion: Cause<StillCase> = { id: 'motion.samples-without-motion', share: () => 1 };
+const motionSamplesUnused: Cause<StillCase> = { id: 'cost.motion-samples-unused', share: () => 1 };
 
 /** What could be done. What it would do is worked out by the engine. */
 const oneSample: Propose<StillCase> = () => ({
@@ -35,14 +42,14 @@ const oneSample: Propose<StillCase> = () => ({
   change: { kind: 'values', values: { '/motion/samples': 1 } },
 });
 
-export const motion: Family = {
-  id: 'motion',
-  title: 'Motion',
-  healthy: 'What moves is blurred, and nothing else is paid for.',
+export const cost: Family = {
+  id: 'cost',
+  title: 'Cost',
+  healthy: 'Nothing is paid for that is not there.',
   render: ofRenders<StillCase>({
     needs: () => ['motion'],
     cases: casesOf,
-    causes: [samplesWithoutMotion],
+    causes: [motionSamplesUnused],
     remedies: [oneSample],
     tell: ({ samples }) => ({
       sentence: `${samples} motion samples, and nothing moves.`,
