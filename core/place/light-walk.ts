@@ -193,6 +193,16 @@ export class LightWalk {
     };
   }
 
+  /** Number of the object whose first surface in the middle of a pixel turns the side to the camera that is not there; −1: none. */
+  firstTurned(x: number, y: number): number {
+    const { scene, settings, rays, ray, clip } = this;
+    const length = middleRay(scene.camera, settings, x, y, clip.near, ray);
+    rays.slice = scene.slices >> 1;
+    const far = Math.min((clip.far - clip.near) * length, settings.rayDistance);
+    const hit = rays.closest(ray[0], ray[1], ray[2], ray[3], ray[4], ray[5], far, CAMERA_RAY);
+    return hit && this.isTurned(scene.instanceFlags[rays.instance]) ? scene.instanceObject[rays.instance] : -1;
+  }
+
   /** The camera's own planes. */
   get clip(): Clip {
     const { camera } = this.scene;

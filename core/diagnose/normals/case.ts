@@ -3,8 +3,10 @@ import type { Case, RenderInput } from '../family.ts';
 import { mirrorsOf, type Mirror } from '../mirrors.ts';
 import { maskOf, regionOf } from '../regions.ts';
 import { isFaceted } from './facets.ts';
+import { turnedCases, type TurnedCase } from './facing.ts';
 
 export interface FacetCase extends Case {
+  kind: 'facets';
   objects: string[];
   /** Keys of objects whose mesh has smooth normals that are not used. */
   flat: string[];
@@ -20,7 +22,11 @@ export interface FacetCase extends Case {
 const ONE_NORMAL = 0.2;
 const TURNED = 0.02;
 
-export function casesOf(input: RenderInput): FacetCase[] {
+export type NormalsCase = FacetCase | TurnedCase;
+
+export const normalsCases = (input: RenderInput): NormalsCase[] => [...turnedCases(input), ...facetCases(input)];
+
+function facetCases(input: RenderInput): FacetCase[] {
   const { document, picture } = input;
   // The mesh tells what it is, and the picture whether it shows: the pixel filter mixes normals at every edge, those of boxes as well.
   const isCut = ({ same, turned, pairs }: Mirror) => same >= ONE_NORMAL * pairs && turned >= TURNED * pairs;
@@ -36,6 +42,7 @@ export function casesOf(input: RenderInput): FacetCase[] {
   return [
     {
       key: 'normals.faceted',
+      kind: 'facets',
       severity: 'caution',
       region: regionOf(picture, mask),
       mask,

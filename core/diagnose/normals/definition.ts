@@ -1,33 +1,56 @@
-/** Normals: surfaces that are shaded by other directions than they should be. */
+/** Normals: surfaces that are shaded by other directions than they should be, or turn the side away that is there. */
+import { changeOf } from '../../figures/effect.ts';
 import { ofRenders, type Family, type Words } from '../family.ts';
 import { MIRROR_PASSES } from '../mirrors.ts';
-import { listed, percent } from '../words.ts';
-import { casesOf, type FacetCase } from './case.ts';
+import { capital, listed, percent } from '../words.ts';
+import { normalsCases, type FacetCase, type NormalsCase } from './case.ts';
 import { faceted } from './causes/faceted.ts';
+import { turned } from './causes/turned.ts';
+import type { TurnedCase } from './facing.ts';
+import { bothSides } from './remedies/both-sides.ts';
 import { smoothNormals } from './remedies/smooth-normals.ts';
 
 export const normals: Family = {
   id: 'normals',
   title: 'Normals',
-  healthy: 'No faceted reflections.',
+  healthy: 'Faces turn to the camera, and no reflections are faceted.',
   isEarly: true,
-  render: ofRenders<FacetCase>({
+  render: ofRenders<NormalsCase>({
     needs: () => ['beauty', 'error.beauty', ...MIRROR_PASSES],
-    cases: casesOf,
-    causes: [faceted],
-    remedies: [smoothNormals],
-    tell,
-    evidence: ({ same, turned }) => [
-      {
-        kind: 'shares',
-        title: 'Normals of neighbouring pixels',
-        bars: [{ label: 'pairs', parts: [{ label: 'the same', share: same }, { label: 'a little turned', share: turned }, { label: 'further', share: Math.max(0, 1 - same - turned) }] }], // prettier-ignore
-      },
-    ],
+    cases: normalsCases,
+    causes: [...turned, faceted],
+    remedies: [bothSides, smoothNormals],
+    figure: 'brightness',
+    goesWith: (effect) => Math.min(1, Math.abs(changeOf(effect, 'brightness') ?? 0)),
+    tell: (of) => (of.kind === 'facets' ? tellFacets(of) : tellTurned(of)),
+    evidence: (of) =>
+      of.kind === 'facets'
+        ? [
+            {
+              kind: 'shares',
+              title: 'Normals of neighbouring pixels',
+              bars: [{ label: 'pairs', parts: [{ label: 'the same', share: of.same }, { label: 'a little turned', share: of.turned }, { label: 'further', share: Math.max(0, 1 - of.same - of.turned) }] }], // prettier-ignore
+            },
+          ]
+        : [],
   }),
 };
 
-function tell({ objects, flat, coarse, same }: FacetCase): Words {
+function tellTurned({ document, id, name, why, mixedEdges, share }: TurnedCase): Words {
+  const side = document.objects[id].facing === 'front' ? 'fronts' : 'backs';
+  const [headline, reason] = {
+    'inside-out': [`${capital(name)} is turned inside out`, 'It is closed, and its faces look inwards: its far walls are seen from inside.'],
+    mixed: [`Faces of ${name} turn both ways`, `${mixedEdges.toLocaleString('en')} of its edges lie between faces that turn opposite ways: those that turn away are holes.`],
+    'one-sided': [`${capital(name)} is open, and seen from the side that is not there`, 'An open surface has two sides; light and mirrors miss the other one as the camera does.'],
+  }[why]; // prettier-ignore
+  return {
+    sentence: `${capital(name)} is missing from ${+(100 * share).toPrecision(2)} % of the picture: only the ${side} of its faces are there, and they turn away.`,
+    headline,
+    why: reason,
+  };
+}
+
+function tellFacets({ objects, flat, coarse, same }: FacetCase): Words {
   const why = [
     `${percent(same)} of neighbouring pixels have one normal, and others are turned a little, as no curved surface is: each facet mirrors by itself.`,
     flat.length ? 'The mesh has smooth normals, which are not used.' : '',
