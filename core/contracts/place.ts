@@ -1,4 +1,5 @@
 /** What a place in a picture says of the light there, for the page and the shell. */
+import type { Region } from '../data/picture.ts';
 import type { ControlValues } from '../document/set-values.ts';
 
 /**
@@ -75,4 +76,48 @@ export interface ToldPlace {
   direct: number;
   indirect: number | null;
   leftOut: { lights: number; share: number };
+}
+
+/** How a light stands to a region of the picture; shares are of its places, 0–1. */
+export interface ToldRegionLight {
+  id: string;
+  name: string;
+  pointer: string | null;
+  /** Share of all direct light there. */
+  share: number;
+  /** Irradiance, the mean, luminance, W/m²: with nothing between, and as rendered. */
+  unshadowed: number;
+  arriving: number;
+  shaded: number;
+  edge: number;
+  missing: number;
+  /** Medians: stops between its light and its shadow, and the width of its shadows' edges. */
+  contrast: number | null;
+  penumbra: { metres: number; pixels: number } | null;
+}
+
+export interface ToldRegion {
+  region: Region;
+  /** Places that were asked, and how many more show no surface. */
+  places: number;
+  empty: number;
+  sentence: string;
+  /** What brings most first. */
+  lights: ToldRegionLight[];
+  direct: number;
+  /** The place that tells most. */
+  telling: ToldPlace;
+}
+
+/** The environment as a light, and what it brings as it is turned. */
+export interface ToldEnvironment {
+  /** Irradiance that it brings to level ground with nothing around, luminance, W/m². */
+  level: number;
+  /** Of its brightest hundredth: where, degrees; share of its light; stops above its mean. */
+  brightest: { elevation: number; azimuth: number; share: number; stops: number };
+  /** Stops that it adds to other direct light here; null: there is none. */
+  adds: number | null;
+  /** As the document has it, and what the place gets more or less at others, stops. */
+  rotation: number;
+  turned: { rotation: number; stops: number }[];
 }

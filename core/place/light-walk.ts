@@ -301,6 +301,17 @@ export class LightWalk {
     return -1;
   }
 
+  /** Share of a light's luminance that arrives at a place along a unit direction, from so many metres away. */
+  shareFrom(place: Place, light: number, [dx, dy, dz]: Triple, metres: number): number {
+    const { scene, shadow, outside } = this;
+    const isUnshaded = (scene.instanceFlags[place.instance] & IS_UNSHADED) !== 0;
+    const [x, y, z] = place.point.map((c, a) => c + place.normal[a] * place.lift);
+    outside.clear();
+    if (!shadow.isVisible(light, x, y, z, dx, dy, dz, metres * SHORT, outside, isUnshaded)) return 0;
+    const { transmittance } = shadow;
+    return luminance(transmittance[0], transmittance[1], transmittance[2]);
+  }
+
   private walked(
     place: Place,
     light: number,
@@ -309,17 +320,12 @@ export class LightWalk {
     direction: Triple,
     metres: number,
   ): WalkedRay {
-    // prettier-ignore
-    const { scene, shadow, outside, settings } = this;
+    const { scene, settings } = this;
     const o = light * LIGHT_STRIDE;
     const isUnshaded = (scene.instanceFlags[place.instance] & IS_UNSHADED) !== 0;
     const from = place.point.map((c, a) => c + place.normal[a] * place.lift) as Triple;
     const end = metres * SHORT;
-    const [dx, dy, dz] = direction;
-    outside.clear();
-    const open = shadow.isVisible(light, from[0], from[1], from[2], dx, dy, dz, end, outside, isUnshaded);
-    const { transmittance } = shadow;
-    const share = open ? luminance(transmittance[0], transmittance[1], transmittance[2]) : 0;
+    const share = this.shareFrom(place, light, direction, metres);
     const hasTint = (flags & TINTED_SHADOWS) !== 0 && (flags & CASTS_SHADOWS) !== 0 && !isUnshaded;
     const tint = (flags & TINTED_SHADOWS) !== 0 ? luminance(scene.lights[o + LIGHT_SHADOW_COLOUR], scene.lights[o + LIGHT_SHADOW_COLOUR + 1], scene.lights[o + LIGHT_SHADOW_COLOUR + 2]) : 0; // prettier-ignore
     const noShadow = ((flags & CASTS_SHADOWS) === 0 ? LIGHT_CASTS_NONE : 0) | (isUnshaded ? RECEIVER_TAKES_NONE : 0);
@@ -409,7 +415,7 @@ export const unshadowed = (rays: readonly WalkedRay[]): number => rays.reduce((s
 const dot = (a: Triple, b: Triple): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
 
 /** Digits of a number in base two, mirrored at the point. */
-function radicalInverse(k: number): number {
+export function radicalInverse(k: number): number {
   let out = 0;
   for (let half = 0.5; k > 0; k >>= 1, half /= 2) if (k & 1) out += half;
   return out;

@@ -3,7 +3,7 @@ import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { expect } from 'chai';
-import type { ToldPlace } from '../../core/contracts/place.ts';
+import type { ToldPlace, ToldRegion } from '../../core/contracts/place.ts';
 import { askCommand } from '../../cli/ask.ts';
 import { smallShot } from '../api/small-shot.ts';
 import { captured } from './captured.ts';
@@ -41,10 +41,25 @@ describe('dusting ask', () => {
     expect(text).not.to.match(/environment \(/);
   });
 
+  it('asks a region: shares of its places, and the place that tells most', async () => {
+    const told = JSON.parse(await captured(() => askCommand([folder, '--region', '60,40,30,20', '--json']))) as ToldRegion; // prettier-ignore
+    expect(told.places).to.be.within(20, 60);
+    const window = told.lights.find(({ id }) => id === 'window')!;
+    expect(window.missing).to.be.within(0.05, 1);
+    expect(told.sentence).to.match(/^On \d+ % of it a shadow of window is missing\. The shadow of pane/);
+    expect(told.telling.lights[0]).to.include({ id: 'window', state: 'missing' });
+    expect(told.lights.reduce((sum, { share }) => sum + share, 0)).to.be.closeTo(1, 1e-9);
+    const text = await captured(() => askCommand([folder, '--region', '60,40,30,20']));
+    expect(text).to.match(/^Region 60,40, 30 × 20: \d+ places/);
+    expect(text).to.contain('The place that tells most:\nPixel ');
+  });
+
   it('refuses a place off the frame, a light that does not shine and no place at all', async () => {
     expect(await refused('--pixel', '96,10')).to.equal('--pixel 96,10 does not lie in the frame, 96 × 64 pixels.');
     expect(await refused('--pixel', '10,10', '--light', 'moon')).to.equal('There is no light "moon" that shines; there are window, environment.'); // prettier-ignore
     expect(await refused()).to.match(/^Name the pixel: --pixel x,y\./);
+    expect(await refused('--region', '90,0,30,20')).to.equal('--region 90,0,30,20 does not lie in the frame, 96 × 64 pixels.'); // prettier-ignore
+    expect(await refused('--region', '1,1,5,5', '--pixel', '1,1')).to.match(/^Ask a pixel or a region, not both\./);
     expect(await refused('--pixel', 'middle')).to.match(/--pixel/);
   });
 });

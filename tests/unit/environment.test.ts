@@ -11,13 +11,15 @@ import type { ShotDocument } from '../../core/document/schema.ts';
 import { withValues } from '../../core/document/set-values.ts';
 import { readPngTexture, writePng } from '../../core/formats/png.ts';
 import { compileSky, directionOf, skyRadiance } from '../../core/lights/sky.ts';
+import { measureEnvironment, sweepRotation } from '../../core/place/environment.ts';
+import { arrivingWith, LightWalk } from '../../core/place/light-walk.ts';
 import { SkyWalk } from '../../core/place/sky-walk.ts';
 import { settingsOf } from '../../core/render/scene/scene.ts';
 import { mipChain } from '../../core/textures/image.ts';
 import { readAs } from '../../core/textures/read-as.ts';
 import { box } from '../../demo/shapes.ts';
 import { inputOf, renderShot, type BenchShot } from './bench-shot.ts';
-import { scene, sphere, square } from './helpers.ts';
+import { compiled, scene, sphere, square } from './helpers.ts';
 
 const [WIDTH, HEIGHT] = [64, 32];
 const image = (level: (x: number, y: number) => number): Texture => ({
@@ -152,5 +154,40 @@ describe('environments', function () {
     const lit = structuredClone(even);
     lit.document.lights.key = { ...defaultLight('distant'), transform: lookAt([2, 2, 1], [0, 0, 0]), intensity: 2 };
     expect(flatCases(inputOf(lit, renderShot(lit)))).to.deep.equal([]);
+  });
+
+  it('measures an environment: an even one has a hundredth of its light in a hundredth of the sphere', () => {
+    const even = measureEnvironment(compiled(under(image(() => 0.5))))!;
+    expect(even.brightest.share).to.be.closeTo(0.01, 5e-4);
+    // Irradiance of an even hemisphere: π L.
+    expect(even.level).to.be.closeTo(0.5 * Math.PI, 0.002);
+    const lamp = measureEnvironment(compiled(under(image((x, y) => (x === 16 && y === 8 ? 1000 : 0.5)), { rotation: 30 })))!; // prettier-ignore
+    const solid = ((2 * Math.PI) / WIDTH) * (Math.cos((8 * Math.PI) / HEIGHT) - Math.cos((9 * Math.PI) / HEIGHT));
+    // Bilinear look-ups spread a texel over its neighbours; its light stays.
+    expect(lamp.brightest.share).to.be.closeTo((1000 * solid) / (1000 * solid + 0.5 * 4 * Math.PI), 0.02);
+    expect(lamp.brightest.elevation).to.be.closeTo(90 - (8.5 * 180) / HEIGHT, 1);
+  });
+
+  it('tells what a place gets however the environment is turned: as the renderer does with that rotation', () => {
+    // A wall to the left of the place keeps the lamp away when it stands behind.
+    const texture = image((x, y) => (Math.hypot(x - 16, y - 11) < 2 ? 30 : 0.2));
+    const shot = under(texture);
+    shot.document.cameras.main.transform = lookAt([0, 3, 4], [0, -1, 0]);
+    const wall = { mesh: box([-1.1, -1, -2], [-1, 1.5, 2]), material: grey };
+    const walled = scene([{ mesh: box([-3, -1.1, -6], [3, -1, 4]), material: grey }, wall], { ...shot.document, meshes: {}, objects: {}, materials: {} }, { width: 48, height: 48, samples: 4 }); // prettier-ignore
+    walled.assets.textures.set('sky', texture);
+    const walk = (rotation: number) => {
+      const document = { ...walled.document, environment: { ...walled.document.environment, rotation } };
+      return new LightWalk(compiled({ ...walled, document }), document, settingsOf(document.sheets.preview));
+    };
+    const place = walk(0).surfaceAt(24, 24)!;
+    const turned = sweepRotation(walk(0), [place], { steps: 8, rays: 2048 });
+    const brought = turned.map(({ irradiance }) => irradiance);
+    expect(Math.max(...brought) / Math.min(...brought), 'the wall is in the way of some').to.be.above(1.5);
+    for (const { turn, irradiance } of turned) {
+      const own = walk(turn);
+      const row = own.scene.lightIds.indexOf('environment');
+      expect(irradiance).to.be.closeTo(arrivingWith(own.towards(own.surfaceAt(24, 24)!, row, 2048).rays, 0), 0.02 * irradiance); // prettier-ignore
+    }
   });
 });

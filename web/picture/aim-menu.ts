@@ -62,6 +62,7 @@ export function aimMenu(seen: SeenPoint | null, pixel: { x: number; y: number } 
   return [
     { separator: true },
     ...(pixel ? [{ label: 'What lights this?', command: () => view.askAt(pixel.x, pixel.y) }] : []),
+    ...(view.region ? [{ label: 'What lights the region?', command: () => view.askRegion() }] : []),
     { label: 'Add light here', items: NEW_LIGHTS.filter((kind) => kind !== 'distant').map((kind) => ({ label: `${kind[0].toUpperCase()}${kind.slice(1)}`, command: () => void add(kind) })) },
     ...(isPlaced && !isFar ? [{ label: `Aim ${name} here`, command: turn((now) => aimed(now, point)) }] : []),
     ...(isPlaced && part === 'lights'

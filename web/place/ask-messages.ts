@@ -1,5 +1,6 @@
 /** What the page says to the worker that answers about places, and it to the page. */
-import type { ToldPlace } from '../../core/contracts/place.ts';
+import type { ToldEnvironment, ToldPlace, ToldRegion } from '../../core/contracts/place.ts';
+import type { Region } from '../../core/data/picture.ts';
 import type { SheetName } from '../../core/document/schema.ts';
 import type { ControlValues } from '../../core/document/set-values.ts';
 import type { LiveVersion } from '../live/live-messages.ts';
@@ -10,8 +11,8 @@ export interface AskRequest {
   version: LiveVersion | null;
   sheet: SheetName;
   values: ControlValues;
-  /** Of the sheet's frame. */
-  pixel: [number, number];
+  /** Of the sheet's frame: a pixel, or a region. */
+  at: { pixel: [number, number] } | { region: Region };
 }
 
 /** A light's way over the picture, pixels of the sheet's frame. */
@@ -25,8 +26,12 @@ export interface DrawnWay {
 
 export interface Asked {
   turn: number;
-  /** Null: the pixel shows no surface. */
+  /** The place, or that of the region which tells most; null: no surface is shown. */
   told: ToldPlace | null;
+  /** Null: a pixel was asked. */
+  region: ToldRegion | null;
+  /** Null: turning the environment changes nothing. */
+  environment: ToldEnvironment | null;
   ways: DrawnWay[];
   /** Milliseconds that the answer took, the scene being there. */
   took: number;

@@ -2,9 +2,12 @@
 import type { Triple } from '../../core/data/placement.ts';
 import { canonicalText } from '../../core/document/canonical.ts';
 import { withValues } from '../../core/document/set-values.ts';
+import { tellEnvironment } from '../../core/diagnose/lighting/tell-environment.ts';
 import { tellPlace } from '../../core/diagnose/shadows/tell-place.ts';
+import { tellRegion } from '../../core/diagnose/shadows/tell-region.ts';
 import { PLAIN_MEANS, type Means } from '../../core/geometry/scene-geometry.ts';
 import { askPlace, type PlaceAnswer } from '../../core/place/ask.ts';
+import { askRegion } from '../../core/place/ask-region.ts';
 import { LightWalk } from '../../core/place/light-walk.ts';
 import type { Assets } from '../../core/render/compile/assets.ts';
 import { compileScene } from '../../core/render/compile/compile.ts';
@@ -38,7 +41,7 @@ self.onmessage = ({ data }: MessageEvent<AskRequest>) => {
 
 const answer = (message: AskAnswer) => self.postMessage(message);
 
-async function ask({ turn, sheet: name, values, pixel }: AskRequest): Promise<AskAnswer> {
+async function ask({ turn, sheet: name, values, at }: AskRequest): Promise<AskAnswer> {
   const document = withValues(version!.document, [name], values);
   const sheet = document.sheets[name];
   const { width, height, motion, precision, neutral, passes } = sheet;
@@ -52,11 +55,18 @@ async function ask({ turn, sheet: name, values, pixel }: AskRequest): Promise<As
   const begun = performance.now();
   const settings = settingsOf(sheet);
   const walk = new LightWalk(last.scene, document, settings);
-  const place = walk.surfaceAt(...pixel);
-  if (!place) return { turn, told: null, ways: [], took: performance.now() - begun };
-  const found = askPlace(walk, place, { settings, pixel });
-  const told = tellPlace(walk, sheet, pixel, found);
-  return { turn, told, ways: waysOf(walk, found), took: performance.now() - begun };
+  const answer = 'region' in at ? askRegion(walk, at.region, { settings }) : null;
+  const pixel = 'region' in at ? answer?.telling.pixel : at.pixel;
+  const place = pixel ? walk.surfaceAt(...pixel) : null;
+  if (!pixel || !place)
+    return { turn, told: null, region: null, environment: null, ways: [], took: performance.now() - begun };
+  const found = answer?.telling.answer ?? askPlace(walk, place, { settings, pixel });
+  const region = answer && tellRegion(walk, sheet, answer);
+  const told = region?.telling ?? tellPlace(walk, sheet, pixel, found);
+  const took = performance.now() - begun;
+  const sky = told.lights.find(({ id }) => id === 'environment')?.arriving ?? 0;
+  const environment = tellEnvironment(walk, [place], { direct: told.direct, environment: sky });
+  return { turn, told, region, environment, ways: waysOf(walk, found), took };
 
   function assetsOf(): Promise<Assets> {
     const { meshes, textures, maps, coats } = document;

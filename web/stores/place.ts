@@ -1,4 +1,4 @@
-/** The place that is asked about: what lights it, in the version that is current, with the values that are set. */
+/** The place or region that is asked about: what lights it, in the version that is current, with the values that are set. */
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import type { ToldLight } from '../../core/contracts/place.ts';
@@ -37,6 +37,21 @@ export const usePlace = defineStore('place', () => {
     return lights.find(({ id }) => id === light.value) ?? lights.find(({ angle }) => angle !== null) ?? null;
   });
 
+  /** Where it is marked, pixels of the picture. */
+  const mark = computed<[number, number] | null>(() => {
+    if (!view.asksRegion) return view.place;
+    const pixel = told.value?.pixel;
+    return pixel ? [Math.floor(pixel[0] / scale.value.x), Math.floor(pixel[1] / scale.value.y)] : null;
+  });
+  /** What is asked, pixels of the sheet's frame; null: nothing. */
+  function asking(): AskRequest['at'] | null {
+    const { x, y } = scale.value;
+    const { place, region, asksRegion } = view;
+    if (asksRegion)
+      return region && { region: { x: Math.floor(region.x * x), y: Math.floor(region.y * y), width: Math.ceil(region.width * x), height: Math.ceil(region.height * y) } }; // prettier-ignore
+    return place && { pixel: [Math.floor(place[0] * x), Math.floor(place[1] * y)] };
+  }
+
   function answered({ data }: MessageEvent<AskAnswer>): void {
     if (data.turn !== turn) return;
     isAsking.value = false;
@@ -45,10 +60,10 @@ export const usePlace = defineStore('place', () => {
   }
 
   async function ask(): Promise<void> {
-    const pixel = view.place;
+    const at = asking();
     const { state } = shot;
     const mine = ++turn;
-    if (!pixel || !state) {
+    if (!at || !state) {
       asked.value = null;
       isAsking.value = false;
       return;
@@ -71,7 +86,7 @@ export const usePlace = defineStore('place', () => {
         version,
         sheet,
         values,
-        pixel: [Math.floor(pixel[0] * scale.value.x), Math.floor(pixel[1] * scale.value.y)],
+        at,
       } satisfies AskRequest);
       sent = id;
     } catch (error) {
@@ -82,7 +97,7 @@ export const usePlace = defineStore('place', () => {
   }
 
   watch(
-    () => JSON.stringify([view.place, shot.state?.code, shot.state?.head.id, current.sheetName, pending.scene, pending.sheets]),
+    () => JSON.stringify([asking(), shot.state?.code, shot.state?.head.id, current.sheetName, pending.scene, pending.sheets]),
     () => void ask(),
     { immediate: true },
   ); // prettier-ignore
@@ -95,5 +110,5 @@ export const usePlace = defineStore('place', () => {
     { flush: 'sync' },
   );
 
-  return { asked, told, scale, ways, shown, light, problem, isAsking };
+  return { asked, told, mark, scale, ways, shown, light, problem, isAsking };
 });

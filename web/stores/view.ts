@@ -46,8 +46,15 @@ export const useView = defineStore('view', () => {
 
   /** Pixel of the frame whose light is asked about. */
   const place = ref<[number, number] | null>(null);
+  /** The region is asked instead. */
+  const asksRegion = ref(false);
   function askAt(x: number, y: number): void {
     place.value = [Math.floor(x), Math.floor(y)];
+    asksRegion.value = false;
+    panel.value = 'light';
+  }
+  function askRegion(): void {
+    asksRegion.value = true;
     panel.value = 'light';
   }
 
@@ -77,7 +84,8 @@ export const useView = defineStore('view', () => {
     if (region.value) out.region = [region.value.x, region.value.y, region.value.width, region.value.height].join();
     if (panel.value !== 'findings') out.panel = panel.value;
     if (isStaged.value) out.stage = '1';
-    if (place.value) out.at = place.value.join();
+    if (asksRegion.value) out.at = 'region';
+    else if (place.value) out.at = place.value.join();
     if (panel.value === 'scene' && item.value) out.item = item.value;
     return out;
   });
@@ -102,12 +110,13 @@ export const useView = defineStore('view', () => {
     item.value = typeof from.item === 'string' ? from.item : null;
     isStaged.value = from.stage === '1';
     const at = typeof from.at === 'string' ? from.at.split(',').map(Number) : [];
+    asksRegion.value = from.at === 'region';
     place.value = at.length === 2 && at.every((n) => Number.isInteger(n) && n >= 0) ? [at[0], at[1]] : null;
     dial.value = null;
   }
 
   return {
-    renderId, findingId, trialId, sweepId, pass, exposure, gamma, region, showMask, wipe, panel, dial, item, place, isFraming, isStaged, adding,
-    isBoosted, query, setView, toggleBoost, showDial, askAt, fromQuery,
+    renderId, findingId, trialId, sweepId, pass, exposure, gamma, region, showMask, wipe, panel, dial, item, place, asksRegion, isFraming, isStaged, adding,
+    isBoosted, query, setView, toggleBoost, showDial, askAt, askRegion, fromQuery,
   };
 }); // prettier-ignore

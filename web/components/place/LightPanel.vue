@@ -1,8 +1,9 @@
 <script setup lang="ts">
-/** What lights a place of the picture: light by light what arrives, what stands between, and what keeps a shadow away. */
+/** What lights a place of the picture, or a region: light by light what arrives, what stands between, and what keeps a shadow away. */
 import Button from 'primevue/button';
 import InputNumber from 'primevue/inputnumber';
 import ProgressBar from 'primevue/progressbar';
+import SelectButton from 'primevue/selectbutton';
 import { computed, ref } from 'vue';
 import type { LightState, ToldLight, ToldRemedy } from '../../../core/contracts/place.ts';
 import { capital } from '../../../core/diagnose/words.ts';
@@ -19,6 +20,8 @@ import { usePlace } from '../../stores/place.ts';
 import { useShot } from '../../stores/shot.ts';
 import { useView } from '../../stores/view.ts';
 import { regionAround } from '../../viewer/region.ts';
+import EnvironmentTurns from './EnvironmentTurns.vue';
+import RegionLights from './RegionLights.vue';
 
 const place = usePlace();
 const view = useView();
@@ -36,6 +39,8 @@ const lights = computed(
   () => place.told?.lights.filter((light) => isWhole.value || !isLittle(light, most.value)) ?? [],
 );
 const little = computed(() => (place.told?.lights.length ?? 0) - lights.value.length);
+
+const region = computed(() => place.asked?.region ?? null);
 
 /** Of what the answer is, where that is not what the picture shows. */
 const told = computed(() => {
@@ -96,7 +101,7 @@ function put(values: ControlValues): void {
 }
 async function tryOut({ title, values }: ToldRemedy): Promise<void> {
   const { render } = current;
-  const at = view.place;
+  const at = place.mark;
   if (!at || !render) return;
   busy.value = true;
   const [x, y] = at;
@@ -109,27 +114,52 @@ async function tryOut({ title, values }: ToldRemedy): Promise<void> {
 
 <template>
   <section class="light-panel" aria-label="Light here">
-    <div v-if="!view.place" class="empty">
+    <SelectButton
+      v-if="view.region && (view.place || view.asksRegion)"
+      v-model="view.asksRegion"
+      :options="[
+        { label: 'Place', value: false },
+        { label: 'Region', value: true },
+      ]"
+      option-label="label"
+      option-value="value"
+      :allow-empty="false"
+      size="small"
+      aria-label="What is asked"
+    />
+    <div v-if="!view.place && !view.asksRegion" class="empty">
       <h2>What lights a place, and why is there no shadow?</h2>
       <p class="soft">
         Right-click a surface in the picture and choose “What lights this?”, or point at it and press <b>Shift L</b>.
         Each light answers: what arrives, what stands between, and which setting keeps a shadow away.
       </p>
+      <Button v-if="view.region" size="small" @click="view.askRegion()">Ask the region</Button>
     </div>
+    <p v-else-if="view.asksRegion && !view.region" class="soft" role="status">
+      Draw a region in the picture to ask it.
+    </p>
     <p v-else-if="place.problem" class="bad" role="alert">{{ place.problem }}</p>
     <p v-else-if="place.asked && !place.told" class="soft" role="status">
-      Pixel {{ view.place.join(', ') }} shows no surface: there is nothing that light could fall on.
+      {{ view.asksRegion ? 'The region' : `Pixel ${view.place?.join(', ')}` }} shows no surface: there is nothing that
+      light could fall on.
     </p>
     <template v-else-if="place.told">
+      <template v-if="region">
+        <h2>Region of {{ region.places }} places</h2>
+        <p class="sentence" role="status">{{ region.sentence }}</p>
+        <RegionLights :told="region" />
+        <p class="dim">The place in it that tells most:</p>
+      </template>
       <header>
         <h2>{{ place.told.object.name }}</h2>
         <span class="dim num">
-          {{ view.place.join(', ') }} · {{ long(place.told.metres) }} away · a pixel is {{ long(place.told.pixelSize) }}
+          {{ place.mark?.join(', ') }} · {{ long(place.told.metres) }} away · a pixel is
+          {{ long(place.told.pixelSize) }}
         </span>
         <span v-if="place.told.through.length" class="dim">seen through {{ place.told.through.join(', ') }}</span>
       </header>
       <p v-if="told" class="dim">{{ told }}</p>
-      <p class="sentence" role="status">{{ place.told.sentence }}</p>
+      <p v-if="!region" class="sentence" role="status">{{ place.told.sentence }}</p>
       <ul>
         <li
           v-for="light in lights"
@@ -200,6 +230,11 @@ async function tryOut({ title, values }: ToldRemedy): Promise<void> {
           it</template
         >. Traced in {{ place.asked!.took.toFixed(0) }} ms.
       </p>
+      <EnvironmentTurns
+        v-if="place.asked?.environment"
+        :told="place.asked.environment"
+        @turn="put({ '/environment/rotation': +$event.toFixed(2) })"
+      />
     </template>
     <p v-if="place.isAsking && !place.told" class="soft" role="status">Reading the scene …</p>
   </section>

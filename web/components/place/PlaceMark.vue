@@ -3,14 +3,12 @@
 import { computed } from 'vue';
 import type { Point } from '../../viewer/frame-place.ts';
 import { usePlace } from '../../stores/place.ts';
-import { useView } from '../../stores/view.ts';
 
 /** @param screen where a pixel of the frame stands on the screen */
 const { screen } = defineProps<{ screen: (x: number, y: number) => Point }>();
 const place = usePlace();
-const view = useView();
 
-const centre = computed(() => screen(view.place![0] + 0.5, view.place![1] + 0.5));
+const centre = computed(() => screen(place.mark![0] + 0.5, place.mark![1] + 0.5));
 const onScreen = ([x, y]: [number, number]) => screen(x / place.scale.x, y / place.scale.y);
 const drawn = computed(() => {
   const light = place.shown;

@@ -13,6 +13,7 @@ import { renderKey } from '../../picture/render-source.ts';
 import { composed } from '../../picture/snapshot.ts';
 import { useCurrent } from '../../stores/current.ts';
 import { useLive } from '../../stores/live.ts';
+import { usePlace } from '../../stores/place.ts';
 import { useProbe, type Probed } from '../../stores/probe.ts';
 import { useShot } from '../../stores/shot.ts';
 import { useView } from '../../stores/view.ts';
@@ -32,6 +33,7 @@ const shot = useShot();
 const view = useView();
 const current = useCurrent();
 const probe = useProbe();
+const asked = usePlace();
 const live = useLive();
 
 const isDrawing = ref(false);
@@ -275,7 +277,7 @@ defineExpose({
           <MaskOverlay v-else-if="view.showMask && mask" :path="mask" :width="frame.width" :height="frame.height" />
         </div>
         <PlaceMark
-          v-if="view.place && view.panel === 'light'"
+          v-if="asked.mark && view.panel === 'light'"
           :screen="(x, y) => viewport.screen({ x, y, width: 0, height: 0 })"
         />
         <div v-if="sides" class="region" :style="onScreen(sides.region)">
