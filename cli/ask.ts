@@ -1,6 +1,6 @@
 /** `dusting ask`: what lights a place of the picture or a region, what stands between, and which settings keep a shadow away. */
 import type { ToldEnvironment, ToldLight, ToldPlace, ToldRegion } from '../core/contracts/place.ts';
-import { tellEnvironment } from '../core/diagnose/lighting/tell-environment.ts';
+import { skyAt, tellEnvironment } from '../core/diagnose/lighting/tell-environment.ts';
 import { tellPlace } from '../core/diagnose/shadows/tell-place.ts';
 import { tellRegion } from '../core/diagnose/shadows/tell-region.ts';
 import { percent } from '../core/diagnose/words.ts';
@@ -51,7 +51,7 @@ export async function askCommand(args: string[]): Promise<void> {
   const place = walk.surfaceAt(...pixel!);
   if (!place) throw new BadUse(`Pixel ${pixel!.join()} shows no surface: there is nothing that light could fall on.`);
   const told = tellPlace(walk, sheet, pixel!, askPlace(walk, place, { settings, pixel: pixel! }));
-  const environment = tellEnvironment(walk, [place], { direct: told.direct, environment: told.lights.find(({ id }) => id === 'environment')?.arriving ?? 0 }); // prettier-ignore
+  const environment = tellEnvironment(walk, [place], { direct: told.direct, environment: skyAt(told) }); // prettier-ignore
   const whole = { ...told, lights: own(told.lights) };
   console.log(values.json ? JSON.stringify({ ...whole, environment }) : [tell(whole), ...(environment ? [tellSky(environment)] : [])].join('\n')); // prettier-ignore
 }
@@ -79,10 +79,10 @@ function tellWhole({ region, places, empty, sentence, lights }: ToldRegion): str
   ].join('\n');
 }
 
-function tellSky({ level, brightest, adds, rotation, turned }: ToldEnvironment): string {
+function tellSky({ level, hasSun, brightest, adds, rotation, turned }: ToldEnvironment): string {
   const most = turned.reduce((best, one) => (one.stops > best.stops ? one : best));
   return [
-    `Environment: ${number(level)} W/m² on level ground; its brightest 1 % brings ${percent(brightest.share)} of its light, from ${brightest.elevation.toFixed(0)}° above the horizon, azimuth ${brightest.azimuth.toFixed(0)}°.`,
+    `Environment: ${number(level)} W/m² on level ground${hasSun ? ' beside its sun' : ''}; its brightest 1 % brings ${percent(brightest.share)} of its light, from ${brightest.elevation.toFixed(0)}° above the horizon, azimuth ${brightest.azimuth.toFixed(0)}°.`,
     `    ${adds === null ? '' : `It adds ${adds.toFixed(1)} stops here. `}Turned from ${number(rotation)}° to ${number(most.rotation)}° it brings most: ${most.stops.toFixed(2)} stops more.`,
   ].join('\n');
 }

@@ -113,6 +113,8 @@ export interface ToldRegion {
 export interface ToldEnvironment {
   /** Irradiance that it brings to level ground with nothing around, luminance, W/m². */
   level: number;
+  /** A daylight sky with its sun, which is told apart. */
+  hasSun: boolean;
   /** Of its brightest hundredth: where, degrees; share of its light; stops above its mean. */
   brightest: { elevation: number; azimuth: number; share: number; stops: number };
   /** Stops that it adds to other direct light here; null: there is none. */

@@ -12,7 +12,9 @@ import { sunPlaceOf, type SunPlace, type Triple } from '../data/placement.ts';
 import { placedAt } from '../data/aim.ts';
 import { directionOf, sampleSky, skyRadiance } from '../lights/sky.ts';
 import type { CompiledScene } from '../render/scene/scene.ts';
-import { radicalInverse, type LightWalk, type Place } from './light-walk.ts';
+import { DISTANT_DIRECTION } from '../lights/distant.ts';
+import { LIGHT_STRIDE } from '../lights/table.ts';
+import { radicalInverse, unshadowed, type LightWalk, type Place } from './light-walk.ts';
 
 export interface EnvironmentMeasured {
   /** Mean radiance over the sphere, luminance, W/(sr m²), and irradiance on level ground with nothing around. */
@@ -70,7 +72,7 @@ export interface Turned {
 }
 
 /**
- * What places get of the environment as it is turned about +Y, shadows traced.
+ * What places get of the environment as it is turned about +Y, the sun of a daylight sky with it, shadows traced.
  * @param steps turns that are tried, evenly around
  * @param rays from each place at each turn
  */
@@ -82,6 +84,7 @@ export function sweepRotation(
   const { scene } = walk;
   const row = scene.lightIds.indexOf('environment');
   if (row < 0 || places.length === 0) return [];
+  const sun = sunOf(walk, places[0]);
   const [direction, radiance] = [new Float64Array(3), new Float64Array(3)];
   return Array.from({ length: steps }, (_, step) => {
     const turn = (360 * step) / steps;
@@ -98,8 +101,42 @@ export function sweepRotation(
         const brought = (luminance(radiance[0], radiance[1], radiance[2]) * cosine) / (density * rays);
         if (brought > 0) sum += brought * walk.shareFrom(place, row, way, Infinity);
       }
-    return { turn, irradiance: sum / places.length };
+    const sunned = sun ? places.reduce((all, place) => all + sunAt(walk, place, sun, c, s), 0) : 0;
+    return { turn, irradiance: (sum + sunned) / places.length };
   });
+}
+
+interface Sun {
+  row: number;
+  /** Unit, towards it as it stands; irradiance at normal incidence, luminance, W/m². */
+  direction: Triple;
+  irradiance: number;
+}
+
+/** The sun of a daylight sky, which turns with it. */
+function sunOf(walk: LightWalk, place: Place): Sun | null {
+  const { scene } = walk;
+  const row = scene.lightIds.indexOf('sun of the sky');
+  if (row < 0) return null;
+  const at = row * LIGHT_STRIDE + DISTANT_DIRECTION;
+  const direction: Triple = [scene.lights[at], scene.lights[at + 1], scene.lights[at + 2]];
+  const facing = { ...place, normal: direction, shadingNormal: direction };
+  return { row, direction, irradiance: unshadowed(walk.towards(facing, row, 1).rays) };
+}
+
+/** Irradiance of the sun at a place, turned by an angle of this cosine and sine. */
+function sunAt(
+  walk: LightWalk,
+  place: Place,
+  { row, direction: [x, y, z], irradiance }: Sun,
+  c: number,
+  s: number,
+): number {
+  // prettier-ignore
+  const way: Triple = [c * x + s * z, y, c * z - s * x];
+  const cosine = dot(way, place.shadingNormal);
+  if (cosine <= 0 || dot(way, place.normal) <= 0) return 0;
+  return irradiance * cosine * walk.shareFrom(place, row, way, Infinity);
 }
 
 const dot = (a: Triple, b: Triple): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];

@@ -50,3 +50,33 @@ test('a missing shadow is asked about where it should fall, and is back once its
   await page.reload();
   await expect(panel).toContainText(/Lit by .*window \(5\d %\)/);
 });
+
+test('a region is asked, and the environment turned while it is told what the place gets', async ({ page }) => {
+  const shot = await smallShot('LIGHT-2');
+  shot.document.lights.window.castsShadows = false;
+  Object.assign(shot.document.environment, { kind: 'daylight', intensity: 0.002 });
+  const buffer = await zipped(filesOf(shot));
+  await page.request.post(`${address()}/api/shots`, { multipart: { files: { name: 'shot.zip', mimeType: 'application/zip', buffer } } }); // prettier-ignore
+  await page.goto(`${address()}/shots/LIGHT-2?panel=light&region=60,40,30,20`);
+  const panel = page.getByRole('region', { name: 'Light here' });
+  await panel.getByRole('button', { name: 'Ask the region' }).click();
+  await expect(panel).toContainText(/On \d+ % of it a shadow of window is missing\./, { timeout: 30_000 });
+  const row = panel.getByRole('row').filter({ hasText: 'Window' });
+  await expect(row).toContainText(/missing on \d+ %/);
+  await expect(panel).toContainText('The place in it that tells most:');
+  await expect(page).toHaveURL(/at=region/);
+  expect(await violationsOf(page)).toEqual([]);
+
+  const rotation = panel.getByRole('spinbutton', { name: 'Rotation of the environment, degrees' });
+  await rotation.fill('90');
+  await rotation.press('Enter');
+  await rotation.blur();
+  await expect(panel).toContainText('Of version 1 with 1 value set');
+  await expect(rotation).toHaveValue('90°');
+  // Back to the place alone: there is none yet, and it is told how one is chosen.
+  await panel.getByRole('button', { name: 'Place', exact: true }).click();
+  await expect(panel).toContainText('What lights a place, and why is there no shadow?');
+  await page.reload();
+  await panel.getByRole('button', { name: 'Ask the region' }).click();
+  await expect(panel).toContainText('Region of');
+});

@@ -190,4 +190,28 @@ describe('environments', function () {
       expect(irradiance).to.be.closeTo(arrivingWith(own.towards(own.surfaceAt(24, 24)!, row, 2048).rays, 0), 0.02 * irradiance); // prettier-ignore
     }
   });
+
+  it('turns the sun of a daylight sky with it', () => {
+    const day = (rotation: number) => {
+      const shot = under(image(() => 0.5));
+      Object.assign(shot.document.environment, { kind: 'daylight', texture: null, rotation, intensity: 0.01 });
+      Object.assign(shot.document.environment.daylight, { elevation: 30, azimuth: 90, sun: true });
+      shot.document.cameras.main.transform = lookAt([0, 3, 4], [0, -1, 0]);
+      // A wall to the east.
+      const wall = { mesh: box([0.6, -1, -2], [0.7, 1.5, 2]), material: grey };
+      const walled = scene([{ mesh: box([-3, -1.1, -6], [3, -1, 4]), material: grey }, wall], { ...shot.document, meshes: {}, objects: {}, materials: {} }, { width: 48, height: 48, samples: 4 }); // prettier-ignore
+      return new LightWalk(compiled(walled), walled.document, settingsOf(walled.document.sheets.preview));
+    };
+    const still = day(0);
+    const place = still.surfaceAt(24, 24)!;
+    const turned = sweepRotation(still, [place], { steps: 4, rays: 1024 });
+    expect(turned[2].irradiance / turned[0].irradiance, 'the wall is in the way of the sun where it stands').to.be.above(2); // prettier-ignore
+    for (const { turn, irradiance } of turned) {
+      const own = day(turn);
+      const there = own.surfaceAt(24, 24)!;
+      const rows = ['environment', 'sun of the sky'].map((id) => own.scene.lightIds.indexOf(id));
+      const all = rows.reduce((sum, row) => sum + arrivingWith(own.towards(there, row, 1024).rays, 0), 0);
+      expect(irradiance, `${turn}°`).to.be.closeTo(all, 0.03 * all);
+    }
+  });
 });

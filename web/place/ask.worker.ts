@@ -2,7 +2,7 @@
 import type { Triple } from '../../core/data/placement.ts';
 import { canonicalText } from '../../core/document/canonical.ts';
 import { withValues } from '../../core/document/set-values.ts';
-import { tellEnvironment } from '../../core/diagnose/lighting/tell-environment.ts';
+import { skyAt, tellEnvironment } from '../../core/diagnose/lighting/tell-environment.ts';
 import { tellPlace } from '../../core/diagnose/shadows/tell-place.ts';
 import { tellRegion } from '../../core/diagnose/shadows/tell-region.ts';
 import { PLAIN_MEANS, type Means } from '../../core/geometry/scene-geometry.ts';
@@ -64,8 +64,7 @@ async function ask({ turn, sheet: name, values, at }: AskRequest): Promise<AskAn
   const region = answer && tellRegion(walk, sheet, answer);
   const told = region?.telling ?? tellPlace(walk, sheet, pixel, found);
   const took = performance.now() - begun;
-  const sky = told.lights.find(({ id }) => id === 'environment')?.arriving ?? 0;
-  const environment = tellEnvironment(walk, [place], { direct: told.direct, environment: sky });
+  const environment = tellEnvironment(walk, [place], { direct: told.direct, environment: skyAt(told) });
   return { turn, told, region, environment, ways: waysOf(walk, found), took };
 
   function assetsOf(): Promise<Assets> {

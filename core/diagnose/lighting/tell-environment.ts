@@ -1,5 +1,5 @@
 /** What the environment brings to places, and which way to turn it. */
-import type { ToldEnvironment } from '../../contracts/place.ts';
+import type { ToldEnvironment, ToldPlace } from '../../contracts/place.ts';
 import { measureEnvironment, sweepRotation } from '../../place/environment.ts';
 import type { LightWalk, Place } from '../../place/light-walk.ts';
 
@@ -7,7 +7,7 @@ import type { LightWalk, Place } from '../../place/light-walk.ts';
 const STEPS = 36;
 
 /**
- * @param arriving irradiance there, the mean, luminance, W/m²: of all lights, and of the environment
+ * @param arriving irradiance there, the mean, luminance, W/m²: of all lights, and of the environment with its sun
  * @returns null where turning changes nothing, or the environment sends nothing
  */
 export function tellEnvironment(
@@ -26,6 +26,7 @@ export function tellEnvironment(
   const { level, brightest } = measured;
   return {
     level,
+    hasSun: walk.scene.lightIds.includes('sun of the sky'),
     brightest,
     adds: rest > 0 ? Math.log2(now / rest) : null,
     rotation: environment.rotation,
@@ -35,3 +36,7 @@ export function tellEnvironment(
     })),
   };
 }
+
+/** What a place gets of the environment and its sun, luminance, W/m². */
+export const skyAt = ({ lights }: ToldPlace): number =>
+  lights.reduce((sum, { pointer, arriving }) => sum + (pointer === '/environment' ? arriving : 0), 0);

@@ -12,13 +12,16 @@ const emit = defineEmits<{ turn: [rotation: number] }>();
 const Chart = defineAsyncComponent(() => import('vue3-apexcharts'));
 
 const most = computed(() => told.turned.reduce((best, one) => (one.stops > best.stops ? one : best)));
+const stops = computed(() => told.turned.map((one) => one.stops));
+const halves = (round: (n: number) => number, least: number) => round(2 * (least < 0 ? Math.min(least, ...stops.value) : Math.max(least, ...stops.value))) / 2; // prettier-ignore
+const isEven = computed(() => Math.max(...stops.value) - Math.min(...stops.value) < 0.1);
 const signed = (stops: number) => `${stops < 0 ? '−' : '+'}${Math.abs(stops).toFixed(1)} stops`;
 const round = (degrees: number) => Math.round(degrees);
 const TITLE = { color: '#9a9a9a', fontSize: '12px', fontWeight: 400 };
 const options = computed(() => ({
   chart: {
     ...CHART_LOOK,
-    events: { markerClick: (_: unknown, __: unknown, { dataPointIndex }: { dataPointIndex: number }) => emit('turn', told.turned[dataPointIndex].rotation) }, // prettier-ignore
+    events: { markerClick: (_: unknown, __: unknown, { dataPointIndex }: { dataPointIndex: number }) => emit('turn', told.turned[dataPointIndex % told.turned.length].rotation) }, // prettier-ignore
   },
   theme: { mode: 'dark' },
   colors: ['#e9e9e9'],
@@ -34,18 +37,24 @@ const options = computed(() => ({
   grid: { borderColor: '#2e2e2e', padding: { left: 4, right: 14, top: -22, bottom: -10 } },
   legend: { show: false },
   tooltip: { theme: 'dark', marker: { show: false }, x: { formatter: (x: number) => `rotation ${round(x)}°` }, y: { formatter: signed, title: { formatter: () => 'here' } } }, // prettier-ignore
-  xaxis: { type: 'numeric', tickAmount: 6, title: { text: 'rotation, degrees', style: TITLE, offsetY: -4 }, labels: { style: { fontSize: '12px' }, offsetY: -3, formatter: (x: string) => String(round(Number(x))) }, axisBorder: { show: false }, tooltip: { enabled: false } }, // prettier-ignore
-  yaxis: { tickAmount: 2, decimalsInFloat: 1, title: { text: 'stops here', style: TITLE }, labels: { style: { fontSize: '12px' }, offsetX: -6 } }, // prettier-ignore
+  xaxis: { type: 'numeric', min: told.rotation, max: told.rotation + 360, tickAmount: 6, title: { text: 'rotation, degrees', style: TITLE, offsetY: -4 }, labels: { style: { fontSize: '12px' }, offsetY: -3, formatter: (x: string) => String(round(Number(x))) }, axisBorder: { show: false }, tooltip: { enabled: false } }, // prettier-ignore
+  // A scale of half a stop at least, so that nothing is not drawn as something.
+  yaxis: { min: halves(Math.floor, -0.5), max: halves(Math.ceil, 0.5), tickAmount: 2, decimalsInFloat: 1, title: { text: 'stops here', style: TITLE }, labels: { style: { fontSize: '12px' }, offsetX: -6 } }, // prettier-ignore
 }));
-const series = computed(() => [{ name: 'here', data: told.turned.map(({ rotation, stops }) => ({ x: rotation, y: +stops.toFixed(3) })) }]); // prettier-ignore
+/** All around, so that the end is the beginning. */
+const series = computed(() => {
+  const points = told.turned.map(({ rotation, stops }) => ({ x: rotation, y: +stops.toFixed(3) }));
+  return [{ name: 'here', data: [...points, { ...points[0], x: told.rotation + 360 }] }];
+});
 </script>
 
 <template>
   <section class="turns" aria-label="The environment as a light">
     <h3>Turn the environment</h3>
     <p class="soft">
-      Its brightest 1 % brings {{ percent(told.brightest.share) }} of its light, from
-      {{ told.brightest.elevation.toFixed(0) }}° above the horizon, azimuth {{ told.brightest.azimuth.toFixed(0) }}°.
+      {{ told.hasSun ? 'Beside its sun, its' : 'Its' }} brightest 1 % brings {{ percent(told.brightest.share) }} of its
+      light, from {{ told.brightest.elevation.toFixed(0) }}° above the horizon, azimuth
+      {{ told.brightest.azimuth.toFixed(0) }}°.
       <template v-if="told.adds !== null">It adds {{ told.adds.toFixed(1) }} stops here.</template>
     </p>
     <div
@@ -67,7 +76,11 @@ const series = computed(() => [{ name: 'here', data: told.turned.map(({ rotation
         aria-label="Rotation of the environment, degrees"
         @update:model-value="(value: number | null) => value !== null && emit('turn', value)"
       />
-      <span class="dim">most light here at {{ round(most.rotation) }}°: {{ signed(most.stops) }}</span>
+      <span class="dim">{{
+        isEven
+          ? 'this place gets as much however it is turned'
+          : `most light here at ${round(most.rotation)}°: ${signed(most.stops)}`
+      }}</span>
     </label>
   </section>
 </template>
@@ -81,7 +94,7 @@ const series = computed(() => [{ name: 'here', data: told.turned.map(({ rotation
 }
 .room {
   height: 132px;
-  margin: 0 -6px;
+  margin: 0 -6px 0 0;
 }
 label {
   display: flex;

@@ -249,6 +249,7 @@ async function tryOut({ title, values }: ToldRemedy): Promise<void> {
   grid-template-columns: minmax(0, 1fr);
   gap: 8px;
   align-content: start;
+  grid-auto-rows: max-content;
 }
 .empty {
   display: grid;

@@ -37,7 +37,8 @@ const shadow = ({ contrast }: ToldRegionLight) => (contrast === null ? '–' : `
     </Column>
     <Column header="In its shadow">
       <template #body="{ data }: { data: ToldRegionLight }">
-        {{ percent(data.shaded) }}<span v-if="data.missing" class="bad">, missing on {{ percent(data.missing) }}</span>
+        {{ percent(data.shaded) }}
+        <span v-if="data.missing" class="bad">missing on {{ percent(data.missing) }}</span>
       </template>
     </Column>
     <Column header="Shadow">
