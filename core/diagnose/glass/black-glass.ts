@@ -5,6 +5,7 @@ import type { Case, RenderInput } from '../family.ts';
 import { maskOf, regionOf } from '../regions.ts';
 
 export interface BlackGlassCase extends Case {
+  kind: 'black';
   objects: string[];
   /** Keys and names of the materials, and the colour of each. */
   materials: { id: string; name: string; rgb: [number, number, number] }[];
@@ -41,6 +42,7 @@ export function blackGlassCases({ document, scene, picture }: RenderInput): Blac
   return [
     {
       key: 'glass.black-filter',
+      kind: 'black',
       severity: 'stop',
       region: regionOf(picture, mask),
       mask,

@@ -1,33 +1,103 @@
 /** Glass: what is seen through it, and why it is not. */
+import type { Evidence } from '../../contracts/finding.ts';
+import { metres } from '../../intake/preflight/tell.ts';
 import { ofRenders, type Family, type Words } from '../family.ts';
-import { listed, percent } from '../words.ts';
+import { capital, listed, percent } from '../words.ts';
 import { blackGlassCases, type BlackGlassCase } from './black-glass.ts';
+import { bodyCases, type BodyCase } from './bodies.ts';
 import { blackFilter } from './causes/black-filter.ts';
+import { byBody } from './causes/by-body.ts';
 import { clearFilter } from './remedies/clear-filter.ts';
+import { mendBody } from './remedies/mend-body.ts';
+
+export type GlassCase = BlackGlassCase | BodyCase;
 
 export const glass: Family = {
   id: 'glass',
   title: 'Glass',
-  healthy: 'No glass filters everything away.',
+  healthy: 'Glass is closed, turned outwards, and lets light through.',
   isEarly: true,
-  render: ofRenders<BlackGlassCase>({
+  render: ofRenders<GlassCase>({
     needs: () => ['beauty', 'object', 'transmission.direct', 'transmission.indirect'],
-    cases: blackGlassCases,
-    causes: [blackFilter],
-    remedies: [clearFilter],
+    cases: (input) => [...blackGlassCases(input), ...bodyCases(input)],
+    causes: [blackFilter, ...byBody],
+    remedies: [clearFilter, mendBody],
     figure: 'brightness',
-    tell,
-    evidence: ({ materials }) => [
-      { kind: 'swatches', title: 'What each face lets through', swatches: materials.map(({ name, rgb }) => ({ label: name, rgb })) }, // prettier-ignore
-    ],
+    tell: (of) => (of.kind === 'black' ? tellBlack(of) : tellBody(of)),
+    evidence,
   }),
 };
 
-function tell({ objects, materials, through }: BlackGlassCase): Words {
+function evidence(of: GlassCase): Evidence[] {
+  if (of.kind === 'black')
+    return [
+      { kind: 'swatches', title: 'What each face lets through', swatches: of.materials.map(({ name, rgb }) => ({ label: name, rgb })) }, // prettier-ignore
+    ];
+  const { baseColour } = of.document.materials[of.material];
+  const [r, g, b] = baseColour;
+  return of.fault === 'channel'
+    ? [{ kind: 'swatches', title: 'What gets through', swatches: [{ label: 'one face', rgb: [r, g, b] }, { label: 'two faces', rgb: [r * r, g * g, b * b] }] }] // prettier-ignore
+    : [];
+}
+
+function tellBlack({ objects, materials, through }: BlackGlassCase): Words {
   const names = listed(materials.map(({ name }) => name));
   return {
     sentence: `Black glass: ${listed(objects)} ${objects.length === 1 ? 'lets' : 'let'} ${percent(through)} of the light through.`,
     headline: `The colour of ${names} is black, and it is what each face filters by`,
     why: `Two faces let ${percent(through)} through. Neither limits nor samples change that.`,
   };
+}
+
+function tellBody({ fault, document, objects, material, thickness, openEdges, through }: BodyCase): Words {
+  const names = listed(objects);
+  const is = objects.length === 1 ? 'is' : 'are';
+  const { name, ior, baseColour, attenuationDistance } = document.materials[material];
+  const long = metres(+thickness.toPrecision(2));
+  switch (fault) {
+    case 'inverted':
+      return {
+        sentence: `${capital(names)} ${is} turned inside out: glass and air are the wrong way round.`,
+        headline: 'Its faces look inwards',
+        why: 'Light that enters is taken to leave: it bends the other way, and absorption stands outside.',
+      };
+    case 'sheet':
+      return {
+        sentence: `${capital(names)} ${is} a sheet without thickness, rendered as a solid body.`,
+        headline: 'Light goes in, and never out again',
+        why: 'Behind the sheet everything stands in glass: it is bent once, and absorbed over all the way there. A sheet is a thin wall.',
+      };
+    case 'open':
+      return {
+        sentence: `${capital(names)} ${is} open: ${openEdges.toLocaleString('en')} edges have but one face.`,
+        headline: 'Where a face is missing, light never leaves the glass',
+        why: 'A solid body of glass has to be closed: through a hole, what stands behind is seen as from inside.',
+      };
+    case 'flagged-thin':
+      return {
+        sentence: `${capital(names)} ${is} ${long} thick, and rendered as thin walls.`,
+        headline: 'Thin walls bend nothing',
+        why: 'A body that is thick all around magnifies and turns what stands behind it; as thin walls it is a tinted shadow of that. It may be meant, to save samples.',
+      };
+    case 'index':
+      return {
+        sentence: `${capital(names)} ${objects.length === 1 ? 'has' : 'have'} an index of refraction of ${+ior.toPrecision(3)}.`,
+        headline: ior < 1.2 ? 'It bends next to nothing, and mirrors nothing' : 'No clear solid bends so much',
+        why: 'Water has 1.33, glass 1.5, diamond 2.42.',
+      };
+    case 'channel': {
+      const none = ['red', 'green', 'blue'].filter((_, a) => baseColour[a] <= 0.02);
+      return {
+        sentence: `${capital(name || material)} swallows all of ${listed(none)}: what stands behind ${names} has none of it.`,
+        headline: 'Each face filters by the base colour, and a channel of it is 0',
+        why: 'What is black in a channel stays black, however bright it stands behind the glass, and whatever the limits.',
+      };
+    }
+    case 'absorption':
+      return {
+        sentence: `${capital(names)} ${is} black inside: ${+(100 * through).toPrecision(2)} % of the light gets through ${long} of it.`,
+        headline: `The attenuation distance is ${metres(+attenuationDistance!.toPrecision(2))}, the body ${long} thick`,
+        why: 'Light has the attenuation colour after that distance, and its square after twice as much (Beer–Lambert). The distance was probably meant in other units.',
+      };
+  }
 }

@@ -7,6 +7,7 @@ import { darkFaults } from './dark.ts';
 import { shadowsFaults } from './shadows.ts';
 import { lightingFaults } from './lighting.ts';
 import { scaleFaults } from './scale.ts';
+import { glassFaults } from './glass.ts';
 import { motionFaults } from './motion.ts';
 import type { Fault } from './fault.ts';
 
@@ -22,4 +23,5 @@ export const FAULTS: Fault[] = [
   ...lightingFaults,
   ...scaleFaults,
   ...motionFaults,
+  ...glassFaults,
 ];

@@ -1,0 +1,81 @@
+/** Bodies of glass that are not what they are meant to be. */
+import { rotationY, multiply, translation } from '../../../core/data/transform.ts';
+import { evenEnvironment } from '../../../core/document/defaults.ts';
+import type { MaterialSpec } from '../../../core/document/schema.ts';
+import { box } from '../../../demo/shapes.ts';
+import { sphere, square } from '../../unit/helpers.ts';
+import type { Draft } from '../shots.ts';
+import { clearGlass, type Fault } from './fault.ts';
+
+/** The first of the things is a large ball of glass. @returns its key */
+function ball({ document, meshes, things, draw }: Draft, glass: Partial<MaterialSpec> = {}): string {
+  document.environment = evenEnvironment(draw.colour(0.4, 0.6));
+  const [id, ...others] = things;
+  for (const other of others.slice(1)) delete document.objects[other];
+  meshes.set(id, sphere(0.5, 48));
+  document.objects[id].transform = translation(draw.within(-0.4, 0.4), 0.55, 0.9);
+  Object.assign(document.materials[id], { ...clearGlass, metallic: 0, ...glass });
+  return id;
+}
+
+export const glassFaults: Fault[] = [
+  {
+    cause: 'glass.normals-inverted',
+    isUpstream: true,
+    plant(draft) {
+      const id = ball(draft);
+      const mesh = draft.meshes.get(id)!;
+      draft.meshes.set(id, { ...mesh, indices: mesh.indices.slice().reverse() });
+    },
+  },
+  {
+    cause: 'glass.thin-as-solid',
+    isUpstream: true,
+    plant(draft) {
+      const { draw, document } = draft;
+      document.environment = evenEnvironment(draw.colour(0.4, 0.6));
+      draft.put('pane', square(draw.within(0.6, 0.9), 0), { ...clearGlass, ior: 1.5 }, { transform: multiply(translation(draw.within(-0.3, 0.3), 0.9, 1.1), rotationY(draw.within(-20, 20))) }); // prettier-ignore
+    },
+  },
+  {
+    cause: 'glass.missing-second-face',
+    isUpstream: true,
+    plant(draft) {
+      const { draw, document } = draft;
+      document.environment = evenEnvironment(draw.colour(0.4, 0.6));
+      const block = box([-0.5, 0, -0.3], [0.5, 0.9, 0.3]);
+      const side = 6 * draw.whole(0, 5);
+      draft.put('block', { ...block, indices: block.indices.filter((_, i) => i < side || i >= side + 6) }, clearGlass, { transform: translation(draw.within(-0.3, 0.3), 0.05, 1) }); // prettier-ignore
+    },
+  },
+  {
+    cause: 'glass.solid-as-thin',
+    plant(draft) {
+      draft.document.objects[ball(draft)].thin = true;
+    },
+  },
+  {
+    cause: 'glass.ior-out-of-range',
+    plant(draft) {
+      ball(draft, { ior: draft.draw.one([1, 1.02, 2.8, 3.5]) });
+    },
+  },
+  {
+    cause: 'glass.pure-channel-filter',
+    isUpstream: true,
+    plant(draft) {
+      const { draw } = draft;
+      const colour = draw.colour(0.5, 0.95);
+      colour[draw.whole(0, 2)] = 0;
+      ball(draft, { baseColour: colour });
+    },
+  },
+  {
+    cause: 'glass.absorption-too-strong',
+    isUpstream: true,
+    plant(draft) {
+      const { draw } = draft;
+      ball(draft, { attenuationColour: draw.colour(0.3, 0.7), attenuationDistance: draw.within(0.005, 0.05) });
+    },
+  },
+];
