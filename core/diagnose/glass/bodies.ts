@@ -8,7 +8,7 @@ import { channel } from '../../data/picture.ts';
 import type { MaterialSpec, ShotDocument } from '../../document/schema.ts';
 import type { CauseId } from '../catalogue.ts';
 import type { Case, RenderInput } from '../family.ts';
-import { meshShape, type MeshShape } from '../mesh-shape.ts';
+import { bodyOf, meshShape, type Body, type MeshShape } from '../mesh-shape.ts';
 import { maskOf, regionOf } from '../regions.ts';
 
 export type BodyFault = 'inverted' | 'sheet' | 'open' | 'flagged-thin' | 'index' | 'channel' | 'absorption';
@@ -31,26 +31,26 @@ export interface BodyCase extends Case {
   /** Keys of the objects and of their material. */
   ids: string[];
   material: string;
-  /** Metres through the body, by the shortest of its extents; and its open edges. */
+  /** Metres straight through the body, the mean; and its open edges. */
   thickness: number;
   openEdges: number;
   /** Share of the light that its inside lets through over that distance, luminance. */
   through: number;
 }
 
-interface Body {
+interface Seen {
   id: string;
   object: number;
   pixels: number[];
   shape: MeshShape;
+  body: Body;
   material: MaterialSpec;
 }
 
 /** Pixels below which it is no matter, and share of the light below the surface that goes through glass. */
 const FEWEST = 40;
 const GLASS = 0.5;
-/** Extents of a sheet, and of a body that is thick all around: the shortest over the longest. */
-const SHEET = 0.002;
+/** The mean way through a body that is thick all around, over its longest extent. */
 const THICK = 0.3;
 /** Indices between which clear solids lie: ice has 1.31, diamond 2.42. */
 const [LOWEST, HIGHEST] = [1.2, 2.6];
@@ -62,7 +62,7 @@ const BLACK = 0.02;
 export function bodyCases(input: RenderInput): BodyCase[] {
   const { document, picture } = input;
   const bodies = bodiesOf(input);
-  const cases = new Map<string, { fault: BodyFault; own: Body[] }>();
+  const cases = new Map<string, { fault: BodyFault; own: Seen[] }>();
   for (const body of bodies)
     for (const fault of faultsOf(document, body, bodies)) {
       const key = `${fault} ${document.objects[body.id].material}`;
@@ -86,15 +86,15 @@ export function bodyCases(input: RenderInput): BodyCase[] {
       document,
       ids: own.map(({ id }) => id),
       material,
-      thickness: Math.max(...own.map(({ shape }) => thicknessOf(shape))),
+      thickness: Math.max(...own.map(({ body }) => body.chord)),
       openEdges: own.reduce((sum, { shape }) => sum + shape.openEdges, 0),
-      through: Math.min(...own.map((body) => throughOf(body))),
+      through: Math.min(...own.map(throughOf)),
     };
   });
 }
 
 /** Glass that is seen. */
-function bodiesOf({ document, scene, picture }: RenderInput): Body[] {
+function bodiesOf({ document, scene, picture }: RenderInput): Seen[] {
   const pixels = new Map<number, number[]>();
   channel(picture, 'object').forEach((number, i) => {
     if (number === 0) return;
@@ -106,42 +106,39 @@ function bodiesOf({ document, scene, picture }: RenderInput): Body[] {
   return [...pixels].flatMap(([number, own]) => {
     const id = scene.objectIds[number - 1];
     const shape = own.length < FEWEST ? null : meshShape(scene, number - 1);
-    return shape ? [{ id, object: number - 1, pixels: own, shape, material: document.materials[document.objects[id].material] }] : []; // prettier-ignore
+    return shape ? [{ id, object: number - 1, pixels: own, shape, body: bodyOf(scene, number - 1), material: document.materials[document.objects[id].material] }] : []; // prettier-ignore
   });
 }
 
-function faultsOf({ objects }: ShotDocument, body: Body, bodies: Body[]): BodyFault[] {
-  const { shape, material } = body;
-  const { thin } = objects[body.id];
-  const isSheet = thicknessOf(shape) < SHEET * longest(shape);
+function faultsOf({ objects }: ShotDocument, seen: Seen, all: Seen[]): BodyFault[] {
+  const { shape, body, material } = seen;
+  const { thin } = objects[seen.id];
   const faults: (BodyFault | false)[] = [
-    !thin && shape.isInsideOut && !isHollow(body, bodies) && 'inverted',
-    !thin && !shape.isClosed && (isSheet ? 'sheet' : 'open'),
-    thin && shape.isClosed && thicknessOf(shape) > THICK * longest(shape) && 'flagged-thin',
+    !thin && shape.isInsideOut && !isHollow(seen, all) && 'inverted',
+    !thin && !shape.isClosed && (body.isFlat ? 'sheet' : 'open'),
+    thin && shape.isClosed && body.chord > THICK * longest(shape) && 'flagged-thin',
     // Air in glass has an index of 1 by right.
-    !thin && (material.ior < LOWEST || material.ior > HIGHEST) && !isHollow(body, bodies) && 'index',
+    !thin && (material.ior < LOWEST || material.ior > HIGHEST) && !isHollow(seen, all) && 'index',
     swallowsChannel(material) && 'channel',
-    !thin && shape.isClosed && throughOf(body) < BLACK && 'absorption',
+    !thin && shape.isClosed && throughOf(seen) < BLACK && 'absorption',
   ];
   return faults.filter((fault) => fault !== false);
 }
 
 /** Whether it stands inside other glass: what is inside out there is the hollow of a vessel. */
-const isHollow = ({ object, shape }: Body, bodies: Body[]): boolean =>
-  bodies.some((other) => other.object !== object && shape.min.every((v, a) => v >= other.shape.min[a]) && shape.max.every((v, a) => v <= other.shape.max[a])); // prettier-ignore
+const isHollow = ({ object, shape }: Seen, all: Seen[]): boolean =>
+  all.some((other) => other.object !== object && shape.min.every((v, a) => v >= other.shape.min[a]) && shape.max.every((v, a) => v <= other.shape.max[a])); // prettier-ignore
 
 function swallowsChannel({ baseColour, baseColourMap }: MaterialSpec): boolean {
   return baseColourMap === null && Math.min(...baseColour) <= NONE && Math.max(...baseColour) >= SOME;
 }
 
-const extents = ({ min, max }: MeshShape): number[] => min.map((v, a) => max[a] - v);
-const longest = (shape: MeshShape): number => Math.max(...extents(shape));
-const thicknessOf = (shape: MeshShape): number => Math.min(...extents(shape));
+const longest = ({ min, max }: MeshShape): number => Math.max(...min.map((v, a) => max[a] - v));
 
-/** Beer–Lambert over the thickness: the colour is what is left after the attenuation distance. */
-function throughOf({ shape, material }: Body): number {
+/** Beer–Lambert over the mean way through: the colour is what is left after the attenuation distance. */
+function throughOf({ body, material }: Seen): number {
   const { attenuationColour, attenuationDistance } = material;
   if (attenuationDistance === null) return 1;
-  const [r, g, b] = attenuationColour.map((c) => c ** (thicknessOf(shape) / attenuationDistance));
+  const [r, g, b] = attenuationColour.map((c) => c ** (body.chord / attenuationDistance));
   return luminance(r, g, b);
 }

@@ -95,8 +95,8 @@ function tellBody({ fault, document, objects, material, thickness, openEdges, th
     }
     case 'absorption':
       return {
-        sentence: `${capital(names)} ${is} black inside: ${+(100 * through).toPrecision(2)} % of the light gets through ${long} of it.`,
-        headline: `The attenuation distance is ${metres(+attenuationDistance!.toPrecision(2))}, the body ${long} thick`,
+        sentence: `${capital(names)} ${is} black inside: ${+(100 * through).toPrecision(2)} % of the light gets straight through.`,
+        headline: `The attenuation distance is ${metres(+attenuationDistance!.toPrecision(2))}, and it is ${long} through`,
         why: 'Light has the attenuation colour after that distance, and its square after twice as much (Beer–Lambert). The distance was probably meant in other units.',
       };
   }

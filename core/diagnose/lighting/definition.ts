@@ -1,40 +1,39 @@
 /** Lighting: lights and environments that are not as they should be, and frames that get no light at all. */
-import { changeOf } from '../../figures/effect.ts';
 import type { Evidence } from '../../contracts/finding.ts';
-import { ofRenders, type Family, type Words } from '../family.ts';
+import { changeOf } from '../../figures/effect.ts';
+import { ofRenders, type Family } from '../family.ts';
 import { MIRROR_PASSES } from '../mirrors.ts';
-import { metres } from '../../intake/preflight/tell.ts';
-import { capital, listed, percent } from '../words.ts';
+import { overexposedCases, tiedCases, type OverexposedCase, type TiedCase } from './bright.ts';
 import { backgroundTied } from './causes/background-tied.ts';
 import { deadBy } from './causes/dead-by.ts';
 import { environmentCoarse } from './causes/environment-coarse.ts';
-import { lightAtZero } from './causes/light-at-zero.ts';
-import { lightHidden } from './causes/light-hidden.ts';
-import { linkedAway } from './causes/linked-away.ts';
-import { overexposed } from './causes/overexposed.ts';
-import { nothingInView } from './causes/nothing-in-view.ts';
-import { nothingLights } from './causes/nothing-lights.ts';
-import { overexposedCases, tiedCases, type OverexposedCase, type TiedCase } from './bright.ts';
-import { darkCases, type DarkCase } from './dark.ts';
-import { deadCases, type DeadCase } from './dead-lights.ts';
-import { dimCases, type DimCase } from './dim.ts';
-import { coarseCases, type CoarseCase } from './environment.ts';
 import { environmentSeam } from './causes/environment-seam.ts';
 import { environmentTooDark } from './causes/environment-too-dark.ts';
 import { flatSides } from './causes/flat-sides.ts';
 import { displayCurveMissing, displayPictureAsLight } from './causes/image-light.ts';
+import { lightAtZero } from './causes/light-at-zero.ts';
+import { lightHidden } from './causes/light-hidden.ts';
+import { linkedAway } from './causes/linked-away.ts';
+import { nothingInView } from './causes/nothing-in-view.ts';
+import { nothingLights } from './causes/nothing-lights.ts';
+import { overexposed } from './causes/overexposed.ts';
+import { darkCases, type DarkCase } from './dark.ts';
+import { deadCases, type DeadCase } from './dead-lights.ts';
+import { dimCases, type DimCase } from './dim.ts';
+import { coarseCases, type CoarseCase } from './environment.ts';
 import { flatCases, type FlatCase } from './flat.ts';
-import { imageLightCases, isCertain, type ImageLightCase } from './image-light.ts';
+import { imageLightCases, type ImageLightCase } from './image-light.ts';
+import { blurMirrors } from './remedies/blur-mirrors.ts';
 import { brighten } from './remedies/brighten.ts';
 import { imageLight } from './remedies/image-light.ts';
-import { seamCases, type SeamCase } from './seam.ts';
-import { turnSeam } from './remedies/turn-seam.ts';
-import { shape } from './remedies/shape.ts';
-import { blurMirrors } from './remedies/blur-mirrors.ts';
 import { lessLight } from './remedies/less-light.ts';
 import { partBackground } from './remedies/part-background.ts';
 import { putBack } from './remedies/put-back.ts';
 import { revive } from './remedies/revive.ts';
+import { shape } from './remedies/shape.ts';
+import { turnSeam } from './remedies/turn-seam.ts';
+import { seamCases, type SeamCase } from './seam.ts';
+import { tell } from './tell.ts';
 
 export type LightingCase =
   CoarseCase | DarkCase | DeadCase | DimCase | FlatCase | ImageLightCase | OverexposedCase | SeamCase | TiedCase;
@@ -109,129 +108,4 @@ function evidence(of: LightingCase): Evidence[] {
     default:
       return [];
   }
-}
-
-function tell(of: LightingCase): Words {
-  switch (of.kind) {
-    case 'dark':
-      return tellDark(of);
-    case 'dead':
-      return tellDead(of);
-    case 'tied':
-      return tellTied(of);
-    case 'overexposed':
-      return tellOverexposed(of);
-    case 'dim':
-      return tellDim(of);
-    case 'image':
-      return tellImage(of);
-    case 'seam':
-      return tellSeam(of);
-    case 'flat':
-      return tellFlat(of);
-    case 'coarse':
-      return tellCoarse(of);
-  }
-}
-
-function tellDim({ under }: DimCase): Words {
-  return {
-    sentence: `The environment is the only light, and too dark for it: even bright surfaces stand ${under.toFixed(1)} stops under mid grey.`,
-    headline: 'Nothing else shines',
-    why: 'No light and no glowing surface is on. What is seen reads as black; more samples only make it cleaner.',
-  };
-}
-
-function tellImage(of: ImageLightCase): Words {
-  const { fault, file, white, brightest } = of;
-  const sure = isCertain(of) ? 'Files of this kind hold nothing else.' : 'It is so unless the file was written with light in it on purpose.'; // prettier-ignore
-  return fault === 'linear'
-    ? {
-        sentence: `${file} lights the scene with its display curve left on.`,
-        headline: 'Display values are taken for light',
-        why: `Whole numbers stand for a display’s values, in which mid grey is 0.46 and not 0.18: taken as they are, dark parts light 2.6 times too much, and all looks washed out. ${sure}`,
-      }
-    : {
-        sentence: `A display picture lights the scene: ${+(100 * white).toPrecision(2)} % of ${file} ends at white.`,
-        headline: `What was brighter than white lights no more than paper does${brightest ? `, ${brightest.elevation.toFixed(0)}° above the horizon` : ''}`,
-        why: `A sun is tens of thousands of times as bright as the sky about it. Cut at 1, it throws no shadows, and lights and highlights are dull. ${sure}`,
-      };
-}
-
-function tellSeam({ file, stops, usual, shownBy, elevations: [from, to] }: SeamCase): Words {
-  return {
-    sentence: `The seam of the environment is seen${shownBy.length ? ` in ${listed(shownBy)}` : ''}: a hard upright line.`,
-    headline: `The left and right edges of ${file} differ by ${stops.toFixed(1)} stops`,
-    why: `Neighbouring columns elsewhere differ by ${usual.toFixed(2)}. The line stands ${from.toFixed(0)}° to ${to.toFixed(0)}° above the horizon, at the image’s left and right edge; no sampling takes it away.`,
-  };
-}
-
-function tellFlat({ sides }: FlatCase): Words {
-  return {
-    sentence: `Sides look alike: upright faces that look different ways differ by ${sides.toFixed(1)} stops.`,
-    headline: 'Light comes from everywhere alike',
-    why: 'What differs comes of things that stand in each other’s way. Shapes are told by their outlines only; a look that is meant so needs nothing.',
-  };
-}
-
-function tellTied({ share, stops }: TiedCase): Words {
-  return {
-    sentence: `The sky blows out: ${percent(share)} of the picture is background beyond white.`,
-    headline: `The camera sees the environment that lights the scene, ${stops.toFixed(1)} stops beyond white`,
-    why: 'Turned down, it would take its light from the scene. A background of its own parts the two.',
-  };
-}
-
-function tellOverexposed({ share, stops, light }: OverexposedCase): Words {
-  return {
-    sentence: `Surfaces are overexposed: ${percent(share)} of them are beyond white.`,
-    headline: `${capital(light.name)} brings ${percent(light.share)} of the light there`,
-    why: `They stand ${stops.toFixed(1)} stops beyond white, so that the display shows no shape on them. A view transform or exposure may be meant to take that up; samples do not.`,
-  };
-}
-
-function tellDark({ document, isEmpty, isBlack, off, on }: DarkCase): Words {
-  const { name } = document.cameras[document.camera];
-  if (isEmpty)
-    return {
-      sentence: isBlack
-        ? 'The frame is black: the camera sees no object.'
-        : 'The camera sees no object: all of the frame is background.',
-      headline: `Nothing stands before ${name || document.camera}`,
-      why: 'No sample hit a surface: the camera looks away, is inside something, or everything is hidden from it.',
-    };
-  const each = (why: string, names: string[]) => (names.length ? `${capital(listed(names))} ${names.length === 1 ? 'is' : 'are'} ${why}.` : ''); // prettier-ignore
-  const reasons = (['hidden', 'at zero', 'linked away'] as const).map((why) => each(why === 'linked away' ? 'linked to no object' : why, off.filter((one) => one.why === why).map((one) => one.name))); // prettier-ignore
-  const shining = on.length ? `${capital(listed(on))} is on, and none of its light arrives.` : '';
-  return {
-    sentence: 'The frame is black: no light gets to what the camera sees.',
-    headline: off.length + on.length === 0 ? 'There is no light, no glowing surface and no environment' : on.length === 0 ? 'Every light is switched off by a control of its own' : 'Light that is there does not arrive', // prettier-ignore
-    why: [...reasons, shining, 'More samples do not change that.'].filter(Boolean).join(' '),
-  };
-}
-
-function tellDead({ document, light, name, why, by, nearest }: DeadCase): Words {
-  const reach = document.lights[light].reach.distance;
-  const body = by === null ? '' : document.objects[by].name || by;
-  const [headline, reason] = {
-    'turned-away': [`${capital(name)} shines another way`, 'None of what is seen stands on the side that it shines to.'],
-    'out-of-reach': [`${capital(name)} reaches ${reach === null ? 'nothing' : metres(reach)}; the nearest surface that is seen is ${metres(+nearest.toPrecision(3))} away`, 'Its reach ends before anything that is seen.'],
-    'linked-away': [`${capital(name)} is linked to nothing that is seen`, 'Light linking leaves out every object that it could light.'],
-    'inside-object': [`${capital(name)} stands inside ${body}`, `Rays both ways out of it cross the faces of ${body} once more than a place outside would: its light stays in there.`],
-    blocked: [`${capital(body)} stands before ${name}`, `Wherever in the picture light of it is looked for, ${body} is in its way.`],
-  }[why];
-  return {
-    sentence: `${capital(name)} is on and lights nothing that is seen.`,
-    headline,
-    why: `${reason} Without it the picture is the same. More samples do not change that.`,
-  };
-} // prettier-ignore
-
-function tellCoarse({ objects, texels, texel, pixel }: CoarseCase): Words {
-  const needed = 2 ** Math.ceil(Math.log2(360 / pixel));
-  return {
-    sentence: `The environment is coarser than the frame: a texel of it is ${(texel / pixel).toFixed(0)} pixels wide where ${listed(objects)} ${objects.length === 1 ? 'mirrors' : 'mirror'} it.`,
-    headline: `${texels} texels around: ${texel.toFixed(2)}° each, and ${pixel.toFixed(3)}° a pixel`,
-    why: `Sharp detail in it is soft or stepped in flat mirrors, whatever the samples. An image of about ${needed} texels around has one for each pixel.`,
-  };
 }
