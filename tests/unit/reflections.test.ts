@@ -80,7 +80,7 @@ describe('reflections', function () {
           Uint8Array.from({ length: 64 * 32 * 3 }, () => 255 * random()),
         ),
       );
-      document.textures.sky = { file: 'textures/sky.png', colourSpace: 'linear' };
+      document.textures.sky = { file: 'textures/sky.png', colourSpace: 'srgb' };
       document.environment = {
         ...document.environment,
         kind: 'image',
