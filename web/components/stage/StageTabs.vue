@@ -83,7 +83,7 @@ function show(tab: string): void {
     >
       {{ current.render.warnings.length }} unusual
     </Button>
-    <span v-if="current.render && !isSheet" class="dim num">
+    <span v-if="current.render && !isSheet" class="dim num" :class="{ spare: view.region }">
       {{ current.render.width }} × {{ current.render.height }} · {{ Math.round(scale * 100) }} %
     </span>
     <Button
@@ -137,6 +137,13 @@ function show(tab: string): void {
   font-size: var(--small);
   white-space: nowrap;
   overflow: hidden;
+  container-type: inline-size;
+}
+/* The name of what is shown goes before its size. */
+@container (max-width: 720px) {
+  .spare {
+    display: none;
+  }
 }
 .pictures {
   min-width: 0;
