@@ -193,6 +193,21 @@ export class LightWalk {
     };
   }
 
+  /** Faces of glass that the middle of a pixel looks through straight on, the nearest first; `metres` along the ray. */
+  glassOn(x: number, y: number): { object: number; metres: number; isEntering: boolean }[] {
+    const { scene, settings, rays, shading, ray, clip } = this;
+    const length = middleRay(scene.camera, settings, x, y, clip.near, ray);
+    rays.slice = scene.slices >> 1;
+    const far = Math.min((clip.far - clip.near) * length, settings.rayDistance);
+    const out: { object: number; metres: number; isEntering: boolean }[] = [];
+    let hit = rays.closest(ray[0], ray[1], ray[2], ray[3], ray[4], ray[5], far, CAMERA_RAY);
+    while (hit && shading.isGlass(rays.instance) && out.length < MOST_HITS) {
+      out.push({ object: scene.instanceObject[rays.instance], metres: rays.t, isEntering: shading.entering(ray[3], ray[4], ray[5]) }); // prettier-ignore
+      hit = rays.closestAfter(rays.t, rays.instance, rays.triangle);
+    }
+    return out;
+  }
+
   /** Number of the object whose first surface in the middle of a pixel turns the side to the camera that is not there; −1: none. */
   firstTurned(x: number, y: number): number {
     const { scene, settings, rays, ray, clip } = this;

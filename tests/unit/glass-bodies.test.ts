@@ -64,4 +64,34 @@ describe('bodies of glass', function () {
     const behind: Part = { mesh: square(0.7, 0), material: clear, object: { transform: translation(0, 0, 60) } };
     expect(look(shotOf({ mesh: ball, material: clear }, behind)), 'what is not seen').to.deep.equal([]);
   });
+
+  it('meet by overlapping: faces that coincide and gaps are told, with the gap, and gone with what is proposed', () => {
+    const [outside, inside] = [sphere(0.6, 32), sphere(0.5, 32)];
+    const vessel: Part = {
+      mesh: {
+        positions: Float32Array.from([...outside.positions, ...inside.positions]),
+        normals: null,
+        uvs: null,
+        indices: Uint32Array.from([...outside.indices, ...reversed(inside).indices.map((v) => v + outside.positions.length / 3)]),
+      },
+      material: clear,
+      object: { name: 'vessel' },
+    }; // prettier-ignore
+    const liquid = (radius: number, rest: Part['object'] = {}): Part => ({ mesh: sphere(radius, 32), material: { ...clear, ior: 1.33 }, object: { name: 'liquid', ...rest } }); // prettier-ignore
+    for (const [radius, cause] of [
+      [0.5, 'glass.coincident-faces'],
+      [0.49, 'glass.gap-to-liquid'],
+    ] as const) {
+      const shot = shotOf(vessel, liquid(radius));
+      const found = look(shot);
+      expect(found.map((one) => one.cause)).to.deep.equal([cause]);
+      const { values } = found[0].remedies[0].change as { values: Record<string, unknown> };
+      expect(look({ ...shot, document: withValues(shot.document, ['preview'], values) })).to.deep.equal([]);
+    }
+    // The shells are similar: a hundredth of a metre apart on every radius, more at a slant.
+    const [gap] = look(shotOf(vessel, liquid(0.49)));
+    expect(Number(/a gap of ([\d.]+) mm/.exec(gap.sentence)![1])).to.be.within(10, 14);
+    expect(look(shotOf(vessel, liquid(0.55, { priority: 1 })))).to.deep.equal([]);
+    expect(look(shotOf(vessel, liquid(0.2))), 'a ball that floats in air').to.deep.equal([]);
+  });
 });

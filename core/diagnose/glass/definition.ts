@@ -8,9 +8,12 @@ import { bodyCases, type BodyCase } from './bodies.ts';
 import { blackFilter } from './causes/black-filter.ts';
 import { byBody } from './causes/by-body.ts';
 import { clearFilter } from './remedies/clear-filter.ts';
+import { coincidentFaces, gapToLiquid } from './causes/contact.ts';
+import { contactCases, type ContactCase } from './contacts.ts';
 import { mendBody } from './remedies/mend-body.ts';
+import { overlap } from './remedies/overlap.ts';
 
-export type GlassCase = BlackGlassCase | BodyCase;
+export type GlassCase = BlackGlassCase | BodyCase | ContactCase;
 
 export const glass: Family = {
   id: 'glass',
@@ -19,11 +22,11 @@ export const glass: Family = {
   isEarly: true,
   render: ofRenders<GlassCase>({
     needs: () => ['beauty', 'object', 'transmission.direct', 'transmission.indirect'],
-    cases: (input) => [...blackGlassCases(input), ...bodyCases(input)],
-    causes: [blackFilter, ...byBody],
-    remedies: [clearFilter, mendBody],
+    cases: (input) => [...blackGlassCases(input), ...bodyCases(input), ...contactCases(input)],
+    causes: [blackFilter, ...byBody, coincidentFaces, gapToLiquid],
+    remedies: [clearFilter, mendBody, overlap],
     figure: 'brightness',
-    tell: (of) => (of.kind === 'black' ? tellBlack(of) : tellBody(of)),
+    tell,
     evidence,
   }),
 };
@@ -33,11 +36,37 @@ function evidence(of: GlassCase): Evidence[] {
     return [
       { kind: 'swatches', title: 'What each face lets through', swatches: of.materials.map(({ name, rgb }) => ({ label: name, rgb })) }, // prettier-ignore
     ];
+  if (of.kind === 'contact') return [];
   const { baseColour } = of.document.materials[of.material];
   const [r, g, b] = baseColour;
   return of.fault === 'channel'
     ? [{ kind: 'swatches', title: 'What gets through', swatches: [{ label: 'one face', rgb: [r, g, b] }, { label: 'two faces', rgb: [r * r, g * g, b * b] }] }] // prettier-ignore
     : [];
+}
+
+function tell(of: GlassCase): Words {
+  switch (of.kind) {
+    case 'black':
+      return tellBlack(of);
+    case 'body':
+      return tellBody(of);
+    case 'contact':
+      return tellContact(of);
+  }
+}
+
+function tellContact({ how, inner, outer, gap }: ContactCase): Words {
+  return how === 'coincident'
+    ? {
+        sentence: `A face of ${inner.name} coincides with one of ${outer.name}.`,
+        headline: 'Rounding decides which of the two light meets first',
+        why: 'Where both faces are at one place, some rays leave one body before they enter the other and some do not: the border is speckled, and bends light by the wrong index.',
+      }
+    : {
+        sentence: `Air stands between ${inner.name} and ${outer.name}: a gap of ${metres(+gap.toPrecision(2))}.`,
+        headline: 'A film of air mirrors where liquid should wet the wall',
+        why: 'Light leaves one body and enters the other: at a slant all of it is mirrored (total internal reflection), so that what is inside looks silvered, and smaller than its vessel.',
+      };
 }
 
 function tellBlack({ objects, materials, through }: BlackGlassCase): Words {

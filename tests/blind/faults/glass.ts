@@ -1,4 +1,5 @@
 /** Bodies of glass that are not what they are meant to be. */
+import type { Mesh } from '../../../core/data/mesh.ts';
 import { rotationY, multiply, translation } from '../../../core/data/transform.ts';
 import { evenEnvironment } from '../../../core/document/defaults.ts';
 import type { MaterialSpec } from '../../../core/document/schema.ts';
@@ -78,4 +79,24 @@ export const glassFaults: Fault[] = [
       ball(draft, { attenuationColour: draw.colour(0.3, 0.7), attenuationDistance: draw.within(0.005, 0.05) });
     },
   },
+  ...(['coincident-faces', 'gap-to-liquid'] as const).map((id): Fault => ({
+    cause: `glass.${id}`,
+    isUpstream: true,
+    plant(draft) {
+      const { draw, document } = draft;
+      document.environment = evenEnvironment(draw.colour(0.4, 0.6));
+      const [outside, inside] = [sphere(0.5, 48), sphere(0.44, 48)];
+      // A vessel is one mesh with an inner wall that is turned inwards.
+      const wall: Mesh = {
+        positions: Float32Array.from([...outside.positions, ...inside.positions]),
+        normals: null,
+        uvs: null,
+        indices: Uint32Array.from([...outside.indices, ...inside.indices.slice().reverse().map((v) => v + outside.positions.length / 3)]), // prettier-ignore
+      };
+      const transform = translation(draw.within(-0.3, 0.3), 0.55, 1);
+      const gap = id === 'gap-to-liquid' ? draw.within(0.004, 0.012) : 0;
+      draft.put('vessel', wall, clearGlass, { transform });
+      draft.put('liquid', sphere(0.44 - gap, 48, true), { ...clearGlass, ior: 1.33, baseColour: [0.95, 0.8, 0.5] }, { transform }); // prettier-ignore
+    },
+  })),
 ];
