@@ -9,6 +9,7 @@ import { isDark } from '../../lights/is-dark.ts';
 import { cornerOf, maskOfBlocks, placesOver, type GridPlace } from '../../place/grid.ts';
 import { LightWalk, type Place } from '../../place/light-walk.ts';
 import { percentile } from '../../picture/measured.ts';
+import { MATERIAL_STRIDE, MATERIAL_TURNS_NORMAL } from '../../render/scene/material-row.ts';
 import { settingsOf } from '../../render/scene/scene.ts';
 import type { Case, RenderInput } from '../family.ts';
 import { regionOf } from '../regions.ts';
@@ -36,7 +37,9 @@ const LIGHTS = 8;
 export function jaggedCases({ document, scene, sheet, picture }: RenderInput): JaggedCase[] {
   const walk = new LightWalk(scene, document, settingsOf(sheet));
   const { step, places } = placesOver(walk, picture, PLACES);
-  const coarse = places.filter(({ place }) => turned(place) >= COARSE);
+  // A bump or a normal map turns normals on purpose.
+  const isMapped = ({ instance }: Place) => scene.materials[scene.instanceMaterial[instance] * MATERIAL_STRIDE + MATERIAL_TURNS_NORMAL] > 0; // prettier-ignore
+  const coarse = places.filter(({ place }) => !isMapped(place) && turned(place) >= COARSE);
   if (coarse.length < LEAST) return [];
   const whole = new Map<number, number>();
   for (const { place } of places) whole.set(place.object, (whole.get(place.object) ?? 0) + 1);

@@ -127,7 +127,7 @@ async function tryOut(remedy: Remedy): Promise<void> {
       <div class="detail">
         <div>
           <p v-if="data.predicted" class="soft">{{ tellEffect(data.predicted) }}</p>
-          <p v-else class="dim">Predicted when you try it.</p>
+          <p v-else-if="data.change" class="dim">Predicted when you try it.</p>
           <p v-if="data.note" class="dim">{{ data.note }}</p>
           <details v-if="itemsOf(data).length" class="items">
             <summary>
@@ -150,6 +150,7 @@ async function tryOut(remedy: Remedy): Promise<void> {
         <Button v-if="trialOf(data)" severity="secondary" variant="outlined" @click="view.trialId = trialOf(data)!.id">
           Trial {{ trialOf(data)!.number }}
         </Button>
+        <span v-else-if="data.change === null" class="dim">Told in words alone: nothing to try here.</span>
         <Button
           v-else
           :severity="item.aside === null ? undefined : 'secondary'"

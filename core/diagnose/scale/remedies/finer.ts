@@ -9,13 +9,16 @@ const MOST = 3000;
 
 export const finer: Propose<ScaleCase> = (of) => {
   if (of.kind !== 'coarse') return null;
-  const { document, middle } = of;
+  const { document, middle, offset } = of;
   const values = recentred(document, middle);
   const move: Proposal = {
     id: 'to-origin',
     title: `Move the whole shot to the origin: ${middle.map((v) => (v > 0 ? '−' : '') + metres(Math.abs(v))).join(', ')}`,
     change: { kind: 'values', values },
-    note: 'Objects, what moves them, lights, cameras and fog, as one change: nothing else changes.',
+    note:
+      offset.vertices >= offset.transforms
+        ? 'Vertices hold the distance, and stay as coarse as they came: preflight has a repair that puts their pivots amid them, or bring the mesh in about its own origin.'
+        : 'Objects, what moves them, lights, cameras and fog, as one change: nothing else changes.',
   };
   const double: Proposal = {
     id: 'double',
