@@ -76,6 +76,8 @@ test('what a show expects is written down, compared, given out, and checked agai
   await page.goto(`${address()}/shots/SEND-3/intake`);
   await page.getByRole('button', { name: 'Edit …' }).click({ timeout: 60_000 });
   const dialog = page.getByRole('dialog');
+  // The dialog gives focus to its first field once it is open: who types before that types into nothing.
+  await expect(dialog.getByLabel('Name', { exact: true })).toBeFocused();
   await dialog.getByLabel('Name', { exact: true }).fill('Pressed comb');
   await dialog.getByLabel('width, pixels').fill('640');
   await dialog.getByLabel('width, pixels').blur();
@@ -112,6 +114,7 @@ test('a log of an unknown shape is read by a format that is tried on it while it
   await page.getByLabel('Import the log of a render').setInputFiles({ name: 'odd.log', mimeType: 'text/plain', buffer: Buffer.from(log) });
   await page.getByRole('button', { name: 'Formats …' }).click();
   const dialog = page.getByRole('dialog');
+  await expect(dialog.getByLabel('Name', { exact: true })).toBeFocused();
   const format = { schema: 'dusting.log-format/1', name: 'Odd', lines: ['^(?<severity>ok|hm) \\| (?<message>.*)$'], severities: { ok: 'info', hm: 'warning' }, time: 'seconds', memoryUnit: 1, closing: 'step 11' };
   await dialog.getByLabel('Profile as JSON').fill(JSON.stringify({ ...format, lines: ['^(?<severity>ok) '] }));
   await expect(dialog.getByRole('heading', { name: /It reads 9 of the first 12 lines/ })).toBeVisible();

@@ -96,7 +96,7 @@ test('the stage shows the scene from outside: what is clicked there is chosen, a
 }) => {
   await page.goto(`${address()}/shots/HA-010?panel=scene&item=/lights/spot-light&stage=1`);
   const stage = page.getByRole('region', { name: 'Stage' });
-  await expect(stage.getByText('Reading meshes')).toHaveCount(0, { timeout: 30_000 });
+  await expect(stage).toHaveAttribute('aria-busy', 'false', { timeout: 30_000 });
   await expect(stage.getByRole('alert')).toHaveCount(0);
   await expect(stage).toContainText('spot light');
   const canvas = stage.locator('canvas');

@@ -67,7 +67,14 @@ function set(): void {
     <form id="sun" class="form" @submit.prevent="set">
       <label
         ><span>Latitude, ° north</span
-        ><InputNumber v-model="place.latitude" :min="-90" :max="90" :max-fraction-digits="4" size="small" fluid
+        ><InputNumber
+          v-model="place.latitude"
+          :min="-90"
+          :max="90"
+          :max-fraction-digits="4"
+          size="small"
+          fluid
+          :pt="{ pcInputText: { root: { autofocus: true } } }"
       /></label>
       <label
         ><span>Longitude, ° east</span

@@ -78,7 +78,13 @@ async function drop(): Promise<void> {
     <div class="bar">
       <label>
         <span class="dim">name</span>
-        <InputText :model-value="called" size="small" aria-label="Name" @update:model-value="rename(String($event))" />
+        <InputText
+          autofocus
+          :model-value="called"
+          size="small"
+          aria-label="Name"
+          @update:model-value="rename(String($event))"
+        />
       </label>
       <label>
         <span class="dim">compare with</span>

@@ -114,7 +114,7 @@ watch(mode, (now) => stage.value?.setMode(now));
 </script>
 
 <template>
-  <section class="scene-stage" aria-label="Stage">
+  <section class="scene-stage" aria-label="Stage" :aria-busy="isLoading">
     <div class="tools">
       <SelectButton
         v-model="mode"

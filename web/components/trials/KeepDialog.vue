@@ -91,7 +91,7 @@ async function keep(): Promise<void> {
     </p>
     <template #footer>
       <Button severity="secondary" variant="text" @click="emit('closed')">Cancel</Button>
-      <Button :disabled="busy" @click="keep">
+      <Button autofocus :disabled="busy" @click="keep">
         {{ both ? 'Keep in both sheets' : `Keep in ${trial.sheet} only` }}
       </Button>
     </template>
