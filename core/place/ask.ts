@@ -27,7 +27,8 @@ import {
 import { passOf } from '../render/film/passes.ts';
 import { tracerOf } from '../render/path/tracer.ts';
 import type { CompiledScene, RenderSettings } from '../render/scene/scene.ts';
-import { arrivingWith, unshadowed, type LightWalk, type Place, type Walk, type WalkedRay } from './light-walk.ts';
+import { arrivingWith, unshadowed, type LightWalk, type Walk, type WalkedRay } from './light-walk.ts';
+import type { Place } from './surface-walk.ts';
 import { penumbraWidth } from './penumbra.ts';
 import { ALL_SWITCHES, SHADOW_COLOUR, SHARED_SWITCHES, switchesIn, type SwitchId } from './switches.ts';
 

@@ -14,7 +14,8 @@ import { directionOf, sampleSky, skyRadiance } from '../lights/sky.ts';
 import type { CompiledScene } from '../render/scene/scene.ts';
 import { DISTANT_DIRECTION } from '../lights/distant.ts';
 import { LIGHT_STRIDE } from '../lights/table.ts';
-import { radicalInverse, unshadowed, type LightWalk, type Place } from './light-walk.ts';
+import { radicalInverse, unshadowed, type LightWalk } from './light-walk.ts';
+import type { Place } from './surface-walk.ts';
 
 export interface EnvironmentMeasured {
   /** Mean radiance over the sphere, luminance, W/(sr m²), and irradiance on level ground with nothing around. */

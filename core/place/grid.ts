@@ -1,5 +1,6 @@
 /** Places spread evenly over a picture. */
-import type { LightWalk, Place } from './light-walk.ts';
+import type { LightWalk } from './light-walk.ts';
+import type { Place } from './surface-walk.ts';
 
 export interface GridPlace {
   /** Middle of its block of pixels. */

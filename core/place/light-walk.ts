@@ -16,8 +16,8 @@ import { luminance } from '../data/colour.ts';
 import { toInt } from '../data/numbers.ts';
 import type { Triple } from '../data/placement.ts';
 import type { ShotDocument } from '../document/schema.ts';
-import { ALL_RAYS, BvhIntersector, type Intersector } from '../geometry/intersector.ts';
-import { ANY_SHADOW_RAY, CAMERA_RAY } from '../geometry/ray-kinds.ts';
+import { ALL_RAYS } from '../geometry/intersector.ts';
+import { ANY_SHADOW_RAY } from '../geometry/ray-kinds.ts';
 import { LightSampler } from '../lights/light-sampler.ts';
 import {
   CASTS_SHADOWS,
@@ -37,24 +37,15 @@ import { QUAD_U, QUAD_V } from '../lights/quad.ts';
 import { SPHERE_CENTRE } from '../lights/sphere.ts';
 import { aimedGlow } from '../render/path/aimed-glow.ts';
 import { MediumStack } from '../render/path/medium-stack.ts';
-import { Shading } from '../render/path/shading.ts';
 import { ShadowRay } from '../render/path/shadow-ray.ts';
-import { pathSettings, type PathSettings } from '../render/scene/path-settings.ts';
 import {
-  CAMERA_AHEAD,
-  CAMERA_FAR,
-  CAMERA_NEAR,
-  CAMERA_RIGHT,
-  CAMERA_UP,
-  HAS_ALPHA,
-  IS_BACK_ONLY,
-  IS_FRONT_ONLY,
   IS_SEE_THROUGH,
   IS_SHADOW_ONLY,
   IS_UNSHADED,
   type CompiledScene,
   type RenderSettings,
 } from '../render/scene/scene.ts';
+import { MOST_HITS, SurfaceWalk, type Place } from './surface-walk.ts';
 import {
   LIGHT_CASTS_NONE,
   NOT_LINKED,
@@ -64,31 +55,6 @@ import {
   SHADOW_COLOUR,
   SHADOW_DISTANCE,
 } from './switches.ts';
-import { middleRay } from './middle-ray.ts';
-
-/** A point on a surface as the camera sees it. */
-export interface Place {
-  point: Triple;
-  /** Of the face and of shading, unit, on the side that is seen. */
-  normal: Triple;
-  shadingNormal: Triple;
-  /** Number of the object, see `scene.objectIds`. */
-  object: number;
-  instance: number;
-  /** Metres from the eye, and metres that a pixel is wide there. */
-  metres: number;
-  pixel: number;
-  /** How far rays start off the surface, metres. */
-  lift: number;
-  /** Numbers of objects of glass that are looked through, straight on. */
-  through: number[];
-}
-
-/** Metres along the camera's axis; `far` may be Infinity. */
-export interface Clip {
-  near: number;
-  far: number;
-}
 
 /** A surface between a place and a light. */
 export interface Hit {
@@ -130,134 +96,17 @@ export interface Walk {
 const SHORT = 1 - 1e-9;
 /** Along no edge and no face that people model, of unit length within 2 %. */
 const ASLANT: Triple = [0.367, 0.871, 0.319];
-/** Surfaces on one ray before it is given up: a hedge of leaves. */
-const MOST_HITS = 64;
 
-export class LightWalk {
-  readonly settings: PathSettings;
-  private readonly rays: Intersector;
-  private readonly shading: Shading;
+export class LightWalk extends SurfaceWalk {
   private readonly sampler: LightSampler;
   private readonly shadow: ShadowRay;
   private readonly outside: MediumStack;
-  private readonly ray = new Float64Array(6);
-  /** By object: it is there for the eye, though it throws no shadow. */
-  private readonly isSeen: boolean[];
 
-  constructor(
-    readonly scene: CompiledScene,
-    readonly document: ShotDocument,
-    settings: RenderSettings,
-  ) {
-    this.settings = pathSettings(settings, scene.layout);
-    this.rays = scene.kernel?.rays ?? new BvhIntersector(scene.geometry);
-    this.shading = new Shading(scene, this.rays);
+  constructor(scene: CompiledScene, document: ShotDocument, settings: RenderSettings) {
+    super(scene, document, settings);
     this.sampler = new LightSampler(scene);
     this.shadow = new ShadowRay({ scene, rays: this.rays, shading: this.shading, settings: this.settings });
     this.outside = new MediumStack(scene);
-    this.isSeen = scene.objectIds.map((id) => document.objects[id].visibility.camera);
-  }
-
-  /**
-   * What the middle of a pixel shows, glass being looked through straight on.
-   * @param x and `y`: pixels of the full frame, fractions allowed
-   * @param clip planes along the camera's axis, metres; its own by default
-   * @returns null where it shows no surface
-   */
-  surfaceAt(x: number, y: number, clip: Clip = this.clip): Place | null {
-    const { scene, settings, rays, shading, ray } = this;
-    const { camera } = scene;
-    const length = middleRay(camera, settings, x, y, clip.near, ray);
-    rays.slice = scene.slices >> 1;
-    const far = Math.min((clip.far - clip.near) * length, settings.rayDistance);
-    const through: number[] = [];
-    let hit = rays.closest(ray[0], ray[1], ray[2], ray[3], ray[4], ray[5], far, CAMERA_RAY);
-    while (hit && this.isPassed()) {
-      const object = scene.instanceObject[rays.instance];
-      if (shading.isGlass(rays.instance) && !through.includes(object)) through.push(object);
-      hit = rays.closestAfter(rays.t, rays.instance, rays.triangle);
-    }
-    if (!hit) return null;
-    const metres = rays.t + clip.near * length;
-    shading.hit(ray, 0, false);
-    return {
-      point: [...shading.point] as Triple,
-      normal: [...shading.normal] as Triple,
-      shadingNormal: [0, 1, 2].map((a) => shading.shadingNormal(a)) as Triple,
-      object: scene.instanceObject[rays.instance],
-      instance: rays.instance,
-      metres,
-      pixel: (2 * Math.hypot(camera[CAMERA_UP], camera[CAMERA_UP + 1], camera[CAMERA_UP + 2]) * metres) / (length * settings.height), // prettier-ignore
-      lift: shading.rayOffset,
-      through,
-    };
-  }
-
-  /** Faces of glass that the middle of a pixel looks through straight on, the nearest first; `metres` along the ray. */
-  glassOn(x: number, y: number): { object: number; metres: number; isEntering: boolean }[] {
-    const { scene, settings, rays, shading, ray, clip } = this;
-    const length = middleRay(scene.camera, settings, x, y, clip.near, ray);
-    rays.slice = scene.slices >> 1;
-    const far = Math.min((clip.far - clip.near) * length, settings.rayDistance);
-    const out: { object: number; metres: number; isEntering: boolean }[] = [];
-    let hit = rays.closest(ray[0], ray[1], ray[2], ray[3], ray[4], ray[5], far, CAMERA_RAY);
-    while (hit && shading.isGlass(rays.instance) && out.length < MOST_HITS) {
-      out.push({ object: scene.instanceObject[rays.instance], metres: rays.t, isEntering: shading.entering(ray[3], ray[4], ray[5]) }); // prettier-ignore
-      hit = rays.closestAfter(rays.t, rays.instance, rays.triangle);
-    }
-    return out;
-  }
-
-  /** Number of the object whose first surface in the middle of a pixel turns the side to the camera that is not there; −1: none. */
-  firstTurned(x: number, y: number): number {
-    const { scene, settings, rays, ray, clip } = this;
-    const length = middleRay(scene.camera, settings, x, y, clip.near, ray);
-    rays.slice = scene.slices >> 1;
-    const far = Math.min((clip.far - clip.near) * length, settings.rayDistance);
-    const hit = rays.closest(ray[0], ray[1], ray[2], ray[3], ray[4], ray[5], far, CAMERA_RAY);
-    return hit && this.isTurned(scene.instanceFlags[rays.instance]) ? scene.instanceObject[rays.instance] : -1;
-  }
-
-  /** The camera's own planes. */
-  get clip(): Clip {
-    const { camera } = this.scene;
-    return { near: camera[CAMERA_NEAR], far: camera[CAMERA_FAR] };
-  }
-
-  /** Where the frame shows a point, full-frame pixels; null behind the camera. */
-  pixelOf(point: Triple): [number, number] | null {
-    const { camera } = this.scene;
-    const { width, height } = this.settings;
-    const away = point.map((c, a) => c - camera[a]);
-    const on = (at: number) => away[0] * camera[at] + away[1] * camera[at + 1] + away[2] * camera[at + 2];
-    const size2 = (at: number) => camera[at] ** 2 + camera[at + 1] ** 2 + camera[at + 2] ** 2;
-    const depth = on(CAMERA_AHEAD);
-    if (!(depth > 0)) return null;
-    return [
-      ((on(CAMERA_RIGHT) / (size2(CAMERA_RIGHT) * depth) + 1) / 2) * width,
-      ((1 - on(CAMERA_UP) / (size2(CAMERA_UP) * depth)) / 2) * height,
-    ];
-  }
-
-  /** Whether the eye passes the present hit: glass, a side that is not there, or what is more hole than surface. */
-  private isPassed(): boolean {
-    const { scene, rays, shading, ray } = this;
-    const flags = scene.instanceFlags[rays.instance];
-    return shading.isGlass(rays.instance) || this.isTurned(flags) || this.thereAt(flags, ray) < 0.5;
-  }
-
-  private isTurned(flags: number): boolean {
-    if ((flags & (IS_FRONT_ONLY | IS_BACK_ONLY)) === 0) return false;
-    const { ray } = this;
-    return this.shading.entering(ray[3], ray[4], ray[5]) === ((flags & IS_BACK_ONLY) !== 0);
-  }
-
-  /** Share of the present hit that is there, by its alpha. */
-  private thereAt(flags: number, ray: Float64Array): number {
-    if ((flags & HAS_ALPHA) === 0) return 1;
-    const { instance, triangle, u, v, t } = this.rays;
-    const [x, y, z] = [0, 1, 2].map((a) => ray[a] + t * ray[3 + a]);
-    return this.shading.alpha(instance, triangle, u, v, x, y, z);
   }
 
   /**

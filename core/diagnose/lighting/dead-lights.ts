@@ -6,7 +6,8 @@
 import { changeOf } from '../../figures/effect.ts';
 import { isDark } from '../../lights/is-dark.ts';
 import { placesOver } from '../../place/grid.ts';
-import { arrivingWith, LightWalk, unshadowed, type Place } from '../../place/light-walk.ts';
+import { arrivingWith, LightWalk, unshadowed } from '../../place/light-walk.ts';
+import type { Place } from '../../place/surface-walk.ts';
 import { whyNotLit, type NotLit } from '../../place/ask.ts';
 import { predictChanges } from '../../predict/predict-change.ts';
 import { HAS_ALPHA, IS_SEE_THROUGH, settingsOf } from '../../render/scene/scene.ts';

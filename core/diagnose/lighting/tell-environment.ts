@@ -1,7 +1,8 @@
 /** What the environment brings to places, and which way to turn it. */
 import type { ToldEnvironment, ToldPlace } from '../../contracts/place.ts';
 import { measureEnvironment, sweepRotation } from '../../place/environment.ts';
-import type { LightWalk, Place } from '../../place/light-walk.ts';
+import type { LightWalk } from '../../place/light-walk.ts';
+import type { Place } from '../../place/surface-walk.ts';
 
 /** Turns that are told. */
 const STEPS = 36;

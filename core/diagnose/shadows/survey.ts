@@ -4,7 +4,8 @@
  */
 import { channel } from '../../data/picture.ts';
 import { askPlace, type LightAtPlace } from '../../place/ask.ts';
-import { LightWalk, unshadowed, type Place } from '../../place/light-walk.ts';
+import { LightWalk, unshadowed } from '../../place/light-walk.ts';
+import type { Place } from '../../place/surface-walk.ts';
 import { EMITS, IS_GLASS, settingsOf } from '../../render/scene/scene.ts';
 import { luminancePlane } from '../../picture/measured.ts';
 import type { RenderInput } from '../family.ts';
