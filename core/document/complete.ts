@@ -15,6 +15,7 @@ import {
   defaultMap,
   defaultMaterial,
   defaultObject,
+  defaultPreviewShadows,
   defaultSheet,
   LIGHT_KINDS,
   MAP_KINDS,
@@ -46,6 +47,7 @@ export function completeDocument(value: unknown): unknown {
     environment: value.environment === undefined ? defaultEnvironment() : fill(defaultEnvironment(), value.environment),
     background: value.background === undefined ? null : fill(defaultBackground(), value.background),
     fog: value.fog === undefined ? null : fill(defaultFog(), value.fog),
+    previewShadows: value.previewShadows === undefined ? null : fill(defaultPreviewShadows(), value.previewShadows),
     ...(isPlain(sheets)
       ? {
           sheets: Object.fromEntries(

@@ -9,6 +9,7 @@ import { isPlain, partOf, PLACEMENT_PARTS, type PlacementPart } from '../data/pl
 import type { Transform } from '../data/transform.ts';
 import type { ShotDocument } from './schema.ts';
 import { Background, Environment, Fog, Light } from './schema/light.ts';
+import { PreviewShadows } from './schema/preview-shadows.ts';
 import { MapSchemas, Material, OwnCoat } from './schema/surface.ts';
 import { Camera, SceneObject } from './schema/things.ts';
 
@@ -79,14 +80,15 @@ export function itemsOf(document: ShotDocument): Item[] {
       id,
       name: ('name' in item && item.name) || id,
     }));
-  const single = (id: 'environment' | 'background' | 'fog', name: string): Item => ({
+  const single = (id: 'environment' | 'background' | 'fog' | 'previewShadows', name: string): Item => ({
     pointer: `/${id}`,
-    group: 'Environment',
+    group: id === 'previewShadows' ? 'Shot' : 'Environment',
     id,
     name,
   });
   return [
     { pointer: '/frame', group: 'Shot', id: 'frame', name: 'frame and camera' },
+    ...(document.previewShadows ? [single('previewShadows', 'preview shadows')] : []),
     ...named('Cameras', 'cameras'),
     ...named('Lights', 'lights'),
     single('environment', 'environment'),
@@ -143,6 +145,8 @@ function schemaOf(part: string, value: Record<string, unknown>): Node | null {
       return Environment as Node;
     case 'background':
       return Background as Node;
+    case 'previewShadows':
+      return PreviewShadows as Node;
     default:
       return Fog as Node;
   }

@@ -12,6 +12,7 @@ import type {
   MapSpec,
   MaterialSpec,
   ObjectSpec,
+  PreviewShadowsSpec,
   Sheet,
   StopsSpec,
 } from './schema.ts';
@@ -178,6 +179,24 @@ export const evenEnvironment = (colour: number[]): EnvironmentSpec => ({
 });
 export const defaultBackground = (): BackgroundSpec => ({ ...defaultSky(), colour: [1, 1, 1] });
 export const defaultFog = (): FogSpec => ({ density: 0.1, albedo: [0.9, 0.9, 0.9], anisotropy: 0, box: null });
+
+/** A plain map as a start: what fits the shot's camera is worked out, see `shadow-map/fit.ts`. */
+export const defaultPreviewShadows = (): PreviewShadowsSpec => ({
+  filter: 'percentage-closer',
+  resolution: 1024,
+  depthBits: 24,
+  mapDistance: 60,
+  lightDistance: 60,
+  near: 0.05,
+  cascades: 1,
+  splitBlend: 0.5,
+  bias: 0.005,
+  slopeBias: 1,
+  softness: 1,
+  exponent: 60,
+  leakCut: 0.1,
+  contact: 0,
+});
 
 /**
  * Limits are the least with which 99 % of the light that a display shows is there in every demo shot but the shelf of twenty glass

@@ -18,6 +18,7 @@ const PARTS = [
   'environment',
   'background',
   'fog',
+  'previewShadows',
 ];
 
 export const isOfDocument = (pointer: string): boolean => PARTS.includes(pointer.split('/')[1]);

@@ -2,6 +2,7 @@
 export { ID_PATTERN, type LinkSpec, type StopsSpec } from './schema/common.ts';
 export * from './schema/document.ts';
 export type { BackgroundSpec, EmitterSpec, EnvironmentSpec, FogSpec, LightSpec } from './schema/light.ts';
+export { SHADOW_FILTERS, type PreviewShadowsSpec } from './schema/preview-shadows.ts';
 export { FILTER_KINDS, type ExtraKind, type FilterKind, type LimitKind, type Sheet } from './schema/sheet.ts';
 export type {
   AnyMapSpec,

@@ -91,6 +91,7 @@ class ShotMaking {
       environment: defaultEnvironment(),
       background: null,
       fog: null,
+      previewShadows: null,
       sheets: { preview: defaultSheet(), final: defaultSheet() },
     };
     this.surfaces = new ShotSurfaces(scene, this.document, this.files, this.notUnderstood, this.ids);

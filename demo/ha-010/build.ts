@@ -188,6 +188,7 @@ export async function buildJarShelf(): Promise<DemoShot> {
     environment: evenEnvironment([0.1, 0.11, 0.125]),
     background: null,
     fog: null,
+    previewShadows: null,
     sheets: {
       preview: {
         ...defaultSheet(),

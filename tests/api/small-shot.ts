@@ -54,6 +54,7 @@ export async function smallShot(code: string, sheet: Partial<Sheet> = {}): Promi
     environment: evenEnvironment([0.2, 0.2, 0.2]),
     background: null,
     fog: null,
+    previewShadows: null,
     sheets: { preview, final: { ...structuredClone(preview), samples: 64 } },
   }; // prettier-ignore
   for (let i = 0; i < 3; i++)

@@ -65,6 +65,7 @@ export class Draft {
       environment: evenEnvironment(draw.colour(0.25, 0.5)),
       background: null,
       fog: null,
+      previewShadows: null,
       sheets: { preview, final: structuredClone(preview) },
     }; // prettier-ignore
     this.surroundings();

@@ -55,6 +55,7 @@ export function scene(
     environment: defaultEnvironment(),
     background: null,
     fog: null,
+    previewShadows: null,
     sheets: { preview, final: structuredClone(preview) },
     ...rest,
   };

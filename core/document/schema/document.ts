@@ -6,6 +6,7 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { closed, CODE_PATTERN, Id, mapOf, Name, whole } from './common.ts';
 import { Background, Environment, Fog, Light } from './light.ts';
+import { PreviewShadows } from './preview-shadows.ts';
 import { Sheet } from './sheet.ts';
 import { CoatSchema, MapSpecSchema, Material, TextureRef } from './surface.ts';
 import { Camera, MeshRef, SceneObject } from './things.ts';
@@ -28,6 +29,7 @@ export const ShotDocumentSchema = Type.Object(
     environment: Environment,
     background: Type.Union([Background, Type.Null()]),
     fog: Type.Union([Fog, Type.Null()]),
+    previewShadows: Type.Union([PreviewShadows, Type.Null()]),
     sheets: Type.Object({ preview: Sheet, final: Sheet }, closed),
   },
   { ...closed, $id: 'dusting.shot/1' },
