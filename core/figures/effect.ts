@@ -120,7 +120,7 @@ export function tellChange(value: FigureValue): string {
     if (before! <= BLACK_STOPS && after! > BLACK_STOPS) return `from black to ${tellSigned(after!)} stops`;
     return `${tellSigned(by)} stops`;
   }
-  if (figure.unit === 'share') return `${tellAmount('share', after ?? before!)} of the region`;
+  if (figure.unit === 'share' && 'compare' in figure) return `${tellAmount('share', after ?? before!)} of the region`;
   if (figure.unit === 'rays') return by === null ? tellAmount('rays', (after ?? before)!) : tellTimes(by);
   if (before === null || after === null) return tellAmount(figure.unit, (after ?? before)!);
   return `${withoutUnit(figure, before)} → ${tellAmount(figure.unit, after)}`;

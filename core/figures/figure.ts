@@ -15,6 +15,8 @@ export interface Side {
   seconds: number | null;
   /** The compiled scene and the film of the whole frame; null: not known. */
   bytes: number | null;
+  /** Share of what the key light lights where a preview's depth maps show another shadow; null: there are no such maps. */
+  previewError: number | null;
 }
 
 /** What both sides of a change have in common. */

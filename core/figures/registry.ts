@@ -9,6 +9,7 @@ import { fireflies } from './fireflies.ts';
 import { memory } from './memory.ts';
 import { mostChanged } from './most-changed.ts';
 import { noise } from './noise.ts';
+import { previewShadows } from './preview-shadows.ts';
 import { rays } from './rays.ts';
 import { time } from './time.ts';
 
@@ -18,6 +19,7 @@ export const FIGURES: readonly Figure[] = [
   mostChanged,
   changed,
   contrast,
+  previewShadows,
   noise,
   brightNoise,
   rays,

@@ -1,6 +1,6 @@
 /** Places spread evenly over a picture. */
-import type { LightWalk } from './light-walk.ts';
-import type { Place } from './surface-walk.ts';
+
+import type { Place, SurfaceWalk } from './surface-walk.ts';
 
 export interface GridPlace {
   /** Middle of its block of pixels. */
@@ -13,7 +13,7 @@ export interface GridPlace {
  * @param about how many there are to be; pixels that show no surface have none
  * @returns them row by row, and the pixels on a side of a place's block
  */
-export function placesOver(walk: LightWalk, { width, height }: { width: number; height: number }, about: number) {
+export function placesOver(walk: SurfaceWalk, { width, height }: { width: number; height: number }, about: number) {
   const step = Math.max(1, Math.round(Math.sqrt((width * height) / about)));
   const places: GridPlace[] = [];
   for (let y = step >> 1; y < height; y += step)

@@ -101,9 +101,16 @@ export class LightWalk extends SurfaceWalk {
   private readonly sampler: LightSampler;
   private readonly shadow: ShadowRay;
   private readonly outside: MediumStack;
+  /** By object: it is there for the eye, though it throws no shadow. */
+  private readonly isSeen: boolean[];
 
-  constructor(scene: CompiledScene, document: ShotDocument, settings: RenderSettings) {
-    super(scene, document, settings);
+  constructor(
+    scene: CompiledScene,
+    readonly document: ShotDocument,
+    settings: RenderSettings,
+  ) {
+    super(scene, settings);
+    this.isSeen = scene.objectIds.map((id) => document.objects[id].visibility.camera);
     this.sampler = new LightSampler(scene);
     this.shadow = new ShadowRay({ scene, rays: this.rays, shading: this.shading, settings: this.settings });
     this.outside = new MediumStack(scene);

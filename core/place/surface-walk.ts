@@ -3,11 +3,10 @@
  * shows, what glass it looks through, and the first surface that throws a shadow.
  *
  * @example
- * const place = new SurfaceWalk(scene, document, settingsOf(sheet)).surfaceAt(240, 135);
+ * const place = new SurfaceWalk(scene, settingsOf(sheet)).surfaceAt(240, 135);
  * place?.metres;   // from the eye
  */
 import type { Triple } from '../data/placement.ts';
-import type { ShotDocument } from '../document/schema.ts';
 import { BvhIntersector, type Intersector } from '../geometry/intersector.ts';
 import { ANY_SHADOW_RAY, CAMERA_RAY } from '../geometry/ray-kinds.ts';
 import { Shading } from '../render/path/shading.ts';
@@ -64,18 +63,14 @@ export class SurfaceWalk {
   protected readonly rays: Intersector;
   protected readonly shading: Shading;
   protected readonly ray = new Float64Array(6);
-  /** By object: it is there for the eye, though it throws no shadow. */
-  protected readonly isSeen: boolean[];
 
   constructor(
     readonly scene: CompiledScene,
-    readonly document: ShotDocument,
     settings: RenderSettings,
   ) {
     this.settings = pathSettings(settings, scene.layout);
     this.rays = scene.kernel?.rays ?? new BvhIntersector(scene.geometry);
     this.shading = new Shading(scene, this.rays);
-    this.isSeen = scene.objectIds.map((id) => document.objects[id].visibility.camera);
   }
 
   /**

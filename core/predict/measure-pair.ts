@@ -18,6 +18,8 @@ export interface RenderedSide {
   seconds: number | null;
   /** See `render-bytes.ts`; null: not known. */
   bytes: number | null;
+  /** See `shadow-map/preview-error.ts`; null: the shot has no depth maps. */
+  previewError: number | null;
 }
 
 /**

@@ -157,12 +157,15 @@ class Simulation {
     const { filter, spec } = this;
     if (filter.isWide) map.gather(spec.softness);
     else map.gatherOne();
-    return filter.light(map, map.encode(this.reference(map, k)), spec);
+    const reference = this.reference(map, k);
+    // A bias may reach back to the lamp: nothing is stored there.
+    return reference <= map.frame.near ? 1 : filter.light(map, map.encode(reference), spec);
   }
 
   /** Bits for which a place is shown otherwise than it is. */
   private why(map: DepthMap | null, k: number, shown: number): number {
-    const isLit = this.traced.caster[k] === Infinity;
+    const { traced, spec } = this;
+    const isLit = traced.caster[k] === Infinity;
     if (!isLit) {
       const limits = this.limits(k);
       if (limits !== 0 && shown > HALF) return limits;
@@ -180,11 +183,17 @@ class Simulation {
     const own = map.depth(Math.floor(map.u), Math.floor(map.v));
     if (isLit) {
       if (depth <= map.stored(own)) return SOFTNESS;
-      if (reference <= own) return BITS;
+      // A step that is finer than a texel is no matter of the bits: any bias is deeper.
+      if (reference <= own && map.stepAt(map.z) > map.texel(map.z)) return BITS;
       return this.isOwnSurface(map, k, own) ? BIAS_TOO_SMALL : TEXELS;
     }
     const exact = map.exact(map.u, map.v);
-    if (reference <= exact) return BIAS_TOO_LARGE;
+    if (reference <= exact) {
+      // The part that grows with the texels is theirs: were they as fine as pixels, the shadow might be there.
+      const fine = Math.min(map.texel(map.z), traced.places[k].place.pixel);
+      const left = map.z - spec.bias - spec.slopeBias * fine * this.slope(map, k);
+      return left > exact ? TEXELS : BIAS_TOO_LARGE;
+    }
     if (depth <= map.stored(exact)) return BITS;
     if (depth <= map.stored(own)) return TEXELS;
     return SOFTNESS;

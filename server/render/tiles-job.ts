@@ -3,6 +3,7 @@ import { and, desc, eq, gte, lt, sql } from 'drizzle-orm';
 import type { JsonPatch } from '../../core/document/patch.ts';
 import type { ShotDocument } from '../../core/document/schema.ts';
 import { FIRST_LOOK_GROUPS, hasFirstLook } from '../../core/diagnose/first-look.ts';
+import { previewError } from '../../core/shadow-map/preview-error.ts';
 import { renderBytes } from '../../core/predict/render-bytes.ts';
 import type { CompiledScene } from '../../core/render/scene/scene.ts';
 import { nextRound, samplesOf } from '../../core/render/film/rounds.ts';
@@ -101,7 +102,11 @@ async function noteScene(
     if (now.warnings !== null) return;
     await tx
       .update(renders)
-      .set({ warnings: JSON.stringify(warnings), bytes: renderBytes(scene, document.sheets[render.sheet]) })
+      .set({
+        warnings: JSON.stringify(warnings),
+        bytes: renderBytes(scene, document.sheets[render.sheet]),
+        previewError: previewError(scene, document.sheets[render.sheet]),
+      }) // prettier-ignore
       .where(eq(renders.id, render.id));
     const { width, height, samples } = document.sheets[render.sheet];
     const said = (severity: 'info' | 'warning', phase: string, message: string) => ({ severity, phase, rays: null, message }); // prettier-ignore

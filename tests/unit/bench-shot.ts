@@ -11,6 +11,7 @@ import type { Sheet, ShotDocument } from '../../core/document/schema.ts';
 import { withValues, type ControlValues } from '../../core/document/set-values.ts';
 import { measurePair, type RenderedSide } from '../../core/predict/measure-pair.ts';
 import { predictChange } from '../../core/predict/predict-change.ts';
+import { previewError } from '../../core/shadow-map/preview-error.ts';
 import { renderBytes } from '../../core/predict/render-bytes.ts';
 import { pilotSeed, trialSeed } from '../../core/predict/seeds.ts';
 import type { Assets } from '../../core/render/compile/assets.ts';
@@ -98,7 +99,7 @@ function sideOf(shot: BenchShot, values: ControlValues, region: Region, n: numbe
   const began = performance.now();
   renderGroups(scene, settingsOf(sheet, trialSeed(n)), film, sheet.samples / 4);
   const seconds = (performance.now() - began) / 1000;
-  return { films: [film], layout: scene.layout, deciding: decidingSamples(sheet), seconds, bytes: renderBytes(scene, sheet) }; // prettier-ignore
+  return { films: [film], layout: scene.layout, deciding: decidingSamples(sheet), seconds, bytes: renderBytes(scene, sheet), previewError: previewError(scene, sheet) }; // prettier-ignore
 }
 
 /** The side without any change is the same for every trial of a region. */

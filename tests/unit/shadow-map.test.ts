@@ -28,7 +28,7 @@ interface Seen {
 }
 function seen(test: TestScene): Seen {
   const sheet = test.document.sheets.preview;
-  const walk = new SurfaceWalk(compiled(test), test.document, settingsOf(sheet));
+  const walk = new SurfaceWalk(compiled(test), settingsOf(sheet));
   const traced = traceShadows(walk, 0, placesOver(walk, sheet, sheet.width * sheet.height).places);
   return { walk, traced, by: (spec) => simulate(walk, traced, maps(spec)) };
 }

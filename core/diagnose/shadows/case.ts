@@ -11,6 +11,7 @@ import type { Case, RenderInput } from '../family.ts';
 import { regionOf } from '../regions.ts';
 import { surveyOf, type Survey, type SurveyedPlace } from './survey.ts';
 import { jaggedCases, type JaggedCase } from './jagged.ts';
+import { previewCases, type PreviewCase } from './preview.ts';
 import { wideCases, type WideCase } from './wide.ts';
 import { keyOf } from './key-light.ts';
 import { pointerOfLight } from './light-pointer.ts';
@@ -48,7 +49,7 @@ export interface DrownedCase extends Case {
   angle: number;
 }
 
-export type ShadowCase = MissingCase | DrownedCase | WideCase | JaggedCase;
+export type ShadowCase = MissingCase | DrownedCase | WideCase | JaggedCase | PreviewCase;
 
 /** Stops below which nobody misses a shadow, and share of the picture below which none is looked for. */
 const MISSED = 0.08;
@@ -59,12 +60,13 @@ const WIDE = 0.02;
 
 export function shadowCases(input: RenderInput): ShadowCase[] {
   const survey = surveyOf(input);
-  if (survey.places.length === 0) return [];
+  if (survey.places.length === 0) return previewCases(input);
   return [
     ...missingCases(input, survey),
     ...drownedCases(input, survey),
     ...wideCases(input, survey),
     ...jaggedCases(input),
+    ...previewCases(input),
   ];
 }
 

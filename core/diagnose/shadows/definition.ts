@@ -2,14 +2,20 @@
 import { metres } from '../../intake/preflight/tell.ts';
 import { changeOf } from '../../figures/effect.ts';
 import { ofRenders, type Family, type Words } from '../family.ts';
+import type { Evidence } from '../../contracts/finding.ts';
+import type { ReasonId } from '../../shadow-map/reasons.ts';
 import { capital, listed, percent } from '../words.ts';
 import { shadowCases, type DrownedCase, type MissingCase, type ShadowCase } from './case.ts';
+import { byMap } from './causes/by-map.ts';
 import { bySetting } from './causes/by-setting.ts';
 import { drownedByFill } from './causes/drowned-by-fill.ts';
 import { jagged } from './causes/jagged.ts';
 import { lightTooWide } from './causes/light-too-wide.ts';
 import type { JaggedCase } from './jagged.ts';
+import type { PreviewCase } from './preview.ts';
+import { REASONS } from '../../shadow-map/reasons.ts';
 import { finerMesh } from './remedies/finer-mesh.ts';
+import { fitMaps } from './remedies/fit-maps.ts';
 import { narrow } from './remedies/narrow.ts';
 import type { WideCase } from './wide.ts';
 import { lessFill } from './remedies/less-fill.ts';
@@ -27,13 +33,13 @@ export const shadows: Family = {
   render: ofRenders<ShadowCase>({
     needs: () => ['beauty', 'error.beauty', 'coverage', 'diffuse.direct', 'diffuse.indirect'],
     cases: shadowCases,
-    causes: [...bySetting, drownedByFill, lightTooWide, jagged],
-    remedies: [putRight, reBalance, lessFill, moreKey, narrow, finerMesh],
+    causes: [...bySetting, drownedByFill, lightTooWide, jagged, ...byMap],
+    remedies: [putRight, reBalance, lessFill, moreKey, narrow, finerMesh, fitMaps],
     figure: 'brightness',
     goesWith: (effect) => Math.min(1, Math.abs(changeOf(effect, 'brightness') ?? 0)),
     tell,
     dials: (of) => (of.kind === 'missing' && of.switches.includes('ray-distance') ? [{ pointer: '/rayDistance', needs: null, note: null }] : []), // prettier-ignore
-    evidence: (of) => (of.kind === 'drowned' ? [{ kind: 'shares', title: `Light in the shadows of ${of.light}`, bars: [{ label: 'comes from', parts: [{ label: of.fill.name, share: of.fill.share }, { label: 'everything else', share: 1 - of.fill.share }] }] }] : []), // prettier-ignore
+    evidence,
   }),
 };
 
@@ -49,7 +55,30 @@ function tell(of: ShadowCase): Words {
       return tellWide(of);
     case 'jagged':
       return tellJagged(of);
+    case 'preview':
+      return tellPreview(of);
   }
+}
+
+function evidence(of: ShadowCase): Evidence[] {
+  if (of.kind === 'drowned')
+    return [{ kind: 'shares', title: `Light in the shadows of ${of.light}`, bars: [{ label: 'comes from', parts: [{ label: of.fill.name, share: of.fill.share }, { label: 'everything else', share: 1 - of.fill.share }] }] }]; // prettier-ignore
+  if (of.kind === 'preview')
+    return [{ kind: 'shares', title: `Of what ${of.light} lights`, bars: of.simulated.reasons.map(({ id, share }) => ({ label: labelOf(id), parts: [{ label: 'wrong in the preview', share }] })) }]; // prettier-ignore
+  return [];
+}
+
+const labelOf = (id: ReasonId): string => REASONS.find((one) => one.id === id)!.label;
+
+function tellPreview({ light, simulated, spec }: PreviewCase): Words {
+  const { missing, false: dark, wrong, reasons, together, texels } = simulated;
+  const [first] = reasons;
+  const pair = together[0] && together[0].share > first.share / 2 ? together[0].ids.map(labelOf) : null;
+  return {
+    sentence: `The preview’s shadows of ${light} are wrong on ${percent(wrong)} of what it lights: ${pair ? listed(pair) : labelOf(first.id)}.`,
+    headline: pair ? `${capital(listed(pair))}: raising either alone brings nothing back` : `${capital(labelOf(first.id))}: ${percent(first.share)} of what it lights`,
+    why: `Depth maps of ${spec.resolution}² with ${spec.filter.replace('-', ' ')} comparison, traced beside the shadows that are there: ${percent(missing)} is lit that lies in shadow, ${percent(dark)} is in shadow that is lit. ${Number.isFinite(texels.most) ? `Texels are ${texels.median.toFixed(1)} pixels wide at the middle place, and up to ${texels.most.toFixed(1)}. ` : ''}The render itself is not touched by this.`,
+  }; // prettier-ignore
 }
 
 function tellWide({ name, angle, edge }: WideCase): Words {

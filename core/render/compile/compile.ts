@@ -93,6 +93,7 @@ export function compileScene(
     single: sheet.precision === 'single',
     slices: placed.instances.some((i) => (i.slice ?? -1) >= 0) ? SLICES : 1,
     camera: compileCamera(document, sheet.width / sheet.height),
+    previewShadows: document.previewShadows,
     warnings,
   };
 }

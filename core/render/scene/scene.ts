@@ -1,6 +1,6 @@
 /** What the renderer needs and nothing else: flat typed arrays that threads can share. */
 import type { i32 } from '../../data/numbers.ts';
-import type { Sheet } from '../../document/schema.ts';
+import type { PreviewShadowsSpec, Sheet } from '../../document/schema.ts';
 import type { SceneGeometry } from '../../geometry/scene-geometry.ts';
 import type { LightTables } from '../../lights/light-sampler.ts';
 import type { Sky } from '../../lights/sky.ts';
@@ -67,6 +67,8 @@ export interface CompiledScene extends LightTables {
   slices: i32;
   /** See the CAMERA_… places. */
   camera: Float64Array;
+  /** Of a real-time preview; no render takes anything from it. Null: there is none. */
+  previewShadows: PreviewShadowsSpec | null;
   /** What is unusual about the scene, one sentence each. */
   warnings: string[];
 }

@@ -122,6 +122,8 @@ export const renders = pgTable(
     warnings: text(),
     /** Bytes of its compiled scene and of the film of the whole frame; null until it was compiled. */
     bytes: doublePrecision(),
+    /** See `shadow-map/preview-error.ts`; null: the shot has no depth maps, or it was not looked at yet. */
+    previewError: doublePrecision(),
     /** Which build of the core made it: films of different builds are not mixed. */
     build: text().notNull(),
     createdAt: createdAt(),

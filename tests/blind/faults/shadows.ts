@@ -1,6 +1,7 @@
 /** Shadows that a setting keeps away. */
 import { lookAt, multiply, scaling, translation } from '../../../core/data/transform.ts';
-import { evenEnvironment } from '../../../core/document/defaults.ts';
+import { defaultPreviewShadows, evenEnvironment } from '../../../core/document/defaults.ts';
+import type { PreviewShadowsSpec } from '../../../core/document/schema.ts';
 import { box } from '../../../demo/shapes.ts';
 import { sphere } from '../../unit/helpers.ts';
 import type { Draft } from '../shots.ts';
@@ -14,7 +15,36 @@ function sun(draft: Draft, angle: number): void {
   document.environment = evenEnvironment(draw.colour(0.1, 0.2));
 }
 
+/** Depth maps as they would be set up with care, but for what is wrong with them. */
+function maps({ document }: Draft, wrong: Partial<PreviewShadowsSpec>): void {
+  document.previewShadows = { ...defaultPreviewShadows(), resolution: 4096, mapDistance: 40, lightDistance: 40, near: 0.02, cascades: 3, splitBlend: 0.8, bias: 0.003, slopeBias: 3, ...wrong }; // prettier-ignore
+}
+
 export const shadowsFaults: Fault[] = [
+  {
+    cause: 'shadows.map-distance',
+    plant(draft) {
+      maps(draft, draft.draw.one<Partial<PreviewShadowsSpec>>([{ mapDistance: draft.draw.within(1, 3) }, { lightDistance: draft.draw.within(0.3, 1.2) }])); // prettier-ignore
+    },
+  },
+  {
+    cause: 'shadows.map-resolution',
+    plant(draft) {
+      maps(draft, { resolution: draft.draw.whole(16, 40), cascades: 1, softness: 0 });
+    },
+  },
+  {
+    cause: 'shadows.map-bias',
+    plant(draft) {
+      maps(draft, draft.draw.one([{ bias: draft.draw.within(1, 2) }, { bias: 0, slopeBias: 0, filter: 'single' as const, resolution: 512 }])); // prettier-ignore
+    },
+  },
+  {
+    cause: 'shadows.map-leak',
+    plant(draft) {
+      maps(draft, { filter: 'exponential', exponent: draft.draw.within(1, 6) });
+    },
+  },
   {
     cause: 'shadows.light-casts-none',
     isUpstream: true,

@@ -1,0 +1,62 @@
+/** Shadows that a real-time preview of the shot shows otherwise than they are, by its depth maps. */
+import type { PreviewShadowsSpec } from '../../document/schema.ts';
+import { lightName } from '../../place/light-name.ts';
+import { cornerOf, maskOfBlocks } from '../../place/grid.ts';
+import { fitShadows, type FittedShadows } from '../../shadow-map/fit.ts';
+import { previewLook } from '../../shadow-map/preview-error.ts';
+import type { ReasonId } from '../../shadow-map/reasons.ts';
+import type { SimulatedShadows } from '../../shadow-map/simulate.ts';
+import type { Case, RenderInput } from '../family.ts';
+import { regionOf } from '../regions.ts';
+
+export interface PreviewCase extends Case {
+  kind: 'preview';
+  light: string;
+  spec: PreviewShadowsSpec;
+  simulated: SimulatedShadows;
+  fitted: FittedShadows;
+}
+
+/** Share of what the light lights from which on it is worth a word, and from which on more than a note. */
+const LEAST = 0.005;
+const PLAIN = 0.02;
+
+export function previewCases(input: RenderInput): PreviewCase[] {
+  const { scene, sheet, picture, document } = input;
+  const look = previewLook(scene, sheet);
+  if (!look || look.simulated.wrong < LEAST) return [];
+  const { walk, step, traced, simulated } = look;
+  const fitted = fitShadows(walk, traced, document.previewShadows!);
+  if (!fitted) return [];
+  const places = traced.places.filter((_, k) => simulated.why[k] !== 0).map((place) => cornerOf(place, step));
+  const mask = maskOfBlocks(picture, step, places);
+  return [
+    {
+      key: 'shadows.preview',
+      kind: 'preview',
+      severity: simulated.wrong >= PLAIN ? 'caution' : 'note',
+      region: regionOf(picture, mask),
+      mask,
+      passes: ['beauty', 'diffuse.direct'],
+      light: lightName(input, traced.light),
+      spec: document.previewShadows!,
+      simulated,
+      fitted,
+    },
+  ];
+}
+
+/** Reasons by the cause that they are told as. */
+export const MAP_CAUSES = {
+  'shadows.map-distance': ['beyond-map', 'beyond-light', 'before-near'],
+  'shadows.map-resolution': ['texels', 'bits', 'softness'],
+  'shadows.map-bias': ['bias-too-large', 'bias-too-small'],
+  'shadows.map-leak': ['leak', 'contact'],
+} as const satisfies Record<string, readonly ReasonId[]>;
+export type MapCause = keyof typeof MAP_CAUSES;
+
+/** Share of the wrong places that a cause has to do with, 0–1: the most of its reasons. */
+export function shareOfCause({ simulated }: PreviewCase, cause: MapCause): number {
+  const own: readonly ReasonId[] = MAP_CAUSES[cause];
+  return Math.max(0, ...simulated.reasons.map(({ id, share }) => (own.includes(id) ? share / simulated.wrong : 0)));
+}

@@ -1,0 +1,1 @@
+ALTER TABLE "renders" ADD COLUMN "preview_error" double precision;
