@@ -228,7 +228,16 @@ const SKIES: Record<string, readonly string[]> = {
   rotation: ['image', 'daylight'],
 };
 
+/** Filters of depth maps that a setting of them means anything for. */
+const MAP_FILTERS: Record<string, readonly string[]> = {
+  softness: ['percentage-closer', 'variance', 'exponential'],
+  exponent: ['exponential'],
+  leakCut: ['variance'],
+};
+
 function whenOf(path: string, pointer: string): Pick<Control, 'when'> {
+  if (pointer === '/previewShadows')
+    return MAP_FILTERS[path] ? { when: { pointer: '/previewShadows/filter', is: MAP_FILTERS[path] } } : {};
   const [, sky] = /^\/(environment|background)(\/|$)/.exec(pointer) ?? [];
   const is = sky && (path.startsWith('daylight/') ? ['daylight'] : SKIES[path]);
   return is ? { when: { pointer: `/${sky}/kind`, is } } : {};

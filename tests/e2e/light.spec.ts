@@ -80,3 +80,23 @@ test('a region is asked, and the environment turned while it is told what the pl
   await panel.getByRole('button', { name: 'Ask the region' }).click();
   await expect(panel).toContainText('Region of');
 });
+
+test('preview shadows stand beside the traced ones, are fitted, and say why they are wrong while they are turned', async ({ page }) => {
+  const buffer = await zipped(filesOf(await smallShot('LIGHT-3')));
+  await page.request.post(`${address()}/api/shots`, { multipart: { files: { name: 'shot.zip', mimeType: 'application/zip', buffer } } }); // prettier-ignore
+  await page.goto(`${address()}/shots/LIGHT-3?panel=light`);
+  const maps = page.getByRole('region', { name: 'Preview shadows' });
+  await maps.getByRole('button', { name: 'Compare with traced' }).click();
+  await maps.getByRole('button', { name: 'Keep them in the shot' }).click({ timeout: 30_000 });
+  const distance = maps.getByRole('spinbutton', { name: 'Map distance' });
+  await expect(maps.getByRole('button', { name: 'Fit to this camera' })).toBeDisabled();
+  await distance.fill('0.1');
+  await distance.blur();
+  await expect(maps.getByRole('list', { name: 'Why it is wrong' })).toContainText('beyond the map’s distance');
+  await expect(maps.getByRole('status')).toContainText(/\d % lacks its shadow/);
+  expect(await violationsOf(page)).toEqual([]);
+  await maps.getByRole('button', { name: 'Fit to this camera' }).click();
+  await expect(maps.getByText('beyond the map’s distance')).toHaveCount(0);
+  await maps.getByRole('button', { name: 'Remove from the shot' }).click();
+  await expect(maps.getByRole('button', { name: 'Keep them in the shot' })).toBeVisible();
+}); // prettier-ignore

@@ -13,7 +13,14 @@ import { fitShadows } from '../../core/shadow-map/fit.ts';
 import { framesOf, splitsOf, texelAt } from '../../core/shadow-map/frames.ts';
 import { simulate, type SimulatedShadows } from '../../core/shadow-map/simulate.ts';
 import { traceShadows, type TracedShadows } from '../../core/shadow-map/trace.ts';
+import type { Remedy } from '../../core/contracts/finding.ts';
+import { lookInRender } from '../../core/diagnose/run.ts';
+import { shadows } from '../../core/diagnose/shadows/definition.ts';
+import { withValues } from '../../core/document/set-values.ts';
+import { valueIn } from '../../core/figures/effect.ts';
+import { buildHiveYard } from '../../demo/ha-050/build.ts';
 import { box } from '../../demo/shapes.ts';
+import { benchShot, inputOf, renderShot, tryRemedy } from './bench-shot.ts';
 import { compiled, scene, square, type TestScene } from './helpers.ts';
 
 const light = <K extends LightSpec['kind']>(kind: K, rest: Partial<LightSpec>): LightSpec => ({ ...defaultLight(kind), ...rest }) as LightSpec; // prettier-ignore
@@ -171,4 +178,26 @@ describe('depth maps of a preview', () => {
       expect(fitted.spec.mapDistance / farthest).to.be.within(1, 1.13);
     }
   });
+
+  it('are told by a finding, with a trial that measures what was forecast, and cured by what fits', async () => {
+    const shot = await benchShot(buildHiveYard(), { width: 160, height: 90, samples: 16 });
+    const look = (values: Record<string, unknown>) => {
+      const its = { ...shot, document: withValues(shot.document, ['preview'], values) };
+      const found = lookInRender(inputOf(its, renderShot(its)), shadows);
+      return { its, found: found.filter(({ finding }) => finding.cause.startsWith('shadows.map-')) };
+    };
+    const { its, found } = look({ '/previewShadows': maps({ mapDistance: 3, lightDistance: 2, near: 0.1 }) });
+    expect(found.map(({ finding }) => finding.cause)).to.deep.equal(['shadows.map-distance']);
+    expect(found[0].finding.headline).to.match(/raising either alone brings nothing back|distance/);
+    const [fit] = found[0].finding.remedies;
+    const predicted = valueIn(fit.predicted!, 'preview-shadows')!;
+    const measured = valueIn(tryRemedy(its, found[0], fit), 'preview-shadows')!;
+    expect(predicted).to.deep.equal(measured);
+    expect(measured.before! - measured.after!).to.be.above(0.1);
+    expect(look({ '/previewShadows': { ...maps({ mapDistance: 3, lightDistance: 2, near: 0.1 }), ...unpointed(fit) } }).found).to.deep.equal([]); // prettier-ignore
+  });
 });
+
+/** Values of a remedy by the last key of their pointers. */
+const unpointed = ({ change }: Pick<Remedy, 'change'>) =>
+  Object.fromEntries(Object.entries((change as { values: Record<string, unknown> }).values).map(([pointer, value]) => [pointer.split('/')[2], value])); // prettier-ignore

@@ -1,9 +1,15 @@
-/** What the page says to the worker that answers about places, and it to the page. */
+/** What the page says to the worker that answers about places and lights, and it to the page. */
 import type { ToldEnvironment, ToldPlace, ToldRegion } from '../../core/contracts/place.ts';
+import type { ToldMaps } from '../../core/contracts/preview-shadows.ts';
 import type { Region } from '../../core/data/picture.ts';
 import type { SheetName } from '../../core/document/schema.ts';
 import type { ControlValues } from '../../core/document/set-values.ts';
 import type { LiveVersion } from '../live/live-messages.ts';
+
+/** What is asked: of the sheet's frame a pixel or a region, or a light's preview shadows (null: those of the one that brings most). */
+export type Question = { pixel: [number, number] } | { region: Region } | { mapsOf: string | null };
+/** Questions of one kind replace each other. */
+export const kindOf = (question: Question): 'place' | 'maps' => ('mapsOf' in question ? 'maps' : 'place');
 
 export interface AskRequest {
   turn: number;
@@ -11,8 +17,7 @@ export interface AskRequest {
   version: LiveVersion | null;
   sheet: SheetName;
   values: ControlValues;
-  /** Of the sheet's frame: a pixel, or a region. */
-  at: { pixel: [number, number] } | { region: Region };
+  question: Question;
 }
 
 /** A light's way over the picture, pixels of the sheet's frame. */
@@ -25,7 +30,6 @@ export interface DrawnWay {
 }
 
 export interface Asked {
-  turn: number;
   /** The place, or that of the region which tells most; null: no surface is shown. */
   told: ToldPlace | null;
   /** Null: a pixel was asked. */
@@ -36,4 +40,9 @@ export interface Asked {
   /** Milliseconds that the answer took, the scene being there. */
   took: number;
 }
-export type AskAnswer = Asked | { turn: number; problem: string };
+export interface AskedMaps {
+  /** Null: no light has maps. */
+  maps: ToldMaps | null;
+  took: number;
+}
+export type AskAnswer = { turn: number } & ({ asked: Asked | AskedMaps } | { problem: string });

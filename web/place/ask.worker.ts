@@ -1,4 +1,4 @@
-/** Beside the page: compiles the shot once and answers what lights a place of it, with values that are set and not kept. */
+/** Beside the page: compiles the shot once and answers what lights a place of it and what its preview shows, with values that are set and not kept. */
 import type { Triple } from '../../core/data/placement.ts';
 import { canonicalText } from '../../core/document/canonical.ts';
 import { withValues } from '../../core/document/set-values.ts';
@@ -6,6 +6,8 @@ import { skyAt, tellEnvironment } from '../../core/diagnose/lighting/tell-enviro
 import { tellPlace } from '../../core/diagnose/shadows/tell-place.ts';
 import { tellRegion } from '../../core/diagnose/shadows/tell-region.ts';
 import { PLAIN_MEANS, type Means } from '../../core/geometry/scene-geometry.ts';
+import type { Sheet, ShotDocument } from '../../core/document/schema.ts';
+import { MapTeller } from '../../core/shadow-map/tell-maps.ts';
 import { askPlace, type PlaceAnswer } from '../../core/place/ask.ts';
 import { askRegion } from '../../core/place/ask-region.ts';
 import { LightWalk } from '../../core/place/light-walk.ts';
@@ -16,23 +18,27 @@ import { settingsOf, type CompiledScene } from '../../core/render/scene/scene.ts
 import { lentByPage } from '../live/kernels.ts';
 import type { LiveVersion } from '../live/live-messages.ts';
 import { versionFiles } from '../remote/version-files.ts';
-import type { AskAnswer, AskRequest, DrawnWay } from './ask-messages.ts';
+import { kindOf, type AskAnswer, type Asked, type AskedMaps, type AskRequest, type DrawnWay } from './ask-messages.ts';
 
 let version: LiveVersion | null = null;
 let assets: { key: string; loading: Promise<Assets> } | null = null;
 let last: { key: string; scene: CompiledScene } | null = null;
 let means: Promise<Means> | null = null;
 
-// One after the other; of questions that wait only the last is answered.
-let newest = 0;
+/** The truth of the last light whose maps were asked for. */
+let lastMaps: { key: string; teller: MapTeller } | null = null;
+
+// One after the other; of questions of a kind that wait only the last is answered.
+const newest = new Map<string, number>();
 let queue = Promise.resolve();
 self.onmessage = ({ data }: MessageEvent<AskRequest>) => {
-  newest = data.turn;
+  const kind = kindOf(data.question);
+  newest.set(kind, data.turn);
   version = data.version ?? version;
   queue = queue.then(async () => {
-    if (data.turn !== newest) return;
+    if (data.turn !== newest.get(kind)) return;
     try {
-      answer(await ask(data));
+      answer({ turn: data.turn, asked: await ask(data) });
     } catch (error) {
       answer({ turn: data.turn, problem: (error as Error).message });
     }
@@ -41,31 +47,43 @@ self.onmessage = ({ data }: MessageEvent<AskRequest>) => {
 
 const answer = (message: AskAnswer) => self.postMessage(message);
 
-async function ask({ turn, sheet: name, values, at }: AskRequest): Promise<AskAnswer> {
+async function ask({ sheet: name, values, question }: AskRequest): Promise<Asked | AskedMaps> {
   const document = withValues(version!.document, [name], values);
   const sheet = document.sheets[name];
-  const { width, height, motion, precision, neutral, passes } = sheet;
-  const sceneSheet = { width, height, motion, precision, neutral, passes };
-  const key = canonicalText({ ...document, sheets: sceneSheet });
-  if (last?.key !== key) {
-    means ??= globalThis.crossOriginIsolated ? lentByPage() : Promise.resolve(PLAIN_MEANS);
-    const loaded = await assetsOf();
-    last = { key, scene: compileScene(document, loaded, sceneSheet, await means) };
-  }
+  const { scene, key } = await compiled(document, sheet);
   const begun = performance.now();
   const settings = settingsOf(sheet);
-  const walk = new LightWalk(last.scene, document, settings);
-  const answer = 'region' in at ? askRegion(walk, at.region, { settings }) : null;
-  const pixel = 'region' in at ? answer?.telling.pixel : at.pixel;
+  const walk = new LightWalk(scene, document, settings);
+  if ('mapsOf' in question) {
+    const own = `${question.mapsOf} ${key}`;
+    if (lastMaps?.key !== own) lastMaps = { key: own, teller: new MapTeller(walk, question.mapsOf) };
+    const maps = lastMaps.teller.tell(document.previewShadows);
+    return { maps, took: performance.now() - begun };
+  }
+  const answer = 'region' in question ? askRegion(walk, question.region, { settings }) : null;
+  const pixel = 'region' in question ? answer?.telling.pixel : question.pixel;
   const place = pixel ? walk.surfaceAt(...pixel) : null;
   if (!pixel || !place)
-    return { turn, told: null, region: null, environment: null, ways: [], took: performance.now() - begun };
+    return { told: null, region: null, environment: null, ways: [], took: performance.now() - begun };
   const found = answer?.telling.answer ?? askPlace(walk, place, { settings, pixel });
   const region = answer && tellRegion(walk, sheet, answer);
   const told = region?.telling ?? tellPlace(walk, sheet, pixel, found);
   const took = performance.now() - begun;
   const environment = tellEnvironment(walk, [place], { direct: told.direct, environment: skyAt(told) });
-  return { turn, told, region, environment, ways: waysOf(walk, found), took };
+  return { told, region, environment, ways: waysOf(walk, found), took };
+}
+
+/** What stands as it stood is not compiled again; a preview's shadows are no part of it. */
+async function compiled(document: ShotDocument, sheet: Sheet): Promise<{ key: string; scene: CompiledScene }> {
+  const { width, height, motion, precision, neutral, passes } = sheet;
+  const sceneSheet = { width, height, motion, precision, neutral, passes };
+  const key = canonicalText({ ...document, previewShadows: null, sheets: sceneSheet });
+  if (last?.key !== key) {
+    means ??= globalThis.crossOriginIsolated ? lentByPage() : Promise.resolve(PLAIN_MEANS);
+    const loaded = await assetsOf();
+    last = { key, scene: compileScene(document, loaded, sceneSheet, await means) };
+  }
+  return last;
 
   function assetsOf(): Promise<Assets> {
     const { meshes, textures, maps, coats } = document;

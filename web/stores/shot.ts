@@ -211,7 +211,7 @@ export const useShot = defineStore('shot', () => {
     resumeExamination: (id: number) => attempt(post(`/renders/${id}/examination/continue`)),
     continueRender: (id: number, samples: number) => attempt(post(`/renders/${id}/continue`, { samples })),
     setDials: (sheets: SheetName[], values: Values) => change(() => post(path('/dials'), { base: base(), sheets, values })),
-    addItem: (pointer: string, item: object) => change(() => post(path('/dials'), { base: base(), sheets: ['preview'], values: { [pointer]: item } })),
+    addItem: (pointer: string, item: object | null) => change(() => post(path('/dials'), { base: base(), sheets: ['preview'], values: { [pointer]: item } })),
     removeItems: (remove: string[]) => change(() => post(path('/dials'), { base: base(), sheets: ['preview'], values: {}, remove })),
     renderFrames: (sheet: SheetName, frames: number[]) => attempt(post(path('/frames'), { sheet, frames })),
     stopFrames: (range: number) => attempt(post(`/frame-ranges/${range}/stop`)),

@@ -5,7 +5,7 @@ import { cornerOf, maskOfBlocks } from '../../place/grid.ts';
 import { fitShadows, type FittedShadows } from '../../shadow-map/fit.ts';
 import { previewLook } from '../../shadow-map/preview-error.ts';
 import type { ReasonId } from '../../shadow-map/reasons.ts';
-import type { SimulatedShadows } from '../../shadow-map/simulate.ts';
+import { simulate, type SimulatedShadows } from '../../shadow-map/simulate.ts';
 import type { Case, RenderInput } from '../family.ts';
 import { regionOf } from '../regions.ts';
 
@@ -17,8 +17,8 @@ export interface PreviewCase extends Case {
   fitted: FittedShadows;
 }
 
-/** Share of what the light lights from which on it is worth a word, and from which on more than a note. */
-const LEAST = 0.005;
+/** Share of what the light lights that must be gained by maps that fit, and share that is wrong from which on it is more than a note. */
+const LEAST = 0.004;
 const PLAIN = 0.02;
 
 export function previewCases(input: RenderInput): PreviewCase[] {
@@ -27,7 +27,8 @@ export function previewCases(input: RenderInput): PreviewCase[] {
   if (!look || look.simulated.wrong < LEAST) return [];
   const { walk, step, traced, simulated } = look;
   const fitted = fitShadows(walk, traced, document.previewShadows!);
-  if (!fitted) return [];
+  // What no maps within reach show better is nobody's mistake: edges are off by a texel wherever there are texels.
+  if (!fitted || simulated.wrong - simulate(walk, traced, fitted.spec).wrong < LEAST) return [];
   const places = traced.places.filter((_, k) => simulated.why[k] !== 0).map((place) => cornerOf(place, step));
   const mask = maskOfBlocks(picture, step, places);
   return [

@@ -1,7 +1,6 @@
 /** Depth maps that fit the camera: all of their settings at once, and those of each cause by itself. */
 import type { PreviewShadowsSpec } from '../../../document/schema.ts';
 import type { ControlValues } from '../../../document/set-values.ts';
-import { filterOf } from '../../../shadow-map/filters/registry.ts';
 import type { Proposal, Propose } from '../../family.ts';
 import type { ShadowCase } from '../case.ts';
 import { shareOfCause, type MapCause, type PreviewCase } from '../preview.ts';
@@ -11,6 +10,7 @@ type Key = keyof PreviewShadowsSpec;
 const PARTS: { id: string; cause: MapCause; title: string; keys: Key[] }[] = [
   { id: 'distances', cause: 'shadows.map-distance', title: 'Distances that reach everything that is seen', keys: ['mapDistance', 'lightDistance', 'near'] },
   { id: 'texels', cause: 'shadows.map-resolution', title: 'As many texels as pixels', keys: ['resolution', 'cascades', 'splitBlend', 'depthBits'] },
+  { id: 'leak', cause: 'shadows.map-leak', title: 'The same filter, tight enough not to leak', keys: ['filter', 'exponent', 'leakCut'] },
   { id: 'bias', cause: 'shadows.map-bias', title: 'The least bias that leaves no surface in its own shadow', keys: ['bias', 'slopeBias'] },
 ]; // prettier-ignore
 
@@ -31,8 +31,6 @@ export const fitMaps: Propose<ShadowCase> = (of) => {
     if (Object.keys(values).length === Object.keys(whole).length) continue;
     out.push({ id, title, change: { kind: 'values', values } });
   }
-  if (shareOfCause(of, 'shadows.map-leak') >= WORTH && filterOf(of.spec.filter).leaks)
-    out.push({ id: 'closer', title: 'Compare depths by percentage-closer filtering', change: { kind: 'values', values: { '/previewShadows/filter': 'percentage-closer' } } }); // prettier-ignore
   return out;
 };
 
