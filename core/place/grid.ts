@@ -11,14 +11,20 @@ export interface GridPlace {
 
 /**
  * @param about how many there are to be; pixels that show no surface have none
+ * @param seesGlass places on glass are places; otherwise it is looked through
  * @returns them row by row, and the pixels on a side of a place's block
  */
-export function placesOver(walk: SurfaceWalk, { width, height }: { width: number; height: number }, about: number) {
+export function placesOver(
+  walk: SurfaceWalk,
+  { width, height }: { width: number; height: number },
+  about: number,
+  seesGlass = false,
+) {
   const step = Math.max(1, Math.round(Math.sqrt((width * height) / about)));
   const places: GridPlace[] = [];
   for (let y = step >> 1; y < height; y += step)
     for (let x = step >> 1; x < width; x += step) {
-      const place = walk.surfaceAt(x, y);
+      const place = seesGlass ? walk.firstAt(x, y) : walk.surfaceAt(x, y);
       if (place) places.push({ x, y, place });
     }
   return { step, places };

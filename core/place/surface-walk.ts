@@ -80,6 +80,15 @@ export class SurfaceWalk {
    * @returns null where it shows no surface
    */
   surfaceAt(x: number, y: number, clip: Clip = this.clip): Place | null {
+    return this.placeAt(x, y, clip, true);
+  }
+
+  /** The same of what is met first, glass or not. */
+  firstAt(x: number, y: number): Place | null {
+    return this.placeAt(x, y, this.clip, false);
+  }
+
+  private placeAt(x: number, y: number, clip: Clip, passesGlass: boolean): Place | null {
     const { scene, settings, rays, shading, ray } = this;
     const { camera } = scene;
     const length = middleRay(camera, settings, x, y, clip.near, ray);
@@ -87,7 +96,7 @@ export class SurfaceWalk {
     const far = Math.min((clip.far - clip.near) * length, settings.rayDistance);
     const through: number[] = [];
     let hit = rays.closest(ray[0], ray[1], ray[2], ray[3], ray[4], ray[5], far, CAMERA_RAY);
-    while (hit && this.isPassed()) {
+    while (hit && this.isPassed(passesGlass)) {
       const object = scene.instanceObject[rays.instance];
       if (shading.isGlass(rays.instance) && !through.includes(object)) through.push(object);
       hit = rays.closestAfter(rays.t, rays.instance, rays.triangle);
@@ -155,10 +164,10 @@ export class SurfaceWalk {
   }
 
   /** Whether the eye passes the present hit: glass, a side that is not there, or what is more hole than surface. */
-  private isPassed(): boolean {
+  private isPassed(passesGlass: boolean): boolean {
     const { scene, rays, shading, ray } = this;
     const flags = scene.instanceFlags[rays.instance];
-    return shading.isGlass(rays.instance) || this.isTurned(flags) || this.thereAt(flags, ray) < 0.5;
+    return (passesGlass && shading.isGlass(rays.instance)) || this.isTurned(flags) || this.thereAt(flags, ray) < 0.5;
   }
 
   protected isTurned(flags: number): boolean {

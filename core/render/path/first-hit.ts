@@ -1,5 +1,7 @@
 /** What the first hit of a camera ray tells: the data passes, and ambient occlusion. */
 import type { f64, i32 } from '../../data/numbers.ts';
+import type { Intersector } from '../../geometry/intersector.ts';
+import { CAMERA_RAY } from '../../geometry/ray-kinds.ts';
 import type { CameraRay } from './camera-ray.ts';
 import { OCCLUSION, type Collector } from './collector.ts';
 import { Occlusion } from './occlusion.ts';
@@ -28,6 +30,8 @@ export class FirstHit {
   private readonly occlusion: Occlusion;
   private readonly occlusionSlot: i32;
   private readonly occlusionCount: i32;
+  private readonly seeThrough: boolean;
+  private readonly rays: Intersector;
   private readonly places = new Float64Array(4);
   private object: i32 = 0;
   private material: i32 = 0;
@@ -42,6 +46,8 @@ export class FirstHit {
   ) {
     this.scene = scene;
     this.shading = shading;
+    this.rays = rays;
+    this.seeThrough = settings.occlusion.seeThrough;
     this.collector = collector;
     this.sums = collector.sums;
     this.occlusion = new Occlusion(scene, settings, random, rays, shading);
@@ -76,16 +82,31 @@ export class FirstHit {
     if (ids[0] === this.object) sums[MEAN_OBJECT]++;
     if (ids[1] === this.material) sums[MEAN_MATERIAL]++;
     if (scene.nextToWorld !== null) this.noteMotion(scene.nextToWorld);
-    if (this.occlusionSlot >= 0) sums[this.occlusionSlot] += this.openness();
+    if (this.occlusionSlot >= 0) sums[this.occlusionSlot] += this.openness(path);
   }
 
-  /** Mean of the sheet's occlusion rays: 1 open, 0 shut. */
-  openness(): number {
+  /** Mean of the sheet's occlusion rays: 1 open, 0 shut. Where glass is see-through, that of what stands behind it. */
+  openness(path: PathState): number {
+    const behind = this.seeThrough && this.lookThrough(path);
     let open: f64 = 0;
     this.collector.rays[OCCLUSION] += this.occlusionCount;
     this.sums[MEAN_RAYS] += this.occlusionCount;
     for (let k = 0; k < this.occlusionCount; k++) open += this.occlusion.ray(k);
+    if (behind) this.shading.restore();
     return open / this.occlusionCount;
+  }
+
+  /** Puts what stands straight behind glass into `shading`, what was there being saved; false where that is none, or nothing is behind it. */
+  private lookThrough(path: PathState): boolean {
+    const { shading, rays } = this;
+    if (!shading.isGlass(shading.instance)) return false;
+    const { ray } = path;
+    let hit = rays.closest(ray[0], ray[1], ray[2], ray[3], ray[4], ray[5], path.far, CAMERA_RAY);
+    while (hit && shading.isGlass(rays.instance)) hit = rays.closestAfter(rays.t, rays.instance, rays.triangle);
+    if (!hit) return false;
+    shading.save();
+    shading.hit(ray, 0, false);
+    return true;
   }
 
   /** Pixels that the point moves by within a frame. */

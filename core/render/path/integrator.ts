@@ -186,7 +186,7 @@ export class Integrator implements GroupTracer {
     const { ray, beta } = path;
     this.firstHit.note(path);
     if (this.neutralOcclusion) {
-      const open = this.firstHit.openness();
+      const open = this.firstHit.openness(path);
       for (let a = 0; a < 3; a++) beta[a] *= open;
     }
     this.light(true);

@@ -64,7 +64,8 @@ export class Occlusion {
     return open;
   }
 
-  private lets(x: number, y: number, z: number, dx: number, dy: number, dz: number): number {
+  /** Share of what comes along a direction that the present hit lets through: 0 opaque, 1 not there. */
+  lets(x: number, y: number, z: number, dx: number, dy: number, dz: number): number {
     const { scene, rays, shading } = this;
     const { instance, triangle, t, u, v } = rays;
     const flags = scene.instanceFlags[instance];

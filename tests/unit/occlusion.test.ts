@@ -1,0 +1,95 @@
+/** Occlusion at every distance from one trace: closed forms, the renderer's own pass, and the distances that people settle on. */
+import { expect } from 'chai';
+import { lookAt, translation } from '../../core/data/transform.ts';
+import { defaultCamera } from '../../core/document/defaults.ts';
+import type { Sheet } from '../../core/document/schema.ts';
+import { errorBy, figuresOf, occlusionCurve } from '../../core/occlusion/curve.ts';
+import { OcclusionWalk, opennessAt, traceDistances, type TracedDistances } from '../../core/occlusion/distances.ts';
+import { placesOver } from '../../core/place/grid.ts';
+import { pictureOf } from '../../core/render/film/film-picture.ts';
+import { buildStoreRoom } from '../../demo/ha-040/build.ts';
+import { benchShot } from './bench-shot.ts';
+import { box } from '../../demo/shapes.ts';
+import { compiled, render, scene, sphere, square, type TestScene } from './helpers.ts';
+
+const from = (eye: [number, number, number], at: [number, number, number], fieldOfView = 2) => ({ main: { ...defaultCamera(), transform: lookAt(eye, at), fieldOfView } }); // prettier-ignore
+function traced(test: TestScene, rays = 4096, about = 1): TracedDistances {
+  const sheet = test.document.sheets.preview;
+  const walk = new OcclusionWalk(compiled(test), sheet);
+  return traceDistances(walk, sheet.occlusion, placesOver(walk, sheet, about, !sheet.occlusion.seeThrough).places.slice(0, about === 1 ? 1 : undefined), rays); // prettier-ignore
+}
+const open = (of: TracedDistances, metres = Infinity, seeThrough = false): number => opennessAt(of, metres, seeThrough, new Float32Array(of.places.length))[0]; // prettier-ignore
+const floor = { mesh: square(200, 0) };
+
+describe('occlusion at every distance', () => {
+  it('of a floor under a ceiling is the part of the cosine-weighted sky beyond the circle that the distance cuts out', () => {
+    const height = 2;
+    const ceiling = { mesh: square(4000, 0), object: { transform: translation(0, 0, height) } };
+    const of = traced(scene([floor, ceiling], { cameras: from([3, 0, 1.5], [0, 0, 0]) }));
+    expect(open(of)).to.equal(0);
+    // Rays at θ go h/cos θ: those within cos θ > h/D are met, and a cosine-weighted sky has sin²θ of itself within θ.
+    for (const distance of [2.5, 4, 10]) expect(open(of, distance)).to.be.closeTo((height / distance) ** 2, 0.004);
+    expect(open(of, 1.9)).to.equal(1);
+  });
+
+  it('beside a wall is the segment that the distance cuts off the disc below the sky', () => {
+    const away = 0.5;
+    const wall = { mesh: box([-away - 0.1, -4000, 0], [-away, 4000, 4000]) };
+    const of = traced(scene([floor, wall], { cameras: from([0.5, -3, 2], [0, 0, 0]) }));
+    const x = of.places[0].place.point[0] + away;
+    // Nusselt's analog (1928): a point of the hemisphere counts by its shadow on the disc; the wall stands where that is x/D or more.
+    for (const distance of [0.7, 1.5, 6]) {
+      const k = x / distance;
+      expect(open(of, distance), String(distance)).to.be.closeTo(1 - (Math.acos(k) - k * Math.sqrt(1 - k * k)) / Math.PI, 0.004); // prettier-ignore
+    }
+    expect(open(of)).to.be.closeTo(0.5, 0.004);
+  });
+
+  it('is the renderer’s own pass, at any distance, with glass like a wall and see-through', () => {
+    for (const seeThrough of [false, true]) {
+      const occlusion: Sheet['occlusion'] = { distance: 1.2, cone: 70, direction: 'outward', seeThrough };
+      const test = scene(
+        [
+          floor,
+          { mesh: box([-1, -1, 0.3], [1, 1, 0.31]), material: { transmission: 1, baseColour: [0.5, 0.7, 0.6], roughness: 0 } },
+          { mesh: sphere(0.4), object: { transform: translation(0.5, 0.2, 0.8) } },
+        ],
+        { cameras: from([0, -4, 0.6], [0, 0, 0.2], 8) },
+        { occlusion, passes: { occlusion: true, shadows: false, groups: false }, extraSamples: { light: 1, diffuse: 1, specular: 1, transmission: 1, volume: 1, occlusion: 16 } },
+      ); // prettier-ignore
+      const of = traced(test, 256, 256);
+      const ours = opennessAt(of, 1.2, seeThrough, new Float32Array(of.places.length));
+      const film = render(test);
+      const pass = pictureOf([film], film.region, ['occlusion'], compiled(test).layout).channels.get('occlusion')!;
+      const mean = (values: Iterable<number>) =>
+        [...values].reduce((sum, value) => sum + value, 0) / [...values].length;
+      expect(mean(ours)).to.be.closeTo(mean(pass), 0.01);
+      expect(mean(ours)).to.be.within(0.02, 0.98);
+    }
+  });
+
+  it('tells most where grey is, nothing where all is black or white, in bits', () => {
+    expect(figuresOf(new Float32Array(64).fill(1), 1)).to.include({ information: 0, open: 1, shut: 0, mean: 1 });
+    // Sixteen values that are as likely are four bits (Shannon 1948).
+    expect(figuresOf(Float32Array.from({ length: 160 }, (_, k) => ((k % 16) + 0.5) / 16), 1).information).to.be.closeTo(4, 1e-12); // prettier-ignore
+    // A half by 64 rays: the binomial's standard error is a sixteenth.
+    expect(errorBy(0.5, 64)).to.equal(0.0625);
+  });
+
+  it('of a closed room is black without a distance, a line drawing at a little, and right between', async function () {
+    this.timeout(60_000);
+    const shot = await benchShot(buildStoreRoom(), { width: 160, height: 90, samples: 4 });
+    const sheet = shot.document.sheets.preview;
+    const walk = new OcclusionWalk(compiled(shot), sheet);
+    const of = traceDistances(walk, sheet.occlusion, placesOver(walk, sheet, 3000).places);
+    const curve = occlusionCurve(of, false);
+    expect(curve.unlimited.shut).to.be.above(0.98);
+    // Common practice, in a room of some 500 units: a line drawing at 5, blown out at 10 to 50, right at 80 to 100: centimetres in a room of 4 by 5 m.
+    const at = (metres: number) => curve.points.reduce((best, one) => (Math.abs(Math.log(one.metres / metres)) < Math.abs(Math.log(best.metres / metres)) ? one : best)); // prettier-ignore
+    expect(at(0.05).open).to.be.above(0.9);
+    expect(at(0.1).open).to.be.above(0.8);
+    expect(at(0.5).open).to.be.above(0.5);
+    expect(curve.best!.from).to.be.below(0.85);
+    expect(curve.best!.to).to.be.above(1);
+  });
+});
