@@ -11,6 +11,7 @@ import { limits } from './limits/definition.ts';
 import { motion } from './motion/definition.ts';
 import { noise } from './noise/definition.ts';
 import { normals } from './normals/definition.ts';
+import { occlusion } from './occlusion/definition.ts';
 import { scale } from './scale/definition.ts';
 import { shadows } from './shadows/definition.ts';
 
@@ -21,6 +22,7 @@ export const FAMILIES: readonly Family[] = checked([
   lighting,
   motion,
   shadows,
+  occlusion,
   fireflies,
   normals,
   noise,

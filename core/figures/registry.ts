@@ -9,6 +9,7 @@ import { fireflies } from './fireflies.ts';
 import { memory } from './memory.ts';
 import { mostChanged } from './most-changed.ts';
 import { noise } from './noise.ts';
+import { openness } from './openness.ts';
 import { previewShadows } from './preview-shadows.ts';
 import { rays } from './rays.ts';
 import { time } from './time.ts';
@@ -19,6 +20,7 @@ export const FIGURES: readonly Figure[] = [
   mostChanged,
   changed,
   contrast,
+  openness,
   previewShadows,
   noise,
   brightNoise,

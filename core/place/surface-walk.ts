@@ -53,6 +53,8 @@ export interface Clip {
 
 /** Surfaces on one ray before it is given up: a hedge of leaves. */
 export const MOST_HITS = 64;
+/** Pixels that an outline is wide at most. */
+const OUTLINE = 6;
 
 export class SurfaceWalk {
   readonly settings: PathSettings;
@@ -111,10 +113,16 @@ export class SurfaceWalk {
       object: scene.instanceObject[rays.instance],
       instance: rays.instance,
       metres,
-      pixel: (2 * Math.hypot(camera[CAMERA_UP], camera[CAMERA_UP + 1], camera[CAMERA_UP + 2]) * metres) / (length * settings.height), // prettier-ignore
+      pixel: this.pixelAt(metres, length),
       lift: shading.rayOffset,
       through,
     };
+  }
+
+  /** Metres that a pixel is wide so far from the eye. @param length metres along its ray for each along the axis */
+  private pixelAt(metres: number, length: number): number {
+    const { camera } = this.scene;
+    return (2 * Math.hypot(camera[CAMERA_UP], camera[CAMERA_UP + 1], camera[CAMERA_UP + 2]) * metres) / (length * this.settings.height); // prettier-ignore
   }
 
   /** Faces of glass that the middle of a pixel looks through straight on, the nearest first; `metres` along the ray. */
@@ -139,7 +147,13 @@ export class SurfaceWalk {
     rays.slice = scene.slices >> 1;
     const far = Math.min((clip.far - clip.near) * length, settings.rayDistance);
     const hit = rays.closest(ray[0], ray[1], ray[2], ray[3], ray[4], ray[5], far, CAMERA_RAY);
-    return hit && this.isTurned(scene.instanceFlags[rays.instance]) ? scene.instanceObject[rays.instance] : -1;
+    if (!hit || !this.isTurned(scene.instanceFlags[rays.instance])) return -1;
+    const object = scene.instanceObject[rays.instance];
+    const behind = rays.t + OUTLINE * this.pixelAt(rays.t + clip.near * length, length);
+    // A hull turned inside out close around the thing itself is an outline, and meant.
+    const next = rays.closestAfter(rays.t, rays.instance, rays.triangle);
+    const isOutline = next && rays.t < behind && scene.instanceObject[rays.instance] === object && !this.isTurned(scene.instanceFlags[rays.instance]); // prettier-ignore
+    return isOutline ? -1 : object;
   }
 
   /** The camera's own planes. */

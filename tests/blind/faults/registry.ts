@@ -9,6 +9,7 @@ import { lightingFaults } from './lighting.ts';
 import { scaleFaults } from './scale.ts';
 import { glassFaults } from './glass.ts';
 import { motionFaults } from './motion.ts';
+import { occlusionFaults } from './occlusion.ts';
 import type { Fault } from './fault.ts';
 
 export type { Fault };
@@ -24,4 +25,5 @@ export const FAULTS: Fault[] = [
   ...scaleFaults,
   ...motionFaults,
   ...glassFaults,
+  ...occlusionFaults,
 ];

@@ -1,0 +1,160 @@
+/**
+ * What is wrong with an occlusion pass: from one trace of every distance, what the pass tells as it is set and what it could.
+ * Where the render has neither the pass nor occlusion in its light, nothing is looked at.
+ */
+import type { Sheet } from '../../document/schema.ts';
+import { objectNames } from '../../document/object-names.ts';
+import { errorBy, figuresOf, occlusionCurve, type OcclusionAt, type OcclusionCurve } from '../../occlusion/curve.ts';
+import { OCCLUSION_RAYS, OcclusionWalk, opennessAt, traceDistances, type TracedDistances } from '../../occlusion/distances.ts'; // prettier-ignore
+import { channel } from '../../data/picture.ts';
+import { luminancePlane, percentile } from '../../picture/measured.ts';
+import { cornerOf, maskOfBlocks, placesOver } from '../../place/grid.ts';
+import type { CauseId } from '../catalogue.ts';
+import type { Case, RenderInput } from '../family.ts';
+import { regionOf } from '../regions.ts';
+
+export type OcclusionFault = 'closed' | 'long' | 'short' | 'inward' | 'opaque' | 'few' | 'twice' | 'itself';
+
+export const CAUSE_OF_FAULT: Record<OcclusionFault, CauseId> = {
+  closed: 'occlusion.closed-room',
+  long: 'occlusion.distance-too-long',
+  short: 'occlusion.distance-too-short',
+  inward: 'occlusion.inward-outward',
+  opaque: 'occlusion.ignores-transparency',
+  few: 'occlusion.too-few-samples',
+  twice: 'occlusion.counted-twice',
+  itself: 'occlusion.self-occluded',
+};
+
+export interface OcclusionCase extends Case {
+  kind: OcclusionFault;
+  occlusion: Sheet['occlusion'];
+  /** The pass as it is set, and at every distance; outward for a pass that looks inward. */
+  now: OcclusionAt;
+  curve: OcclusionCurve;
+  /** Share of the places that it is about, and openness there: as it is and as it would be. */
+  share: number;
+  from: number;
+  to: number;
+  /** Occlusion samples of the sheet, rays a pixel by them, standard error by them in display steps, and samples at the first hit that are enough. */
+  samples: number;
+  rays: number;
+  error: number;
+  enough: number;
+  /** Keys of the objects. */
+  ids: string[];
+}
+
+const PLACES = 2500;
+/** Bits that a pass can have for it to be worth a word, and share of them below which it says too little. */
+const WORTH = 1;
+const LITTLE = 0.5;
+/** Of a closed room, what stays open at any distance. */
+const CLOSED = 0.03;
+/** Openness by which glass makes another pass of a place, and share of the places where it must. */
+const [CHANGED, PLACES_CHANGED] = [0.1, 0.02];
+/** Display steps of noise that are plain, and that are hard to see. */
+const [PLAIN, CLEAN] = [10, 5];
+const MOST_SAMPLES = 256;
+/** Of an object's rays, share that itself stops next to the surface; next to it: this part of the scene's middle distance. */
+const [MOSTLY, NEXT] = [0.8, 0.002];
+/** Places of an object that tell. */
+const FEWEST = 8;
+/** Share of the light below the surface that bounced or came from all around. */
+const AMBIENT = 0.1;
+
+export function occlusionCases(input: RenderInput): OcclusionCase[] {
+  const { sheet, scene, picture, document } = input;
+  const isShading = sheet.neutral === 'neutral-occlusion';
+  if (!sheet.passes.occlusion && !isShading) return [];
+  const { occlusion } = sheet;
+  const walk = new OcclusionWalk(scene, sheet);
+  const { step, places } = placesOver(walk, picture, PLACES, !occlusion.seeThrough);
+  if (places.length === 0) return [];
+  const metres = occlusion.distance ?? Infinity;
+  const traced = traceDistances(walk, occlusion, places);
+  const values = opennessAt(traced, metres, occlusion.seeThrough, new Float32Array(places.length));
+  const now = figuresOf(values, metres);
+  const isInward = occlusion.direction === 'inward';
+  const outward = isInward ? traceDistances(walk, { ...occlusion, direction: 'outward' }, places) : traced;
+  const curve = occlusionCurve(outward, occlusion.seeThrough);
+  const rays = sheet.samples * sheet.extraSamples.occlusion;
+  const all = places.map((_, k) => k);
+
+  return [...ofDistance(), ...ofGlass(), ...ofItself(), ...ofSamples(), ...ofLight()];
+
+  function caseOf(kind: OcclusionFault, severity: Case['severity'], of: number[], rest: Partial<OcclusionCase> = {}): OcclusionCase {
+    const mask = maskOfBlocks(picture, step, of.map((k) => cornerOf(places[k], step)));
+    const passes = sheet.passes.occlusion ? ['occlusion', 'beauty'] : ['beauty'];
+    return { key: `occlusion.${kind}`, kind, severity, region: regionOf(picture, mask), mask, passes, occlusion, now, curve, share: of.length / places.length, from: now.mean, to: now.mean, samples: sheet.extraSamples.occlusion, rays, error: 0, enough: 0, ids: [], ...rest };
+  }
+
+  /** The pass says little at its distance and much at another. */
+  function ofDistance(): OcclusionCase[] {
+    const most = Math.max(0, ...curve.points.map(({ information }) => information));
+    if (!curve.best || most < WORTH || now.information >= LITTLE * most) return [];
+    const there = curve.points.reduce((best, one) => (Math.abs(one.metres - curve.best!.metres) < Math.abs(best.metres - curve.best!.metres) ? one : best));
+    const rest = { from: now.mean, to: there.mean };
+    if (isInward) return [caseOf('inward', 'caution', all, rest)];
+    if (metres > curve.best.to) return [caseOf(metres === Infinity && curve.unlimited.mean < CLOSED ? 'closed' : 'long', 'caution', all, rest)];
+    return metres < curve.best.from ? [caseOf('short', 'caution', all, rest)] : [];
+  }
+
+  /** What stands behind or beside glass is as dark as behind a wall. */
+  function ofGlass(): OcclusionCase[] {
+    if (occlusion.seeThrough || isInward) return [];
+    const through = placesOver(walk, picture, PLACES, false).places;
+    const at = new Map(through.map((place, k) => [`${place.x} ${place.y}`, k]));
+    const seen = opennessAt(traceDistances(walk, occlusion, through), metres, true, new Float32Array(through.length));
+    const other = places.map(({ x, y }) => { const k = at.get(`${x} ${y}`); return k === undefined ? NaN : seen[k]; });
+    const changed = all.filter((k) => Math.abs(other[k] - values[k]) > CHANGED);
+    if (changed.length < Math.max(FEWEST, PLACES_CHANGED * places.length)) return [];
+    const mean = (of: ArrayLike<number>) => changed.reduce((sum, k) => sum + of[k], 0) / changed.length;
+    return [caseOf('opaque', 'caution', changed, { from: mean(values), to: mean(other) })];
+  }
+
+  /** A thing that stops nearly all rays of its own right at its surface: two shells, one in the other. */
+  function ofItself(): OcclusionCase[] {
+    const near = NEXT * (curve.best?.metres ?? 0);
+    const own = new Map<number, number[]>();
+    for (const k of all) own.set(places[k].place.object, [...(own.get(places[k].place.object) ?? []), k]);
+    return [...own].flatMap(([object, of]) => {
+      const stopped = of.filter((k) => stoppedBy(traced, k, object, near) >= MOSTLY);
+      if (stopped.length < FEWEST || stopped.length < of.length / 2) return [];
+      const id = scene.objectIds[object];
+      return [caseOf('itself', 'caution', stopped, { key: `occlusion.itself ${id}`, ids: [id], objects: [objectNames(document)[object]], from: 0, to: 1 })];
+    });
+  }
+
+  /** Noise that is plain in the greys, by the binomial. */
+  function ofSamples(): OcclusionCase[] {
+    if (!sheet.passes.occlusion || isInward) return [];
+    const grey = all.filter((k) => values[k] > 0.1 && values[k] < 0.9);
+    if (grey.length < FEWEST || now.information < WORTH) return [];
+    const open = percentile(grey.map((k) => Math.min(values[k], 1 - values[k])), 0.5);
+    const error = 255 * errorBy(open, rays);
+    if (error < PLAIN) return [];
+    const enough = Math.min(MOST_SAMPLES, Math.ceil((sheet.extraSamples.occlusion * (error / CLEAN) ** 2)));
+    return enough <= sheet.extraSamples.occlusion ? [] : [caseOf('few', 'note', grey, { error, enough })];
+  }
+
+  /** Light from all around is traced, and dimmed by the same occlusion once more. */
+  function ofLight(): OcclusionCase[] {
+    if (!isShading || sheet.limits.diffuse === 0) return [];
+    const [direct, indirect] = ['diffuse.direct', 'diffuse.indirect'].map((pass) => luminancePlane(picture, pass));
+    const covered = channel(picture, 'coverage');
+    let [bounced, sum] = [0, 0];
+    for (let i = 0; i < covered.length; i++) if (covered[i] > 0) [bounced, sum] = [bounced + indirect[i], sum + direct[i] + indirect[i]];
+    const dimmed = all.filter((k) => values[k] < 1 - CHANGED);
+    const isAmbient = document.environment.intensity > 0 || bounced > AMBIENT * sum;
+    return isAmbient && dimmed.length >= PLACES_CHANGED * places.length ? [caseOf('twice', 'note', dimmed, { to: 1 })] : [];
+  }
+} // prettier-ignore
+
+/** Share of a place's rays that one object stops within some metres. */
+function stoppedBy({ first, object }: TracedDistances, k: number, own: number, metres: number): number {
+  let stopped = 0;
+  for (let i = k * OCCLUSION_RAYS; i < (k + 1) * OCCLUSION_RAYS; i++)
+    if (first[i] > 0 && first[i] < metres && object[i] === own) stopped++;
+  return stopped / OCCLUSION_RAYS;
+}

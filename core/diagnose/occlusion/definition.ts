@@ -1,0 +1,79 @@
+/** Ambient occlusion: passes that are black, blank or blotchy, and what stands behind glass in them. */
+import type { Evidence } from '../../contracts/finding.ts';
+import { changeOf } from '../../figures/effect.ts';
+import { metres } from '../../intake/preflight/tell.ts';
+import { ofRenders, type Family, type Words } from '../family.ts';
+import { percent } from '../words.ts';
+import { occlusionCases, type OcclusionCase } from './case.ts';
+import { byFault } from './causes/by-fault.ts';
+import { setRight } from './remedies/set-right.ts';
+
+export const occlusion: Family = {
+  id: 'occlusion',
+  title: 'Ambient occlusion',
+  healthy: 'Occlusion tells near from far: neither black nor blank, and as clean as it needs to be.',
+  isEarly: true,
+  render: ofRenders<OcclusionCase>({
+    needs: () => ['beauty', 'coverage', 'diffuse.direct', 'diffuse.indirect'],
+    cases: occlusionCases,
+    causes: byFault,
+    remedies: [setRight],
+    figure: 'openness',
+    goesWith: (effect) => Math.min(1, Math.abs(changeOf(effect, 'openness') ?? 0)),
+    tell,
+    dials: ({ kind, curve, enough }) => {
+      if (kind === 'few') return [{ pointer: '/extraSamples/occlusion', needs: enough, note: null }];
+      return kind === 'closed' || kind === 'long' || kind === 'short'
+        ? [{ pointer: '/occlusion/distance', needs: curve.best!.metres, note: null }]
+        : [];
+    },
+    evidence: (of) => [curveOf(of)],
+  }),
+};
+
+const far = (value: number | null): string => (value === null || value === Infinity ? 'any distance' : metres(+value.toPrecision(2))); // prettier-ignore
+
+function tell(of: OcclusionCase): Words {
+  const { kind, now, curve, occlusion: set, from, to, share, rays, error, enough, objects } = of;
+  const bits = (value: number) => value.toFixed(1);
+  const most = Math.max(0, ...curve.points.map(({ information }) => information));
+  const best = curve.best;
+  const left = error * Math.sqrt(of.samples / Math.max(1, enough));
+  const why = best
+    ? `The pass tells ${bits(now.information)} bits a place, and up to ${bits(most)} at ${far(best.from)} to ${far(best.to)}: ${percent(now.open)} of the places are open, ${percent(now.shut)} shut.`
+    : '';
+  switch (kind) {
+    case 'closed':
+      return { sentence: `Occlusion in a closed room is black: at ${far(set.distance)}, ${percent(now.shut)} of what is seen is shut.`, headline: 'Every ray meets a wall in the end', why };
+    case 'long':
+      return { sentence: `The occlusion distance is too long: ${far(set.distance)} where ${far(best!.metres)} tells most.`, headline: 'What is far away darkens what is open', why };
+    case 'short':
+      return { sentence: `The occlusion distance is too short: ${far(set.distance)} where ${far(best!.metres)} tells most.`, headline: `A line drawing: ${percent(now.open)} of what is seen is wholly open`, why };
+    case 'inward':
+      return { sentence: 'Occlusion is measured into the bodies, and tells nothing of what stands before them.', headline: `${percent(now.shut)} is shut, ${percent(now.open)} is open`, why: `Inward it measures how thick things are. ${why}` };
+    case 'opaque':
+      return { sentence: `Occlusion takes glass for walls: on ${percent(share)} of the picture it is not that of what is seen there.`, headline: `${percent(from)} open, where what stands behind is ${percent(to)} open`, why: 'Without see-through occlusion the pass is that of the glass itself, and what stands behind or beside it is as dark as behind a wall.' };
+    case 'few':
+      return { sentence: `The occlusion pass is noisy: ${rays} rays a pixel leave ${error.toFixed(0)} of 255.`, headline: `${enough} occlusion samples leave ${left.toFixed(0)}`, why: 'A ray is open or shut: the standard error is that of the binomial (Wilson 1927), largest in the middle greys. Stepped geometry looks like it, and more rays do not change that.' };
+    case 'twice':
+      return { sentence: 'Occlusion dims light that is traced already: what is shut in is darkened twice.', headline: `${percent(share)} of what is seen is dimmed once more, to ${percent(from)}`, why: 'Light that bounces and light from all around reach corners less by themselves. Occlusion stands in for that where neither is traced.' };
+    case 'itself':
+      return { sentence: `${objects![0]} occludes itself right at its surface.`, headline: 'Two shells, one in the other', why: `On ${percent(share)} of the picture nearly every ray meets the same thing next to where it began.` };
+  }
+} // prettier-ignore
+
+function curveOf({ curve, occlusion: { distance } }: OcclusionCase): Evidence {
+  const { points, best } = curve;
+  const series = (label: string, of: 'open' | 'shut' | 'between') => ({ label, points: points.map((one) => [one.metres, 100 * one[of]] as [number, number]) }); // prettier-ignore
+  return {
+    kind: 'curve',
+    title: 'Open, shut and in between at each distance',
+    x: { label: 'distance', unit: 'm', scale: 'logarithmic' },
+    y: { label: 'of the places', unit: '%', max: 100 },
+    series: [series('open', 'open'), series('in between', 'between'), series('shut', 'shut')],
+    marks: [
+      ...(distance === null ? [] : [{ x: distance, label: `now ${distance} m`, kind: 'now' as const }]),
+      ...(best ? [{ x: best.metres, label: `${best.metres} m`, kind: 'enough' as const }] : []),
+    ],
+  };
+}

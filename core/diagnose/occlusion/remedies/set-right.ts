@@ -1,0 +1,31 @@
+/** The setting that makes the pass tell what it can. */
+import type { ControlValues } from '../../../document/set-values.ts';
+import { metres } from '../../../intake/preflight/tell.ts';
+import type { Proposal, Propose } from '../../family.ts';
+import type { OcclusionCase } from '../case.ts';
+
+export const setRight: Propose<OcclusionCase> = (of) => {
+  const { kind, curve, occlusion, enough, ids, objects } = of;
+  const best = curve.best?.metres ?? 1;
+  const one = (id: string, title: string, values: ControlValues, note?: string): Proposal => ({ id, title, change: { kind: 'values', values }, ...(note ? { note } : {}) }); // prettier-ignore
+  switch (kind) {
+    case 'closed':
+    case 'long':
+    case 'short':
+      return one('distance', `An occlusion distance of ${metres(best)}`, { '/occlusion/distance': best });
+    case 'inward': {
+      const isWithin = curve.best !== null && (occlusion.distance ?? Infinity) >= curve.best.from && (occlusion.distance ?? Infinity) <= curve.best.to; // prettier-ignore
+      return isWithin
+        ? one('outward', 'Measure on the side that is seen', { '/occlusion/direction': 'outward' })
+        : one('outward', `Measure on the side that is seen, up to ${metres(best)}`, { '/occlusion/direction': 'outward', '/occlusion/distance': best }); // prettier-ignore
+    }
+    case 'opaque':
+      return one('see-through', 'Glass and cut-outs occlude by what they hold back', { '/occlusion/seeThrough': true });
+    case 'few':
+      return one('samples', `${enough} occlusion samples`, { '/extraSamples/occlusion': enough });
+    case 'twice':
+      return one('plain', 'Neutral material without occlusion', { '/neutral': 'neutral' }, 'Its light is traced: what is shut in is dark without it.'); // prettier-ignore
+    case 'itself':
+      return one('exclude', `Occlusion rays pass ${objects![0]}`, { [`/objects/${ids[0]}/visibility/occlusion`]: false }, 'It occludes nothing else then; joining its shells keeps that.'); // prettier-ignore
+  }
+};
