@@ -21,8 +21,9 @@ export function shownOf(figure: Figure, value: FigureValue | undefined): number 
   return figure.unit === 'stops' || figure.unit === 'rays' ? change(value) : value.after;
 }
 
-export function textOf({ unit }: Figure): (value: number) => string {
-  if (unit === 'stops') return (value) => tellSigned(value);
+export function textOf({ unit, most = Infinity }: Figure): (value: number) => string {
+  // Beyond what is told one side is black.
+  if (unit === 'stops') return (value) => (Math.abs(value) < most ? tellSigned(value) : value > 0 ? 'from black' : 'to black'); // prettier-ignore
   if (unit === 'rays') return tellTimes;
   if (unit === 'steps') return (value) => value.toFixed(1);
   return (value) => tellAmount(unit, value);

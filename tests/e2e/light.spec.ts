@@ -100,3 +100,20 @@ test('preview shadows stand beside the traced ones, are fitted, and say why they
   await maps.getByRole('button', { name: 'Remove from the shot' }).click();
   await expect(maps.getByRole('button', { name: 'Keep them in the shot' })).toBeVisible();
 }); // prettier-ignore
+
+test('occlusion is drawn at any distance, and the one that tells most is set', async ({ page }) => {
+  await page.goto(`${address()}/shots/LIGHT-3?panel=light`);
+  const occlusion = page.getByRole('region', { name: 'Occlusion by distance' });
+  await occlusion.getByRole('button', { name: 'Find the distance' }).click();
+  await expect(occlusion.getByRole('status')).toContainText(/bits a place, most from/, { timeout: 30_000 });
+  const slider = occlusion.getByRole('slider', { name: 'Occlusion distance, logarithmic' });
+  const said = await occlusion.getByRole('status').textContent();
+  await slider.focus();
+  await page.keyboard.press('Home');
+  await expect(occlusion.getByRole('status')).not.toHaveText(said!);
+  await occlusion.getByRole('button', { name: /tells most$/ }).click();
+  await occlusion.getByRole('button', { name: 'Set', exact: true }).click();
+  await expect(occlusion.getByRole('button', { name: 'Set', exact: true })).toBeDisabled();
+  expect(await violationsOf(page)).toEqual([]);
+  await expect(page.getByRole('button', { name: 'Close' })).toBeVisible();
+});

@@ -1,15 +1,19 @@
 /** What the page says to the worker that answers about places and lights, and it to the page. */
 import type { ToldEnvironment, ToldPlace, ToldRegion } from '../../core/contracts/place.ts';
+import type { ToldOcclusion } from '../../core/contracts/occlusion.ts';
 import type { ToldMaps } from '../../core/contracts/preview-shadows.ts';
 import type { Region } from '../../core/data/picture.ts';
 import type { SheetName } from '../../core/document/schema.ts';
 import type { ControlValues } from '../../core/document/set-values.ts';
 import type { LiveVersion } from '../live/live-messages.ts';
 
-/** What is asked: of the sheet's frame a pixel or a region, or a light's preview shadows (null: those of the one that brings most). */
-export type Question = { pixel: [number, number] } | { region: Region } | { mapsOf: string | null };
+/** What is asked: of the sheet's frame a pixel or a region, a light's preview shadows (null: those of the one that brings most), or ambient occlusion at every distance. */
+export type Question =
+  { pixel: [number, number] } | { region: Region } | { mapsOf: string | null } | { occlusion: true };
 /** Questions of one kind replace each other. */
-export const kindOf = (question: Question): 'place' | 'maps' => ('mapsOf' in question ? 'maps' : 'place');
+export type QuestionKind = 'place' | 'maps' | 'occlusion';
+export const kindOf = (question: Question): QuestionKind =>
+  'mapsOf' in question ? 'maps' : 'occlusion' in question ? 'occlusion' : 'place';
 
 export interface AskRequest {
   turn: number;
@@ -45,4 +49,9 @@ export interface AskedMaps {
   maps: ToldMaps | null;
   took: number;
 }
-export type AskAnswer = { turn: number } & ({ asked: Asked | AskedMaps } | { problem: string });
+export interface AskedOcclusion {
+  occlusion: ToldOcclusion;
+  took: number;
+}
+export type AnyAsked = Asked | AskedMaps | AskedOcclusion;
+export type AskAnswer = { turn: number } & ({ asked: AnyAsked } | { problem: string });

@@ -7,6 +7,7 @@ import { tellPlace } from '../../core/diagnose/shadows/tell-place.ts';
 import { tellRegion } from '../../core/diagnose/shadows/tell-region.ts';
 import { PLAIN_MEANS, type Means } from '../../core/geometry/scene-geometry.ts';
 import type { Sheet, ShotDocument } from '../../core/document/schema.ts';
+import { tellOcclusion } from '../../core/occlusion/tell-occlusion.ts';
 import { MapTeller } from '../../core/shadow-map/tell-maps.ts';
 import { askPlace, type PlaceAnswer } from '../../core/place/ask.ts';
 import { askRegion } from '../../core/place/ask-region.ts';
@@ -18,7 +19,7 @@ import { settingsOf, type CompiledScene } from '../../core/render/scene/scene.ts
 import { lentByPage } from '../live/kernels.ts';
 import type { LiveVersion } from '../live/live-messages.ts';
 import { versionFiles } from '../remote/version-files.ts';
-import { kindOf, type AskAnswer, type Asked, type AskedMaps, type AskRequest, type DrawnWay } from './ask-messages.ts';
+import { kindOf, type AskAnswer, type AnyAsked, type AskRequest, type DrawnWay } from './ask-messages.ts';
 
 let version: LiveVersion | null = null;
 let assets: { key: string; loading: Promise<Assets> } | null = null;
@@ -47,13 +48,14 @@ self.onmessage = ({ data }: MessageEvent<AskRequest>) => {
 
 const answer = (message: AskAnswer) => self.postMessage(message);
 
-async function ask({ sheet: name, values, question }: AskRequest): Promise<Asked | AskedMaps> {
+async function ask({ sheet: name, values, question }: AskRequest): Promise<AnyAsked> {
   const document = withValues(version!.document, [name], values);
   const sheet = document.sheets[name];
   const { scene, key } = await compiled(document, sheet);
   const begun = performance.now();
   const settings = settingsOf(sheet);
   const walk = new LightWalk(scene, document, settings);
+  if ('occlusion' in question) return { occlusion: tellOcclusion(scene, sheet), took: performance.now() - begun };
   if ('mapsOf' in question) {
     const own = `${question.mapsOf} ${key}`;
     if (lastMaps?.key !== own) lastMaps = { key: own, teller: new MapTeller(walk, question.mapsOf) };

@@ -1,16 +1,16 @@
 /** Questions to the worker that has the shot compiled: about the version that is current, with the values that are set. */
 import { defineStore } from 'pinia';
 import { watch } from 'vue';
-import { kindOf, type AskAnswer, type Asked, type AskedMaps, type AskRequest, type Question } from '../place/ask-messages.ts'; // prettier-ignore
+import { kindOf, type AnyAsked, type AskAnswer, type Asked, type AskedMaps, type AskedOcclusion, type AskRequest, type Question, type QuestionKind } from '../place/ask-messages.ts'; // prettier-ignore
 import { getJson } from '../remote/client.ts';
 import { useCurrent } from './current.ts';
 import { usePending } from './pending.ts';
 import { useShot } from './shot.ts';
 
-type Answer<Q extends Question> = Q extends { mapsOf: string | null } ? AskedMaps : Asked;
+export type Answer<Q extends Question> = Q extends { mapsOf: string | null } ? AskedMaps : Q extends { occlusion: true } ? AskedOcclusion : Asked; // prettier-ignore
 interface Waiting {
   turn: number;
-  resolve(answer: Asked | AskedMaps | null): void;
+  resolve(answer: AnyAsked | null): void;
   reject(error: Error): void;
 }
 
@@ -21,7 +21,7 @@ export const useAsker = defineStore('asker', () => {
   let worker: Worker | null = null;
   let sent: number | null = null;
   let turn = 0;
-  const waiting = new Map<'place' | 'maps', Waiting>();
+  const waiting = new Map<QuestionKind, Waiting>();
 
   /** What an answer depends on beside the question; to be watched. */
   const state = () => JSON.stringify([shot.state?.code, shot.state?.head.id, current.sheetName, pending.scene, pending.sheets]); // prettier-ignore

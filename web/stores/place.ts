@@ -1,9 +1,9 @@
 /** The place or region that is asked about: what lights it, in the version that is current, with the values that are set. */
 import { defineStore } from 'pinia';
-import { computed, ref, shallowRef, watch } from 'vue';
+import { computed, ref, watch } from 'vue';
 import type { ToldLight } from '../../core/contracts/place.ts';
-import type { Asked, Question } from '../place/ask-messages.ts';
-import { useAsker } from './asker.ts';
+import type { Question } from '../place/ask-messages.ts';
+import { useAsked } from './asked.ts';
 import { useCurrent } from './current.ts';
 import { useShot } from './shot.ts';
 import { useView } from './view.ts';
@@ -12,11 +12,7 @@ export const usePlace = defineStore('place', () => {
   const shot = useShot();
   const view = useView();
   const current = useCurrent();
-  const asker = useAsker();
 
-  const asked = shallowRef<Asked | null>(null);
-  const problem = ref('');
-  const isAsking = ref(false);
   /** Light that is pointed at, by its id; its way is drawn stronger. */
   const light = ref<string | null>(null);
 
@@ -25,6 +21,7 @@ export const usePlace = defineStore('place', () => {
     const { render, sheet } = current;
     return render && sheet ? { x: sheet.width / render.width, y: sheet.height / render.height } : { x: 1, y: 1 };
   });
+  const { asked, problem, isAsking } = useAsked(question);
   const told = computed(() => asked.value?.told ?? null);
   const ways = computed(() => asked.value?.ways ?? []);
   /** The light whose way is shown: that which is pointed at, or the first that something is to be said about. */
@@ -40,7 +37,7 @@ export const usePlace = defineStore('place', () => {
     return pixel ? [Math.floor(pixel[0] / scale.value.x), Math.floor(pixel[1] / scale.value.y)] : null;
   });
   /** What is asked, pixels of the sheet's frame; null: nothing. */
-  function question(): Exclude<Question, { mapsOf: string | null }> | null {
+  function question(): Extract<Question, { pixel: unknown } | { region: unknown }> | null {
     const { x, y } = scale.value;
     const { place, region, asksRegion } = view;
     if (asksRegion)
@@ -48,32 +45,9 @@ export const usePlace = defineStore('place', () => {
     return place && { pixel: [Math.floor(place[0] * x), Math.floor(place[1] * y)] };
   }
 
-  let turn = 0;
-  async function ask(): Promise<void> {
-    const mine = ++turn;
-    const wanted = shot.state && question();
-    isAsking.value = wanted !== null;
-    problem.value = '';
-    if (!wanted) {
-      asked.value = null;
-      return;
-    }
-    try {
-      const answer = await asker.ask(wanted);
-      if (mine !== turn || !answer) return;
-      asked.value = answer;
-    } catch (error) {
-      if (mine !== turn) return;
-      asked.value = null;
-      problem.value = (error as Error).message;
-    }
-    isAsking.value = false;
-  }
-
-  watch(() => JSON.stringify([question(), asker.state()]), () => void ask(), { immediate: true }); // prettier-ignore
   watch(
     () => shot.state?.code,
-    () => ([asked.value, light.value] = [null, null]),
+    () => (light.value = null),
     { flush: 'sync' },
   );
 

@@ -54,7 +54,7 @@ function tell(of: OcclusionCase): Words {
     case 'opaque':
       return { sentence: `Occlusion takes glass for walls: on ${percent(share)} of the picture it is not that of what is seen there.`, headline: `${percent(from)} open, where what stands behind is ${percent(to)} open`, why: 'Without see-through occlusion the pass is that of the glass itself, and what stands behind or beside it is as dark as behind a wall.' };
     case 'few':
-      return { sentence: `The occlusion pass is noisy: ${rays} rays a pixel leave ${error.toFixed(0)} of 255.`, headline: `${enough} occlusion samples leave ${left.toFixed(0)}`, why: 'A ray is open or shut: the standard error is that of the binomial (Wilson 1927), largest in the middle greys. Stepped geometry looks like it, and more rays do not change that.' };
+      return { sentence: `The occlusion pass is noisy: ${rays} rays per pixel leave ${error.toFixed(0)} of 255.`, headline: `${enough} occlusion samples leave ${left.toFixed(0)}`, why: 'A ray is open or shut: the standard error is that of the binomial (Wilson 1927), largest in the middle greys. Stepped geometry looks like it, and more rays do not change that.' };
     case 'twice':
       return { sentence: 'Occlusion dims light that is traced already: what is shut in is darkened twice.', headline: `${percent(share)} of what is seen is dimmed once more, to ${percent(from)}`, why: 'Light that bounces and light from all around reach corners less by themselves. Occlusion stands in for that where neither is traced.' };
     case 'itself':

@@ -232,6 +232,9 @@ function choose(id: number): void {
   flex-wrap: wrap;
   gap: 6px;
 }
+.families :deep(.p-selectbutton) {
+  flex-wrap: wrap;
+}
 .gone {
   font-size: var(--small);
 }

@@ -21,6 +21,7 @@ import { useShot } from '../../stores/shot.ts';
 import { useView } from '../../stores/view.ts';
 import { regionAround } from '../../viewer/region.ts';
 import EnvironmentTurns from './EnvironmentTurns.vue';
+import OcclusionDistances from './OcclusionDistances.vue';
 import PreviewShadows from './PreviewShadows.vue';
 import RegionLights from './RegionLights.vue';
 
@@ -239,6 +240,7 @@ async function tryOut({ title, values }: ToldRemedy): Promise<void> {
     </template>
     <p v-if="place.isAsking && !place.told" class="soft" role="status">Reading the scene …</p>
     <PreviewShadows />
+    <OcclusionDistances />
   </section>
 </template>
 
