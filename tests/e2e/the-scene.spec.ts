@@ -71,3 +71,22 @@ test('data passes are on screen: objects in flat colours, told by name', async (
   await page.mouse.move(box.x + box.width * 0.1, box.y + box.height * 0.1);
   await expect(page.locator('.bar').filter({ hasText: 'Exposure' })).toContainText('back wall', { timeout: 10_000 });
 });
+
+test('glass tells what it lets through, and takes the colour that is wished for', async ({ page }) => {
+  await page.goto(`${address()}/shots/HA-010?panel=scene&item=/materials/glass`);
+  const tint = page.getByRole('region', { name: 'Tint of this glass' });
+  const shares = tint.getByRole('list', { name: 'What gets through, by channel' });
+  await expect(shares).toContainText(/green 90 %/);
+  const bodies = tint.getByRole('spinbutton', { name: 'Bodies of glass in a row' });
+  await bodies.fill('20');
+  await bodies.blur();
+  await expect(shares).toContainText(/green 2\d %/);
+  await expect(tint).toContainText(/No glass of this index lets so much through/);
+  await bodies.fill('2');
+  await bodies.blur();
+  await tint.getByRole('button', { name: 'Set the base colour' }).click();
+  await expect(shares).toContainText('green 70 %');
+  await expect(page.getByText('1 value set, not kept yet')).toBeVisible();
+  expect(await violationsOf(page)).toEqual([]);
+  await page.getByRole('button', { name: 'Discard' }).click();
+});

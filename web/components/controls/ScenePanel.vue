@@ -12,6 +12,7 @@ import { computed, nextTick, ref, watch } from 'vue';
 import { controlsOf, itemsOf, type Control, type Item } from '../../../core/document/controls.ts';
 import { withPart } from '../../../core/data/placement.ts';
 import type { Transform } from '../../../core/data/transform.ts';
+import type { MaterialSpec } from '../../../core/document/schema.ts';
 import { valueAt } from '../../../core/document/patch.ts';
 import { tellChange } from '../../../core/document/tell-change.ts';
 import { valuesPatch, withValues } from '../../../core/document/set-values.ts';
@@ -23,6 +24,7 @@ import { useView } from '../../stores/view.ts';
 import { beginScrub } from '../../scrub.ts';
 import AddMenu from './AddMenu.vue';
 import ControlField from './ControlField.vue';
+import TintCalculator from './TintCalculator.vue';
 import ItemMenu from './ItemMenu.vue';
 import SweepDialog from '../trials/SweepDialog.vue';
 
@@ -36,6 +38,7 @@ const search = ref('');
 const list = ref<HTMLElement | null>(null);
 const set = usePending();
 const { scene: pending } = storeToRefs(set);
+const { shown, isSet } = set;
 
 const document = computed(() => shot.state!.document);
 const items = computed(() => itemsOf(document.value));
@@ -71,8 +74,18 @@ const controls = computed(() =>
 );
 const changes = computed(() => Object.keys(pending.value).length);
 
+/** The chosen material with what is set, where it is glass. */
+const glass = computed(() => {
+  if (chosen.value?.group !== 'Materials') return null;
+  const set = controls.value.map((control) => [control.pointer.split('/')[3], shown(control)]);
+  const material = {
+    ...document.value.materials[chosen.value.id],
+    ...(Object.fromEntries(set) as Partial<MaterialSpec>),
+  };
+  return material.transmission > 0 ? material : null;
+});
+
 const put = (control: Control, value: unknown) => set.set(document.value, control, value);
-const { shown, isSet } = set;
 /** What is set, in words. */
 const told = computed(() => {
   try {
@@ -197,6 +210,13 @@ watch(
           </Button>
         </span>
       </div>
+      <TintCalculator
+        v-if="glass"
+        :id="chosen.id"
+        :document="document"
+        :material="glass"
+        @set="(key, value) => set.put(document, `${chosen!.pointer}/${key}`, value)"
+      />
     </div>
     <div v-else class="items">
       <p v-if="groups.length === 0" class="dim none">
