@@ -10,10 +10,13 @@ import { byBody } from './causes/by-body.ts';
 import { clearFilter } from './remedies/clear-filter.ts';
 import { coincidentFaces, gapToLiquid } from './causes/contact.ts';
 import { contactCases, type ContactCase } from './contacts.ts';
+import { shadowOnlyFloor, tintOnOpacity } from './causes/misplaced.ts';
+import { floorCases, opacityCases, type FloorCase, type OpacityCase } from './misplaced.ts';
+import { putInPlace } from './remedies/put-in-place.ts';
 import { mendBody } from './remedies/mend-body.ts';
 import { overlap } from './remedies/overlap.ts';
 
-export type GlassCase = BlackGlassCase | BodyCase | ContactCase;
+export type GlassCase = BlackGlassCase | BodyCase | ContactCase | OpacityCase | FloorCase;
 
 export const glass: Family = {
   id: 'glass',
@@ -22,9 +25,15 @@ export const glass: Family = {
   isEarly: true,
   render: ofRenders<GlassCase>({
     needs: () => ['beauty', 'object', 'transmission.direct', 'transmission.indirect'],
-    cases: (input) => [...blackGlassCases(input), ...bodyCases(input), ...contactCases(input)],
-    causes: [blackFilter, ...byBody, coincidentFaces, gapToLiquid],
-    remedies: [clearFilter, mendBody, overlap],
+    cases: (input) => [
+      ...blackGlassCases(input),
+      ...bodyCases(input),
+      ...contactCases(input),
+      ...opacityCases(input),
+      ...floorCases(input),
+    ],
+    causes: [blackFilter, ...byBody, coincidentFaces, gapToLiquid, tintOnOpacity, shadowOnlyFloor],
+    remedies: [clearFilter, mendBody, overlap, putInPlace],
     figure: 'brightness',
     tell,
     evidence,
@@ -36,7 +45,7 @@ function evidence(of: GlassCase): Evidence[] {
     return [
       { kind: 'swatches', title: 'What each face lets through', swatches: of.materials.map(({ name, rgb }) => ({ label: name, rgb })) }, // prettier-ignore
     ];
-  if (of.kind === 'contact') return [];
+  if (of.kind !== 'body') return [];
   const { baseColour } = of.document.materials[of.material];
   const [r, g, b] = baseColour;
   return of.fault === 'channel'
@@ -52,7 +61,27 @@ function tell(of: GlassCase): Words {
       return tellBody(of);
     case 'contact':
       return tellContact(of);
+    case 'opacity':
+      return tellOpacity(of);
+    case 'floor':
+      return tellFloor(of);
   }
+}
+
+function tellOpacity({ material, map, objects }: OpacityCase): Words {
+  return {
+    sentence: `The tint of ${listed(objects)} is on the opacity of ${material.name}: ${map.name} takes the glass away instead of colouring it.`,
+    headline: `${capital(map.name)} is coloured, and opacity has no colour`,
+    why: 'Opacity says how much of the surface is there: where it is low, light passes without glass, neither tinted nor bent. What colours glass is its base colour, at each face, or its absorption.',
+  };
+}
+
+function tellFloor({ name, through, share }: FloorCase): Words {
+  return {
+    sentence: `${capital(name)} is only shadow, and is looked at through ${listed(through)}.`,
+    headline: `On ${percent(share)} of the picture there is nothing behind the glass but its shadows`,
+    why: 'A floor that only takes shadows stands for a plate, and a plate is not bent by glass: behind it there is the background alone, darkened where the shadow falls.',
+  };
 }
 
 function tellContact({ how, inner, outer, gap }: ContactCase): Words {

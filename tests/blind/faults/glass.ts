@@ -1,7 +1,7 @@
 /** Bodies of glass that are not what they are meant to be. */
 import type { Mesh } from '../../../core/data/mesh.ts';
 import { rotationY, multiply, translation } from '../../../core/data/transform.ts';
-import { evenEnvironment } from '../../../core/document/defaults.ts';
+import { defaultMap, evenEnvironment } from '../../../core/document/defaults.ts';
 import type { MaterialSpec } from '../../../core/document/schema.ts';
 import { box } from '../../../demo/shapes.ts';
 import { sphere, square } from '../../unit/helpers.ts';
@@ -99,4 +99,29 @@ export const glassFaults: Fault[] = [
       draft.put('liquid', sphere(0.44 - gap, 48, true), { ...clearGlass, ior: 1.33, baseColour: [0.95, 0.8, 0.5] }, { transform }); // prettier-ignore
     },
   })),
+  {
+    cause: 'glass.tint-on-opacity',
+    isUpstream: true,
+    plant(draft) {
+      const { document, draw } = draft;
+      const id = ball(draft);
+      const [dark, light] = [draw.colour(0.1, 0.9), draw.colour(0.5, 1)];
+      document.maps.tint = {
+        ...defaultMap('gradient'),
+        stops: [
+          { at: 0, colour: dark },
+          { at: 1, colour: light },
+        ],
+      };
+      Object.assign(document.materials[id], { alphaMap: 'tint', alphaMode: 'blend', baseColourMap: null });
+    },
+  },
+  {
+    cause: 'glass.shadow-only-floor',
+    isUpstream: true,
+    plant(draft) {
+      ball(draft);
+      draft.document.objects.floor.role = 'shadow-only';
+    },
+  },
 ];

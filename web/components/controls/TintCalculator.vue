@@ -64,7 +64,7 @@ const setDistance = () => emit('set', 'attenuationDistance', +distance.value!.va
 
 <template>
   <section class="tint" aria-label="Tint of this glass">
-    <h3>What gets through</h3>
+    <h2>What gets through</h2>
     <div class="stack soft">
       <label
         >{{ isThin ? 'Thin walls' : 'Bodies' }} in a row
