@@ -2,8 +2,9 @@
  * Limits: a depth limit, or the overall limit behind it, ends paths that still carry light. Black glass (transmission), black
  * reflections (specular) and rooms that stay dark (diffuse) are its cases.
  */
-import { ofRenders, type Family, type Words } from '../family.ts';
-import { percent, plural } from '../words.ts';
+import type { Limits } from '../../predict/limit-pilot.ts';
+import { ofRenders, type Cause, type Family, type Propose, type Words } from '../family.ts';
+import { capital, listed, percent, plural } from '../words.ts';
 import { casesOf, KINDS, type Kind, type LimitCase } from './case.ts';
 import { alpha } from './causes/alpha.ts';
 import { directOnly } from './causes/direct-only.ts';
@@ -12,9 +13,12 @@ import { overallHidesOther } from './causes/overall-hides-other.ts';
 import { specular } from './causes/specular.ts';
 import { transmission } from './causes/transmission.ts';
 import { volume } from './causes/volume.ts';
+import { wastedDepth } from './causes/wasted-depth.ts';
 import { curveOf } from './evidence.ts';
 import { enough } from './remedies/enough.ts';
 import { knee } from './remedies/knee.ts';
+import { lean } from './remedies/lean.ts';
+import { wasteCases, type WasteCase } from './waste.ts';
 
 const PLACE: Record<Kind, string> = {
   transmission: 'Glass is dark inside',
@@ -32,25 +36,46 @@ const COUNTED: Record<Kind, string> = {
   alpha: 'see-through surface',
 };
 
+export type AnyLimitCase = LimitCase | WasteCase;
+
+/** What is about light that ends at a limit says nothing of limits that are never reached. */
+const ofCut = (cause: Cause<LimitCase>): Cause<AnyLimitCase> => ({ ...cause, share: (of) => (of.kind === 'waste' ? null : (cause.share?.(of) ?? null)) }); // prettier-ignore
+const forCut = (propose: Propose<LimitCase>): Propose<AnyLimitCase> => (of) => (of.kind === 'waste' ? null : propose(of)); // prettier-ignore
+
 export const limits: Family = {
   id: 'limits',
   title: 'Light that ends at a limit',
-  healthy: 'No limit takes light that anybody would miss.',
+  healthy: 'No limit takes light that anybody would miss, and none is far above what the light uses.',
   isEarly: true,
-  render: ofRenders<LimitCase>({
+  render: ofRenders<AnyLimitCase>({
     needs: () => ['beauty', 'error.beauty', 'crossings', ...[...KINDS, 'any'].map((cut) => `cut.${cut}`)],
-    cases: casesOf,
-    causes: [transmission, specular, diffuse, directOnly, volume, alpha, overallHidesOther],
-    remedies: [enough, knee],
+    cases: (input) => [...casesOf(input), ...wasteCases(input)],
+    causes: [...[transmission, specular, diffuse, directOnly, volume, alpha, overallHidesOther].map(ofCut), wastedDepth], // prettier-ignore
+    remedies: [forCut(enough), forCut(knee), lean],
     figure: 'brightness',
-    tell,
-    dials: ({ kind, now, enough: need, isHidden }) => [
-      { pointer: `/limits/${kind}`, needs: need[kind], note: null },
-      { pointer: '/limits/overall', needs: need.overall, note: isHidden ? `decides at ${now.overall}` : null },
-    ],
-    evidence: (of) => [curveOf(of)],
+    tell: (of) => (of.kind === 'waste' ? tellWaste(of) : tell(of)),
+    dials: (of) =>
+      of.kind === 'waste'
+        ? changedOf(of).map((kind) => ({ pointer: `/limits/${kind}`, needs: of.lean[kind], note: null }))
+        : [
+            { pointer: `/limits/${of.kind}`, needs: of.enough[of.kind], note: null },
+            { pointer: '/limits/overall', needs: of.enough.overall, note: of.isHidden ? `decides at ${of.now.overall}` : null }, // prettier-ignore
+          ],
+    evidence: (of) => (of.kind === 'waste' ? [] : [curveOf(of)]),
   }),
 };
+
+const changedOf = ({ now, lean: need }: WasteCase) => (Object.keys(now) as (keyof Limits)[]).filter((kind) => now[kind] !== need[kind]); // prettier-ignore
+
+function tellWaste(of: WasteCase): Words {
+  const { now, lean: need, saved, kept } = of;
+  const most = changedOf(of).map((kind) => `${kind} ${now[kind]} where ${need[kind]} ${need[kind] === 1 ? 'is' : 'are'} used`); // prettier-ignore
+  return {
+    sentence: `Limits are far above what the light uses: ${percent(saved)} of the rays bring a thousandth of it or less.`,
+    headline: capital(listed(most)),
+    why: `Traced with all limits lifted, ${(100 * kept).toFixed(1)} % of the light is there within the lower ones. Another frame, or more glass, may use more.`,
+  };
+}
 
 function tell(of: LimitCase): Words {
   const { kind, now, enough: need, through, isHidden, faces } = of;

@@ -70,4 +70,17 @@ export const limitsFaults: Fault[] = [
       draft.sheet.limits.volume = 0;
     },
   },
+  {
+    cause: 'limits.wasted-depth',
+    plant(draft) {
+      const { draw, document } = draft;
+      // Dark walls all around: light is gone after a few bounces, and every path goes on.
+      for (const id of Object.keys(document.materials)) Object.assign(document.materials[id], { baseColour: draw.colour(0.1, 0.25), metallic: 0, specular: 0, roughness: 1 }); // prettier-ignore
+      draft.put('roof', box([-4, 4, -4], [4, 4.1, 8]), { ...document.materials.floor });
+      draft.put('west', box([-4.1, 0, -4], [-4, 4, 8]), { ...document.materials.floor });
+      draft.put('east', box([4, 0, -4], [4.1, 4, 8]), { ...document.materials.floor });
+      draft.sheet.roulette = false;
+      Object.assign(draft.sheet.limits, { diffuse: draw.whole(20, 50), overall: 120 });
+    },
+  },
 ];

@@ -5,7 +5,12 @@ import type { Proposal } from '../../family.ts';
 import type { LimitCase } from '../case.ts';
 
 /** Limits set to others: brightness and rays are read off the pilot, exactly; the rest is rendered small. */
-export function toLimits({ now, pilot }: LimitCase, id: string, title: string, limits: Limits): Proposal {
+export function toLimits(
+  { now, pilot }: Pick<LimitCase, 'now' | 'pilot'>,
+  id: string,
+  title: string,
+  limits: Limits,
+): Proposal {
   const values = Object.entries(limits).filter(([kind, value]) => now[kind as keyof Limits] !== value);
   const forecast: FigureValue[] = [
     { id: 'brightness', before: stopsOf(pilot.energy(now)), after: stopsOf(pilot.energy(limits)) },
