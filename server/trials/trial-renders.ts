@@ -102,7 +102,14 @@ async function sideOf(
   const [{ ms, bytes, previewError }] = await tx.select().from(renders).where(eq(renders.id, renderId));
   const sheet = document.sheets[sheetName];
   const films = (await filmsOf(context, tx, renderId)).map((film) => unpackFilm(film));
-  return { films, layout: filmLayout(document, sheet), deciding: decidingSamples(sheet), seconds: ms / 1000, bytes, previewError };
+  return {
+    films,
+    layout: filmLayout(document, sheet),
+    deciding: decidingSamples(sheet),
+    seconds: ms / 1000,
+    bytes,
+    previewError,
+  };
 }
 
 /** A side that cannot be rendered ends its trials, with the reason. */

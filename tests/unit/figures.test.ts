@@ -119,7 +119,13 @@ describe('figures', function () {
   });
 
   it('need no picture where they are none of it', () => {
-    const bare = (bytes: number, seconds: number): Side => ({ picture: null, deciding: 0, seconds, bytes, previewError: null });
+    const bare = (bytes: number, seconds: number): Side => ({
+      picture: null,
+      deciding: 0,
+      seconds,
+      bytes,
+      previewError: null,
+    });
     const effect = compare(bare(1e9, 10), bare(5e8, 20));
     expect(effect.figures.map(tellFigure)).to.deep.equal(['time 10 s → 20 s', 'memory 1 GB → 500 MB']);
   });
