@@ -23,7 +23,7 @@ export function shownOf(figure: Figure, value: FigureValue | undefined): number 
 
 export function textOf({ unit, most = Infinity }: Figure): (value: number) => string {
   // Beyond what is told one side is black.
-  if (unit === 'stops') return (value) => (Math.abs(value) < most ? tellSigned(value) : value > 0 ? 'from black' : 'to black'); // prettier-ignore
+  if (unit === 'stops') return (value) => (Math.abs(value) < most ? tellSigned(value) : value > 0 ? 'black →' : '→ black'); // prettier-ignore
   if (unit === 'rays') return tellTimes;
   if (unit === 'steps') return (value) => value.toFixed(1);
   return (value) => tellAmount(unit, value);

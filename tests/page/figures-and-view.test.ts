@@ -2,6 +2,8 @@
 import { expect } from 'chai';
 import { createPinia, setActivePinia } from 'pinia';
 import { durations, count, duration, number, passName, percent, radiance, stops, times } from '../../web/format.ts';
+import { figureOf } from '../../core/figures/registry.ts';
+import { textOf } from '../../web/figure-rows.ts';
 import { useView } from '../../web/stores/view.ts';
 
 describe('figures as text', () => {
@@ -33,6 +35,11 @@ describe('figures as text', () => {
     expect(radiance(12.3456)).to.equal('12.3');
     expect(radiance(0)).to.equal('0');
     expect(radiance(2.5e-7)).to.equal('2.5e-7');
+  });
+
+  it('tell a brightness that comes from black, or goes there, as that and not as stops', () => {
+    const tell = textOf(figureOf('brightness'));
+    expect([tell(0.4), tell(20), tell(-20)]).to.deep.equal(['+0.4', 'black →', '→ black']);
   });
 
   it('name passes', () => {
