@@ -13,8 +13,11 @@ export async function violationsOf(page: Page): Promise<string[]> {
     const ends = document.getAnimations().filter(({ effect }) => effect?.getComputedTiming().endTime !== Infinity);
     return Promise.allSettled(ends.map(({ finished }) => finished));
   });
+  // A message whose time is over may begin to fade while the check runs: without transitions it is there, or gone.
+  const still = await page.addStyleTag({ content: '*, ::before, ::after { transition: none !important; animation: none !important; }' });
   const builder = new AxeBuilder({ page }).options({ resultTypes: ['violations'] }).setLegacyMode(true);
   const { violations } = await builder.analyze();
+  await still.evaluate((style) => (style as Element).remove());
   return violations
     .filter(({ impact }) => impact !== 'minor')
     .map(({ id, nodes }) => `${id}: ${nodes.slice(0, 3).map(({ target }) => target.join(' ')).join(', ')}`);
