@@ -7,6 +7,7 @@
  * const traced = traceDistances(walk, sheet.occlusion, places);
  * opennessAt(traced, 0.8, sheet.occlusion.seeThrough, new Float32Array(places.length));
  */
+import { axesAcross } from '../data/axes-across.ts';
 import type { Sheet } from '../document/schema.ts';
 import { OCCLUSION_RAY } from '../geometry/ray-kinds.ts';
 import type { GridPlace } from '../place/grid.ts';
@@ -53,7 +54,8 @@ export class OcclusionWalk extends SurfaceWalk {
     const { rays, axis, occlusion, scene } = this;
     const side = direction === 'inward' ? -1 : 1;
     const sine = Math.sin((cone * Math.PI) / 180);
-    this.across(place);
+    const { right, up } = axesAcross(place.shadingNormal);
+    axis.set([...right, ...up, ...place.shadingNormal]);
     rays.slice = scene.slices >> 1;
     const off = side * place.lift;
     const [x, y, z] = place.point.map((c, a) => c + off * place.normal[a]);
@@ -90,14 +92,6 @@ export class OcclusionWalk extends SurfaceWalk {
         hit = rays.closestAfter(t, instance, triangle);
       }
     }
-  }
-
-  /** Axes across the shading normal and itself; source: Duff et al., "Building an Orthonormal Basis, Revisited", 2017. */
-  private across({ shadingNormal: [x, y, z] }: Place): void {
-    const sign = z < 0 ? -1 : 1;
-    const a = -1 / (sign + z);
-    const b = x * y * a;
-    this.axis.set([1 + sign * x * x * a, sign * b, -sign * x, b, sign + y * y * a, -y, x, y, z]);
   }
 } // prettier-ignore
 

@@ -52,3 +52,18 @@ export const cornerOf = ({ x, y }: { x: number; y: number }, step: number) => ({
   x: x - (step >> 1),
   y: y - (step >> 1),
 });
+
+/**
+ * Blocks over a frame, row by row: how many there are, and the number of each place's.
+ * @param step pixels on a side of a block, as `placesOver` has it
+ */
+export function cellsOf(
+  { width, height }: { width: number; height: number },
+  step: number,
+  places: readonly GridPlace[],
+): { width: number; height: number; cells: Int32Array } {
+  const across = (pixels: number) => Math.max(0, Math.ceil((pixels - (step >> 1)) / step));
+  const columns = across(width);
+  const cells = Int32Array.from(places, ({ x, y }) => Math.floor(y / step) * columns + Math.floor(x / step));
+  return { width: columns, height: across(height), cells };
+}

@@ -6,6 +6,7 @@
  * cascade's square is that of the least sphere around its part of the camera's pyramid, so that it does not change in size as
  * the camera turns.
  */
+import { axesAcross } from '../data/axes-across.ts';
 import type { Triple } from '../data/placement.ts';
 import { toInt } from '../data/numbers.ts';
 import type { PreviewShadowsSpec } from '../document/schema.ts';
@@ -99,7 +100,7 @@ export function middleOf(lights: Float64Array, o: number): Triple {
 }
 
 function lampFrame(origin: Triple, ahead: Triple, half: number, { near, lightDistance }: PreviewShadowsSpec): MapFrame {
-  return { isParallel: false, origin, ...axesOf(ahead), half, near, far: Math.max(lightDistance, near * 1.0001), to: Infinity }; // prettier-ignore
+  return { isParallel: false, origin, ahead, ...axesAcross(ahead), half, near, far: Math.max(lightDistance, near * 1.0001), to: Infinity }; // prettier-ignore
 }
 
 function cascades(camera: Float64Array, toSun: Triple, spec: PreviewShadowsSpec): MapFrame[] {
@@ -107,7 +108,8 @@ function cascades(camera: Float64Array, toSun: Triple, spec: PreviewShadowsSpec)
   const length = (at: number) => Math.hypot(camera[at], camera[at + 1], camera[at + 2]);
   /** Tangent squared from the axis to a corner of the frame. */
   const corner = (length(CAMERA_RIGHT) / length(CAMERA_AHEAD)) ** 2 + (length(CAMERA_UP) / length(CAMERA_AHEAD)) ** 2;
-  const axes = axesOf(toSun.map((c) => -c) as Triple);
+  const ahead = toSun.map((c) => -c) as Triple;
+  const axes = { ahead, ...axesAcross(ahead) };
   const first = Math.min(FIRST, mapDistance / 2);
   let from = first;
   return splitsOf(first, mapDistance, count, splitBlend).map((to): MapFrame => {
@@ -117,15 +119,6 @@ function cascades(camera: Float64Array, toSun: Triple, spec: PreviewShadowsSpec)
     from = to;
     return { isParallel: true, origin, ...axes, half: radius, near: 0, far: lightDistance + radius, to };
   });
-}
-
-/** Unit axes across a unit direction; source: Duff et al., "Building an Orthonormal Basis, Revisited", 2017. */
-function axesOf(ahead: Triple): Pick<MapFrame, 'right' | 'up' | 'ahead'> {
-  const [x, y, z] = ahead;
-  const sign = z < 0 ? -1 : 1;
-  const a = -1 / (sign + z);
-  const b = x * y * a;
-  return { ahead, right: [1 + sign * x * x * a, sign * b, -sign * x], up: [b, sign + y * y * a, -y] };
 }
 
 /** Width of a texel, metres, so many metres along `ahead`. */

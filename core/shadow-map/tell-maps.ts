@@ -2,7 +2,7 @@
 import type { ToldMaps } from '../contracts/preview-shadows.ts';
 import { defaultPreviewShadows } from '../document/defaults.ts';
 import type { PreviewShadowsSpec } from '../document/schema.ts';
-import { placesOver } from '../place/grid.ts';
+import { cellsOf, placesOver } from '../place/grid.ts';
 import { lightName } from '../place/light-name.ts';
 import type { LightWalk } from '../place/light-walk.ts';
 import { fitShadows } from './fit.ts';
@@ -42,9 +42,7 @@ export class MapTeller {
     const { walk, step, rows, traced } = this.laid;
     const fitted = fitShadows(walk, traced, own ?? defaultPreviewShadows());
     const spec = own ?? fitted?.spec ?? defaultPreviewShadows();
-    const { width: frameWidth, height: frameHeight } = walk.settings;
-    const across = (pixels: number) => Math.max(0, Math.ceil((pixels - (step >> 1)) / step));
-    const [width, height] = [across(frameWidth), across(frameHeight)];
+    const { width, height, cells } = cellsOf(walk.settings, step, traced.places);
     const told = simulate(walk, traced, spec);
     const out = {
       facing: new Float32Array(width * height),
@@ -52,9 +50,8 @@ export class MapTeller {
       lit: new Float32Array(width * height),
       why: new Uint16Array(width * height),
     };
-    for (const [k, { x, y }] of traced.places.entries()) {
+    for (const [k, at] of cells.entries()) {
       if (!traced.isFaced[k]) continue;
-      const at = Math.floor(y / step) * width + Math.floor(x / step);
       out.facing[at] = traced.cosine[k];
       out.shown[at] = told.light[k];
       out.lit[at] = traced.caster[k] === Infinity ? 1 : 0;

@@ -97,6 +97,8 @@ async function noteScene(
 ): Promise<void> {
   const { warnings } = scene;
   if (render.warnings !== null) return;
+  // Traced before the transaction: nobody waits for its lock meanwhile.
+  const wrong = previewError(scene, document.sheets[render.sheet]);
   await db.transaction(async (tx) => {
     const now = await lockRender(tx, render.id);
     if (now.warnings !== null) return;
@@ -105,7 +107,7 @@ async function noteScene(
       .set({
         warnings: JSON.stringify(warnings),
         bytes: renderBytes(scene, document.sheets[render.sheet]),
-        previewError: previewError(scene, document.sheets[render.sheet]),
+        previewError: wrong,
       }) // prettier-ignore
       .where(eq(renders.id, render.id));
     const { width, height, samples } = document.sheets[render.sheet];
