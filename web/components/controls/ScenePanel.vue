@@ -160,7 +160,7 @@ watch(
         <span class="dim">{{ chosen.id }}</span>
         <ItemMenu :item="chosen" />
         <Button
-          v-if="chosen.group === 'Shot'"
+          v-if="chosen.id === 'frame'"
           severity="secondary"
           variant="outlined"
           size="small"
