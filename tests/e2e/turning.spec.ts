@@ -86,8 +86,10 @@ test('frames are named, rendered as one, and played', async ({ page }) => {
   const strip = page.getByRole('region', { name: 'Pictures' });
   await strip.getByRole('button', { name: /^Frames, version/ }).click({ timeout: 90_000 });
   await expect(strip.getByRole('group', { name: 'Frames' }).getByRole('button')).toHaveText(['1001', '1002'], { timeout: 90_000 });
+  const shown = strip.getByRole('group', { name: 'Frames' }).locator('.on');
+  await expect(shown).toHaveText('1001');
   await page.keyboard.press('ArrowRight');
-  await expect(strip.getByRole('group', { name: 'Frames' }).locator('.on')).toHaveText('1002');
+  await expect(shown).toHaveText('1002');
   await expect(page.getByRole('region', { name: 'Frames' })).toContainText('All frames are there and whole', { timeout: 90_000 });
 }); // prettier-ignore
 

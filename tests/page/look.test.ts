@@ -1,7 +1,9 @@
 /** How a picture is looked at, in the address: everything goes in and comes out again, and what makes no sense is left out. */
 import { expect } from 'chai';
 import { createPinia, setActivePinia } from 'pinia';
+import type { RenderSummary, ShotState } from '../../core/contracts/events.ts';
 import { useLook } from '../../web/stores/look.ts';
+import { useShot } from '../../web/stores/shot.ts';
 
 describe('a look in the address', () => {
   beforeEach(() => setActivePinia(createPinia()));
@@ -56,5 +58,30 @@ describe('a look in the address', () => {
     expect([look.view.exposure, look.view.gamma, look.isBoosted]).to.deep.equal([2, 1.25, true]);
     look.toggleBoost();
     expect(look.query).to.deep.equal({});
+  });
+});
+
+describe('what is looked at while nothing is chosen', () => {
+  beforeEach(() => setActivePinia(createPinia()));
+  const whole = { x: 0, y: 0, width: 64, height: 36 };
+  const render = (id: number, more: Partial<RenderSummary>) =>
+    ({ id, purpose: 'base', version: 1, sheet: 'preview', width: 64, height: 36, region: whole, samplesDone: 4, frame: null, range: null, state: 'done', progress: 1, revision: 1, ...more }) as RenderSummary; // prettier-ignore
+
+  it('is the newest whole render that has samples: neither one that has only begun nor a frame of a range', () => {
+    useShot().state = {
+      document: null,
+      trials: [],
+      renders: [
+        render(1, {}),
+        render(2, { region: { ...whole, width: 8 } }),
+        render(3, { purpose: 'frame', range: 1, frame: 1001 }),
+        render(4, { purpose: 'frame', range: 1, frame: 1002 }),
+        render(5, { samplesDone: 0, state: 'active' }),
+      ],
+    } as unknown as ShotState;
+    const look = useLook();
+    expect([look.shown?.key, look.sequence]).to.deep.equal(['r1', null]);
+    look.show('r3');
+    expect(look.sequence?.frames.map(({ frame }) => frame)).to.deep.equal([1001, 1002]);
   });
 });

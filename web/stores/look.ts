@@ -155,9 +155,12 @@ export const useLook = defineStore('look', () => {
   const sourceOf = (key: string | null): LookSource | null => sources.value.find((one) => one.key === key) ?? null;
   /** The first of the pictures that came last. */
   const newestPicture = () => sources.value.find(({ set }) => set !== null && set.id === brought.value?.sets.at(-1)?.id);
+  /** The newest render of the whole picture that has samples: one that has only begun has nothing to show. */
+  const newestWhole = () =>
+    sources.value.findLast(({ render: r }) => r?.purpose === 'base' && r.region.width === r.width && r.region.height === r.height); // prettier-ignore
   /** The one that is shown: as chosen, else the newest picture or base render. */
   const shown = computed<LookSource | null>(
-    () => sourceOf(a.value) ?? newestPicture() ?? sourceOf(shot.newestBase && `r${shot.newestBase.id}`) ?? sources.value.at(-1) ?? null, // prettier-ignore
+    () => sourceOf(a.value) ?? newestPicture() ?? newestWhole() ?? sources.value.at(-1) ?? null,
   );
   const against = computed(() => others.value.flatMap((key) => sourceOf(key) ?? []).filter((one) => one.key !== shown.value?.key)); // prettier-ignore
   const information = computed(() => (shown.value ? (opened.get(shown.value.key) ?? null) : null));
