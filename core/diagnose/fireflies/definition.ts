@@ -4,6 +4,7 @@
  * would do is told by tracing the guilty samples again and by rendering the region small.
  */
 import { FIREFLY_PASSES } from '../../picture/single-fireflies.ts';
+import { unmetIn } from '../../picture/unmet.ts';
 import { ofPictures, ofRenders, type Family } from '../family.ts';
 import { percent } from '../words.ts';
 import type { FireflyCase } from './case.ts';
@@ -28,6 +29,9 @@ import { TRACED } from './ways.ts';
 /** Passes that a sentence has room for. */
 const PASSES_NAMED = 2;
 const WAYS_TOLD = 3;
+/** Fewer tell nothing of what was not met; and a share that is less, or may be, is not worth a sentence. */
+const ENOUGH_MET = 10;
+const UNMET = 0.3;
 const BRIGHTEST = ['value', 'path', 'light', 'first', 'second'].map((part) => `brightest.${part}`);
 
 export const fireflies: Family = {
@@ -70,7 +74,15 @@ function byPass(ways: FireflyCase['ways'], all: number): string {
   ].join(', ');
 }
 
-function tell({ at, here, region, ways, kind, own, curve, sheet, energy }: FireflyCase) {
+/** What the picture lacks of the same light, where there are enough of them to tell. */
+function tellUnmet({ at, input }: FireflyCase): string {
+  const unmet = unmetIn(at, input.picture.width);
+  if (!unmet || at.length < ENOUGH_MET || unmet.share - 2 * unmet.error < UNMET) return '';
+  return ` About ${percent(unmet.share)} (± ${percent(2 * unmet.error)}) of where this light falls has none of it yet: aimed at, it is brighter there by light that was missing.`;
+}
+
+function tell(of: FireflyCase) {
+  const { at, here, region, ways, kind, own, curve, sheet, energy } = of;
   const [first] = ways;
   const told = ways.slice(0, WAYS_TOLD).map(({ told: way, pixels }) => `${pixels} came by ${way}`);
   const more = ways.length > WAYS_TOLD ? `, the rest in ${ways.length - WAYS_TOLD} other ways` : '';
@@ -80,6 +92,6 @@ function tell({ at, here, region, ways, kind, own, curve, sheet, energy }: Firef
   return {
     sentence: `${at.length === 1 ? 'One firefly' : `${at.length} fireflies`}${held}: ${byPass(ways, at.length)}.`,
     headline: `Light found by chance: ${first.told}`,
-    why: `${told.join('; ')}${more}. Samples alone would take about ${Number(enough.toPrecision(2)).toLocaleString('en')} per pixel; fewer make each fainter and find more of them. A clamp of ${tellClamp(chosen.clamp)} on ${TOLD_KIND[kind]} leaves ${percent(chosen.left)} of the ${own.length} that came so and takes ${percent(chosen.taken)} of the picture’s light.`,
+    why: `${told.join('; ')}${more}. Samples alone would take about ${Number(enough.toPrecision(2)).toLocaleString('en')} per pixel; fewer make each fainter and find more of them. A clamp of ${tellClamp(chosen.clamp)} on ${TOLD_KIND[kind]} leaves ${percent(chosen.left)} of the ${own.length} that came so and takes ${percent(chosen.taken)} of the picture’s light.${tellUnmet(of)}`,
   };
 }
