@@ -18,9 +18,15 @@ export type Limits = Sheet['limits'];
 /** As far as a document can go. */
 export const LIFTED: Limits = { diffuse: 64, specular: 64, transmission: 64, volume: 64, alpha: 256, overall: 200 };
 
+/** A part of the light: what came without a reflection, and what came by one or more. */
+export type LightPart = 'unmirrored' | 'mirrored';
+
 export interface LimitPilot {
-  /** Luminance that the masked pixels get at these limits, summed; comparable only with itself. */
-  energy(limits: Limits): number;
+  /**
+   * Luminance that the masked pixels get at these limits, summed; comparable only with itself.
+   * @param part of the light; all of it by default
+   */
+  energy(limits: Limits, part?: LightPart): number;
   /** Rays traced at these limits, summed over all pixels of the pilot. */
   rays(limits: Limits): number;
   /** Rays the pilot itself traced. */
@@ -97,10 +103,11 @@ export function runLimitPilot(
       const digit = (place: number) => Math.floor(key / BASE ** place) % BASE;
       return { t: digit(0), s: digit(1), d: digit(2), v: digit(3), a: digit(4), value };
     });
-    return (limits: Limits) => {
+    return (limits: Limits, part?: LightPart) => {
       let sum = 0;
       for (const { t, s, d, v, a, value } of entries)
         if (
+          (part === undefined || (part === 'mirrored') === s > 0) &&
           d <= limits.diffuse &&
           s <= limits.specular &&
           t <= limits.transmission &&

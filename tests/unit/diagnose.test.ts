@@ -44,6 +44,21 @@ describe('jar shelf', function () {
     expect(values['/limits/overall']).to.be.at.least((values['/limits/transmission'] as number) + 1);
   });
 
+  it('shows what the light needs of the limit, and how many faces paths cross', () => {
+    const { evidence } = find('limits.transmission').finding;
+    const needs = evidence.find((one) => one.kind === 'table')!;
+    const limits = needs.rows.slice(0, 3).map((row) => row[1] as number);
+    expect(limits).to.deep.equal([...limits].sort((a, b) => a - b));
+    expect(limits[1]).to.be.within(16, 32);
+    expect(needs.rows[1][3]).to.match(/^\+\d/);
+    const faces = evidence.find((one) => one.kind === 'histogram')!;
+    expect(faces.bins.at(-1)).to.include({ from: 20, to: 20 });
+    // A jar that is empty is two walls of two faces, and what is looked at through it lies behind them all.
+    const even = faces.bins.filter(({ from }) => from % 2 === 0).reduce((sum, { count }) => sum + count, 0);
+    const all = faces.bins.reduce((sum, { count }) => sum + count, 0);
+    expect(even / all).to.be.above(0.9);
+  });
+
   it('masks the jars and not the empty wall', () => {
     const mask = find('limits.transmission').mask!;
     const { width, height } = shelf.document.sheets.preview;

@@ -30,7 +30,7 @@ export interface LimitCase extends Case {
   /** Light with the kind's limit and the overall one lifted, in the pilot's measure. */
   all: number;
   /** Faces that straight paths cross here, where it is glass. */
-  faces: { most: number; usual: number; told: string } | null;
+  faces: { most: number; usual: number; told: string; counts: number[] } | null;
 }
 
 /** Path weight a pixel must lose to be counted. */
@@ -152,5 +152,5 @@ function straightPaths({ picture, document, scene, sheet }: RenderInput, region:
     }
   if (at < 0) return null;
   const bodies = countBodies(document, scene, sheet, at % picture.width, Math.floor(at / picture.width));
-  return { most: crossings[at], usual: percentile(counts, 0.95), told: tellBodies(bodies) };
+  return { most: crossings[at], usual: percentile(counts, 0.95), told: tellBodies(bodies), counts };
 }

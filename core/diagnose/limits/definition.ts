@@ -14,7 +14,7 @@ import { specular } from './causes/specular.ts';
 import { transmission } from './causes/transmission.ts';
 import { volume } from './causes/volume.ts';
 import { wastedDepth } from './causes/wasted-depth.ts';
-import { curveOf } from './evidence.ts';
+import { crossingsOf, curveOf, needsOf } from './evidence.ts';
 import { enough } from './remedies/enough.ts';
 import { knee } from './remedies/knee.ts';
 import { lean } from './remedies/lean.ts';
@@ -61,7 +61,7 @@ export const limits: Family = {
             { pointer: `/limits/${of.kind}`, needs: of.enough[of.kind], note: null },
             { pointer: '/limits/overall', needs: of.enough.overall, note: of.isHidden ? `decides at ${of.now.overall}` : null }, // prettier-ignore
           ],
-    evidence: (of) => (of.kind === 'waste' ? [] : [curveOf(of)]),
+    evidence: (of) => (of.kind === 'waste' ? [] : [curveOf(of), needsOf(of), ...crossingsOf(of)]),
   }),
 };
 

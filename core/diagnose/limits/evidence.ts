@@ -1,5 +1,6 @@
 import type { ChartMark, Evidence } from '../../contracts/finding.ts';
-import { LIFTED } from '../../predict/limit-pilot.ts';
+import { LIFTED, type LightPart } from '../../predict/limit-pilot.ts';
+import { percent } from '../words.ts';
 import type { LimitCase } from './case.ts';
 
 /** Light against the limit, with what stands now, the knee and enough. */
@@ -19,4 +20,58 @@ export function curveOf({ pilot, kind, now, enough, knee, all }: LimitCase): Evi
     series: [{ label: 'of the light', points: Array.from({ length: top + 1 }, (_, n) => [n, through(n)]) }],
     marks,
   };
+}
+
+/** Shares of the light that a limit is looked up for; the last is all that anybody could measure. */
+const SHARES = [0.95, 0.99, 0.9995];
+/** Of the light, below which a part of it needs no line of its own. */
+const PART = 0.005;
+
+/** The least limit of the kind for each share of the light: of all of it with what it brings and costs, and of its parts. */
+export function needsOf({ pilot, kind, now, all }: LimitCase): Evidence {
+  const lifted = (n: number) => ({ ...now, [kind]: n, overall: LIFTED.overall });
+  const least = (share: number, part?: LightPart) => {
+    const whole = pilot.energy(lifted(LIFTED[kind]), part);
+    let n = 0;
+    while (n < LIFTED[kind] && pilot.energy(lifted(n), part) < share * whole) n++;
+    return n;
+  };
+  const rows = SHARES.map((share) => {
+    const n = least(share);
+    // The overall limit that lets them happen is read off the same pilot.
+    const light = pilot.energy(lifted(n));
+    let overall = n;
+    while (overall < LIFTED.overall && pilot.energy({ ...now, [kind]: n, overall }) < share * light) overall++;
+    const set = { ...now, [kind]: n, overall: Math.max(now.overall, overall) };
+    const stops = Math.log2(pilot.energy(set) / pilot.energy(now));
+    const told = Number.isFinite(stops) ? `${stops >= 0 ? '+' : '−'}${Math.abs(stops).toFixed(2)} stops` : 'from black';
+    return [share > 0.999 ? 'all of it' : percent(share), n, set.overall, told, `${(pilot.rays(set) / pilot.rays(now)).toFixed(2)} ×`]; // prettier-ignore
+  });
+  const parts = ([['unmirrored', 'without a reflection'], ['mirrored', 'by a reflection']] as [LightPart, string][]).flatMap(([part, name]) => {
+    const share = pilot.energy(lifted(LIFTED[kind]), part) / all;
+    return kind === 'transmission' && share >= PART ? [[`99 % of what comes ${name}`, least(0.99, part), null, `${percent(share)} of the light`, null]] : []; // prettier-ignore
+  }); // prettier-ignore
+  return {
+    kind: 'table',
+    title: `What the light needs of the ${kind} limit`,
+    columns: ['light', kind, 'overall', 'brightness', 'rays'],
+    rows: [...rows, ...parts],
+  };
+}
+
+/** How many faces of glass straight paths cross. */
+export function crossingsOf({ faces, now }: LimitCase): Evidence[] {
+  if (!faces) return [];
+  const bins = Array.from({ length: faces.most + 1 }, (_, n) => ({ from: n, to: n, count: 0 }));
+  for (const n of faces.counts) bins[n].count++;
+  const first = bins.findIndex(({ count }) => count > 0);
+  return [
+    {
+      kind: 'histogram',
+      title: 'Faces of glass on straight paths, in pixels of the region',
+      x: { label: 'faces' },
+      bins: bins.slice(first),
+      marks: [{ x: now.transmission, label: `limit ${now.transmission}`, kind: 'now' }],
+    },
+  ];
 }

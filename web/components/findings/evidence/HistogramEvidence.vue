@@ -17,7 +17,9 @@ const options = computed(() => ({
   dataLabels: { enabled: false },
   grid: { borderColor: '#2e2e2e', padding: { left: 4, right: 14, top: -22, bottom: -14 } },
   xaxis: {
-    categories: props.evidence.bins.map(({ from, to }) => `${short(from)}–${short(to)}${unit.value}`),
+    categories: props.evidence.bins.map(
+      ({ from, to }) => `${from === to ? short(from) : `${short(from)}–${short(to)}`}${unit.value}`,
+    ),
     labels: { style: { fontSize: '12px' }, rotate: 0, hideOverlappingLabels: true },
   },
   yaxis: {
