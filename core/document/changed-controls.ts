@@ -6,7 +6,7 @@
  * changedControls(before, 'preview', after, 'preview');   // ['Transmission limit: 8 → 20', 'key light, Intensity: 4 → 6']
  */
 import { controlsOf, itemsOf, type Item } from './controls.ts';
-import { DIALS, dialValue } from './dials.ts';
+import { DIALS, dialValue, isSameValue } from './dials.ts';
 import type { SheetName, ShotDocument } from './schema.ts';
 
 const MOST = 60;
@@ -15,7 +15,7 @@ export function changedControls(a: ShotDocument, sheetA: SheetName, b: ShotDocum
   const told: string[] = [];
   for (const { pointer, label } of DIALS) {
     const [p, q] = [dialValue(a.sheets[sheetA], pointer), dialValue(b.sheets[sheetB], pointer)];
-    if (p !== q) told.push(`${label}: ${show(p)} → ${show(q)}`);
+    if (!isSameValue(p, q)) told.push(`${label}: ${show(p)} → ${show(q)}`);
   }
   const before = new Map(itemsOf(a).map((item) => [item.pointer, item]));
   const after = new Map(itemsOf(b).map((item) => [item.pointer, item]));

@@ -20,7 +20,8 @@ export interface Dial {
   label: string;
   group: (typeof DIAL_GROUPS)[number];
   unit: string;
-  kind: 'number' | 'choice' | 'switch';
+  /** `colour`: linear Rec.709. */
+  kind: 'number' | 'choice' | 'switch' | 'colour';
   min?: number;
   max?: number;
   step?: number;
@@ -108,6 +109,9 @@ export const DIALS: Dial[] = [
   { pointer: '/occlusion/cone', label: 'Occlusion cone', group: 'Occlusion', unit: '°', kind: 'number', min: 1, max: 90, step: 5, digits: 1, help: 'Half angle of the cone of rays around the normal.' },
   { pointer: '/occlusion/direction', label: 'Occlusion direction', group: 'Occlusion', unit: '', kind: 'choice', choices: ['outward', 'inward'], help: 'Outward measures how open a place is; inward how thick the body behind it.' },
   { pointer: '/occlusion/seeThrough', label: 'See-through occlusion', group: 'Occlusion', unit: '', kind: 'switch', help: 'Glass and cut-out surfaces occlude by what they hold back only, so that what stands behind a pane is not black.' },
+  { pointer: '/occlusion/strength', label: 'Occlusion strength', group: 'Occlusion', unit: '', kind: 'number', min: 0, max: 1, step: 0.05, digits: 2, help: 'How much of the light at the first hit occlusion takes where all is shut. 0 leaves it a pass. Light that is traced reaches corners less by itself, so that much of it counts twice.' },
+  { pointer: '/occlusion/contrast', label: 'Occlusion contrast', group: 'Occlusion', unit: '', kind: 'number', min: 0.1, max: 10, step: 0.1, digits: 2, help: 'Power of the openness that dims light: above 1 darkens what is half open, below 1 what is nearly shut alone. Other than 1 it takes at least 16 occlusion rays at the first hit. The pass stays as it is.' },
+  { pointer: '/occlusion/colour', label: 'Occlusion colour', group: 'Occlusion', unit: '', kind: 'colour', min: 0, max: 1, help: 'What is left of the light where all is shut: black takes all of it, a dark brown keeps corners warm.' },
   { pointer: '/passes/occlusion', label: 'Occlusion pass', group: 'Passes', unit: '', kind: 'switch', help: 'Keeps ambient occlusion as a pass.' },
   { pointer: '/passes/shadows', label: 'Shadow passes', group: 'Passes', unit: '', kind: 'switch', help: 'Keeps one pass a light: the share of it that arrives, 1 in the light and 0 in the shadow.' },
   { pointer: '/passes/groups', label: 'Passes of light groups', group: 'Passes', unit: '', kind: 'switch', help: 'Keeps every light pass of each light group, not its beauty alone.' },
@@ -122,7 +126,10 @@ export function dialAt(pointer: string): Dial {
   return dial;
 }
 
-export type DialValue = number | string | boolean | null;
+export type DialValue = number | string | boolean | null | readonly number[];
+
+/** Whether two values of a dial are the same, colours by their numbers. */
+export const isSameValue = (a: unknown, b: unknown): boolean => a === b || (Array.isArray(a) && JSON.stringify(a) === JSON.stringify(b)); // prettier-ignore
 
 export function dialValue(sheet: Sheet, pointer: string): DialValue {
   let value: unknown = sheet;

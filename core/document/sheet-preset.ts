@@ -6,7 +6,7 @@
  * const text = presetText('night final', sheet);
  * presetValues(text, document, 'final'); // { name: 'night final', values: { '/samples': 128, … } }
  */
-import { DIALS, dialValue } from './dials.ts';
+import { DIALS, dialValue, isSameValue } from './dials.ts';
 import { InvalidInput, type Problem } from './problem.ts';
 import type { Sheet, SheetName, ShotDocument } from './schema.ts';
 import { withValues, type ControlValues } from './set-values.ts';
@@ -33,7 +33,7 @@ export function presetValues(
   if (unknown.length > 0)
     throw new InvalidInput('preset', unknown.map((path): Problem => ({ path, value: 'given', expected: 'a dial of a sheet' }))); // prettier-ignore
   const sheet = document.sheets[into];
-  const values = Object.fromEntries(Object.entries(dials).filter(([pointer, value]) => dialValue(sheet, pointer) !== value)); // prettier-ignore
+  const values = Object.fromEntries(Object.entries(dials).filter(([pointer, value]) => !isSameValue(dialValue(sheet, pointer), value))); // prettier-ignore
   withValues(document, [into], values);
   return { name, values };
 }

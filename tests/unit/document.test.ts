@@ -180,7 +180,9 @@ describe('dials', () => {
   it('cover every value of a sheet, once', () => {
     const leaves = (value: object, at = ''): string[] =>
       Object.entries(value).flatMap(([key, child]) =>
-        child !== null && typeof child === 'object' ? leaves(child as object, `${at}/${key}`) : [`${at}/${key}`],
+        child !== null && typeof child === 'object' && !Array.isArray(child)
+          ? leaves(child as object, `${at}/${key}`)
+          : [`${at}/${key}`],
       );
     expect(DIALS.map((d) => d.pointer)).to.have.members(leaves(sheet()));
   });

@@ -1,7 +1,7 @@
 /** Occlusion at every distance from one trace: closed forms, the renderer's own pass, and the distances that people settle on. */
 import { expect } from 'chai';
 import { lookAt, translation } from '../../core/data/transform.ts';
-import { defaultCamera } from '../../core/document/defaults.ts';
+import { defaultCamera, defaultEnvironment, defaultSheet } from '../../core/document/defaults.ts';
 import type { Sheet } from '../../core/document/schema.ts';
 import { errorBy, figuresOf, occlusionCurve } from '../../core/occlusion/curve.ts';
 import { OcclusionWalk, opennessAt, traceDistances, type TracedDistances } from '../../core/occlusion/distances.ts';
@@ -47,7 +47,7 @@ describe('occlusion at every distance', () => {
 
   it('is the renderer’s own pass, at any distance, with glass like a wall and see-through', () => {
     for (const seeThrough of [false, true]) {
-      const occlusion: Sheet['occlusion'] = { distance: 1.2, cone: 70, direction: 'outward', seeThrough };
+      const occlusion: Sheet['occlusion'] = { ...defaultSheet().occlusion, distance: 1.2, cone: 70, seeThrough };
       const test = scene(
         [
           floor,
@@ -67,6 +67,50 @@ describe('occlusion at every distance', () => {
       expect(mean(ours)).to.be.within(0.02, 0.98);
     }
   });
+
+  it('of what stands behind glass is that without the glass, within 2 %, once see-through; of the glass itself it is not', () => {
+    const pass = (pane: boolean, seeThrough: boolean) => {
+      const glass = { mesh: box([-3, -1.52, 0.01], [3, -1.5, 3]), material: { transmission: 1, baseColour: [1, 1, 1], roughness: 0 } };
+      const test = scene(
+        [floor, { mesh: sphere(0.4), object: { transform: translation(0, 0, 0.42) } }, ...(pane ? [glass] : [])],
+        { cameras: from([0, -4, 1.6], [0, 0, 0.3], 16) },
+        { samples: 64, occlusion: { ...defaultSheet().occlusion, distance: 2, seeThrough }, passes: { occlusion: true, shadows: false, groups: false } },
+      ); // prettier-ignore
+      const film = render(test);
+      const values = pictureOf([film], film.region, ['occlusion'], compiled(test).layout).channels.get('occlusion')!;
+      return values.reduce((sum, value) => sum + value, 0) / values.length;
+    };
+    const without = pass(false, true);
+    expect(without).to.be.within(0.2, 0.95);
+    expect(pass(true, true) / without).to.be.closeTo(1, 0.02);
+    expect(Math.abs(pass(true, false) / without - 1)).to.be.above(0.05);
+  }); // prettier-ignore
+
+  it('dims light at the first hit by strength, contrast and colour, of what is open to it by the closed form', () => {
+    const away = 0.5;
+    const aside = { camera: false, shadow: false, diffuse: false, specular: false, transmission: false, occlusion: true };
+    const wall = { mesh: box([-away - 0.1, -4000, 0], [-away, 4000, 4000]), object: { visibility: aside } };
+    const seen = (occlusion: Partial<Sheet['occlusion']>) => {
+      const whole: Sheet['occlusion'] = { ...defaultSheet().occlusion, distance: 1.5, ...occlusion };
+      const test = scene([{ ...floor, material: { baseColour: [0.5, 0.5, 0.5] } }, wall], { cameras: from([0.5, -3, 2], [0, 0, 0], 0.2), environment: { ...defaultEnvironment(), intensity: 1 } }, { samples: 256, occlusion: whole, limits: { ...defaultSheet().limits, diffuse: 1 } }); // prettier-ignore
+      const film = render(test);
+      const picture = pictureOf([film], film.region, ['beauty'], compiled(test).layout);
+      return ['R', 'G', 'B'].map((c) => {
+        const values = picture.channels.get(`beauty.${c}`)!;
+        return values.reduce((sum, value) => sum + value, 0) / values.length;
+      });
+    };
+    const k = away / 1.5;
+    const open = 1 - (Math.acos(k) - k * Math.sqrt(1 - k * k)) / Math.PI;
+    const plain = seen({});
+    for (const [strength, contrast, colour] of [[0.2, 1, [0, 0, 0]], [1, 1, [0.5, 0.25, 0]], [1, 2, [0, 0, 0]], [0.6, 0.5, [0, 0, 0.3]]] as [number, number, number[]][]) {
+      const dimmed = seen({ strength, contrast, colour });
+      dimmed.forEach((value, a) => {
+        const left = 1 - strength * (1 - open ** contrast) * (1 - colour[a]);
+        expect(value / plain[a], `${strength} ${contrast} ${a}`).to.be.closeTo(left, 0.02);
+      });
+    }
+  }); // prettier-ignore
 
   it('tells most where grey is, nothing where all is black or white, in bits', () => {
     expect(figuresOf(new Float32Array(64).fill(1), 1)).to.include({ information: 0, open: 1, shut: 0, mean: 1 });

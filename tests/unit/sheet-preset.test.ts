@@ -24,7 +24,7 @@ describe('a preset of a sheet', () => {
     expect(Object.keys(values)).to.include.members(['/samples', '/seed', '/limits/transmission']);
     expect(values).not.to.have.property('/width');
     const after = withValues(other, ['preview'], values);
-    for (const { pointer } of DIALS) expect(dialValue(after.sheets.preview, pointer), pointer).to.equal(dialValue(document.sheets.preview, pointer)); // prettier-ignore
+    for (const { pointer } of DIALS) expect(dialValue(after.sheets.preview, pointer), pointer).to.deep.equal(dialValue(document.sheets.preview, pointer)); // prettier-ignore
     expect(presetValues(presetText('night', after.sheets.preview), after, 'preview').values).to.deep.equal({});
   });
 

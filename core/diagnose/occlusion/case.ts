@@ -6,7 +6,9 @@ import type { Sheet } from '../../document/schema.ts';
 import { objectNames } from '../../document/object-names.ts';
 import { errorBy, figuresOf, occlusionCurve, type OcclusionAt, type OcclusionCurve } from '../../occlusion/curve.ts';
 import { OCCLUSION_RAYS, OcclusionWalk, opennessAt, traceDistances, type TracedDistances } from '../../occlusion/distances.ts'; // prettier-ignore
+import { luminance } from '../../data/colour.ts';
 import { channel } from '../../data/picture.ts';
+import type { Triple } from '../../data/placement.ts';
 import { luminancePlane, percentile } from '../../picture/measured.ts';
 import { cornerOf, maskOfBlocks, placesOver } from '../../place/grid.ts';
 import type { CauseId } from '../catalogue.ts';
@@ -43,6 +45,8 @@ export interface OcclusionCase extends Case {
   enough: number;
   /** Keys of the objects. */
   ids: string[];
+  /** One grey material stands over all. */
+  isNeutral: boolean;
 }
 
 const PLACES = 2500;
@@ -60,12 +64,15 @@ const MOST_SAMPLES = 256;
 const [MOSTLY, NEXT] = [0.8, 0.002];
 /** Places of an object that tell. */
 const FEWEST = 8;
+/** Share of a place's light that is plain to see when it is gone: a sixth of a stop. */
+const DIMMED = 0.1;
 /** Share of the light below the surface that bounced or came from all around. */
 const AMBIENT = 0.1;
 
 export function occlusionCases(input: RenderInput): OcclusionCase[] {
   const { sheet, scene, picture, document } = input;
-  const isShading = sheet.neutral === 'neutral-occlusion';
+  const isNeutral = sheet.neutral === 'neutral-occlusion';
+  const isShading = isNeutral || sheet.occlusion.strength > 0;
   if (!sheet.passes.occlusion && !isShading) return [];
   const { occlusion } = sheet;
   const walk = new OcclusionWalk(scene, sheet);
@@ -80,13 +87,16 @@ export function occlusionCases(input: RenderInput): OcclusionCase[] {
   const curve = occlusionCurve(outward, occlusion.seeThrough);
   const rays = sheet.samples * sheet.extraSamples.occlusion;
   const all = places.map((_, k) => k);
+  /** Of the light of a place, what occlusion leaves of it. */
+  const [strength, darkest] = [isNeutral ? 1 : occlusion.strength, luminance(...(occlusion.colour as Triple))];
+  const leaves = (open: number) => 1 - strength * (1 - open ** occlusion.contrast) * (1 - darkest);
 
   return [...ofDistance(), ...ofGlass(), ...ofItself(), ...ofSamples(), ...ofLight()];
 
   function caseOf(kind: OcclusionFault, severity: Case['severity'], of: number[], rest: Partial<OcclusionCase> = {}): OcclusionCase {
     const mask = maskOfBlocks(picture, step, of.map((k) => cornerOf(places[k], step)));
     const passes = sheet.passes.occlusion ? ['occlusion', 'beauty'] : ['beauty'];
-    return { key: `occlusion.${kind}`, kind, severity, region: regionOf(picture, mask), mask, passes, occlusion, now, curve, share: of.length / places.length, from: now.mean, to: now.mean, samples: sheet.extraSamples.occlusion, rays, error: 0, enough: 0, ids: [], ...rest };
+    return { key: `occlusion.${kind}`, kind, severity, region: regionOf(picture, mask), mask, passes, occlusion, now, curve, share: of.length / places.length, from: now.mean, to: now.mean, samples: sheet.extraSamples.occlusion, rays, error: 0, enough: 0, ids: [], isNeutral, ...rest };
   }
 
   /** The pass says little at its distance and much at another. */
@@ -145,9 +155,9 @@ export function occlusionCases(input: RenderInput): OcclusionCase[] {
     const covered = channel(picture, 'coverage');
     let [bounced, sum] = [0, 0];
     for (let i = 0; i < covered.length; i++) if (covered[i] > 0) [bounced, sum] = [bounced + indirect[i], sum + direct[i] + indirect[i]];
-    const dimmed = all.filter((k) => values[k] < 1 - CHANGED);
+    const dimmed = all.filter((k) => leaves(values[k]) < 1 - DIMMED);
     const isAmbient = document.environment.intensity > 0 || bounced > AMBIENT * sum;
-    return isAmbient && dimmed.length >= PLACES_CHANGED * places.length ? [caseOf('twice', 'note', dimmed, { to: 1 })] : [];
+    return isAmbient && dimmed.length >= PLACES_CHANGED * places.length ? [caseOf('twice', 'note', dimmed, { isNeutral, from: dimmed.reduce((mean, k) => mean + leaves(values[k]) / dimmed.length, 0), to: 1 })] : [];
   }
 } // prettier-ignore
 

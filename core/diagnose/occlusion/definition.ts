@@ -56,7 +56,7 @@ function tell(of: OcclusionCase): Words {
     case 'few':
       return { sentence: `The occlusion pass is noisy: ${rays} rays per pixel leave ${error.toFixed(0)} of 255.`, headline: `${enough} occlusion samples leave ${left.toFixed(0)}`, why: 'A ray is open or shut: the standard error is that of the binomial (Wilson 1927), largest in the middle greys. Stepped geometry looks like it, and more rays do not change that.' };
     case 'twice':
-      return { sentence: 'Occlusion dims light that is traced already: what is shut in is darkened twice.', headline: `${percent(share)} of what is seen is dimmed once more, to ${percent(from)}`, why: 'Light that bounces and light from all around reach corners less by themselves. Occlusion stands in for that where neither is traced.' };
+      return { sentence: 'Occlusion dims light that is traced already: what is shut in is darkened twice.', headline: `${percent(share)} of what is seen is dimmed once more, to ${percent(from)} of its light (${Math.log2(Math.max(1e-3, from)).toFixed(1).replace('-', '−')} stops)`, why: 'Light that bounces and light from all around reach corners less by themselves. Occlusion stands in for that where neither is traced.' };
     case 'itself':
       return { sentence: `${objects![0]} occludes itself right at its surface.`, headline: 'Two shells, one in the other', why: `On ${percent(share)} of the picture nearly every ray meets the same thing next to where it began.` };
   }

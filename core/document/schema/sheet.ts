@@ -1,6 +1,6 @@
 /** A sheet: the full set of render settings. */
 import { Type, type Static } from '@sinclair/typebox';
-import { choice, closed, flag, number, numberOrNone, whole } from './common.ts';
+import { choice, closed, flag, number, numberOrNone, triple, whole } from './common.ts';
 
 export const Limits = Type.Object(
   {
@@ -84,6 +84,13 @@ export const Sheet = Type.Object(
         cone: number(1, 90, 'half angle of the cone of rays, degrees'),
         direction: choice(['outward', 'inward'], 'measured on the side that is seen, or into the body'),
         seeThrough: flag('see-through surfaces and glass occlude by what they hold back'),
+        strength: number(
+          0,
+          1,
+          'how much of the light at the first hit it takes where all is shut; 0: it is a pass alone',
+        ),
+        contrast: number(0.1, 10, 'power of the openness that dims light'),
+        colour: triple(0, 1, 'what is left of the light where all is shut, at a strength of 1; linear Rec.709'),
       },
       closed,
     ),

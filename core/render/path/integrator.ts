@@ -100,7 +100,6 @@ export class Integrator implements GroupTracer {
   private readonly firstBeta = new Float64Array(3);
   private readonly splits: i32;
   private readonly rayDistance: number;
-  private readonly neutralOcclusion: boolean;
 
   constructor(
     private readonly scene: CompiledScene,
@@ -124,7 +123,6 @@ export class Integrator implements GroupTracer {
     const some = diffuse > specular ? diffuse : specular;
     this.splits = some > transmission ? some : transmission;
     this.rayDistance = settings.rayDistance;
-    this.neutralOcclusion = settings.neutralOcclusion;
   }
 
   get sums(): Float64Array {
@@ -185,10 +183,7 @@ export class Integrator implements GroupTracer {
     const { shading, path, firstBeta } = this;
     const { ray, beta } = path;
     this.firstHit.note(path);
-    if (this.neutralOcclusion) {
-      const open = this.firstHit.openness(path);
-      for (let a = 0; a < 3; a++) beta[a] *= open;
-    }
+    this.firstHit.dim(beta);
     this.light(true);
     if (this.splits === 1) {
       if (this.scatter()) this.follow();

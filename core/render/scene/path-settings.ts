@@ -37,6 +37,10 @@ export interface OcclusionRays {
   /** 1 outward, −1 inward. */
   side: number;
   seeThrough: boolean;
+  /** Of what dims light: how much of it, the power of the openness, and what is left per channel where all is shut. */
+  strength: number;
+  contrast: number;
+  left: Float64Array;
 }
 
 /** Where a pixel's sums stand that not every film has. */
@@ -65,8 +69,6 @@ export interface PathSettings {
   roughnessFloor: number;
   extraSamples: ExtraSamples;
   occlusion: OcclusionRays;
-  /** Surfaces are multiplied by their openness. */
-  neutralOcclusion: boolean;
   sums: SumsLayout;
 }
 
@@ -92,8 +94,10 @@ export function pathSettings(settings: RenderSettings, layout: FilmLayout): Path
       sine2: Math.sin((occlusion.cone * Math.PI) / 180) ** 2,
       side: occlusion.direction === 'outward' ? 1 : -1,
       seeThrough: occlusion.seeThrough,
+      strength: settings.neutral === 'neutral-occlusion' ? 1 : occlusion.strength,
+      contrast: occlusion.contrast,
+      left: Float64Array.from(occlusion.colour),
     },
-    neutralOcclusion: settings.neutral === 'neutral-occlusion',
     sums: {
       size: meansOf(layout),
       groupFloats: groupWidth(layout) * 3,

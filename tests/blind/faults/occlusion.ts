@@ -10,7 +10,7 @@ import { clearGlass, type Fault } from './fault.ts';
 function pass({ sheet }: Draft, occlusion: Partial<Draft['sheet']['occlusion']> = {}): void {
   sheet.passes.occlusion = true;
   sheet.extraSamples.occlusion = 8;
-  sheet.occlusion = { distance: 1.2, cone: 90, direction: 'outward', seeThrough: false, ...occlusion };
+  sheet.occlusion = { ...sheet.occlusion, distance: 1.2, ...occlusion };
 }
 
 /** Walls, floor and ceiling around everything, the camera too: there for occlusion alone, so that light is as it was. */
@@ -78,8 +78,8 @@ export const occlusionFaults: Fault[] = [
   {
     cause: 'occlusion.counted-twice',
     plant(draft) {
-      pass(draft);
-      draft.sheet.neutral = 'neutral-occlusion';
+      pass(draft, { strength: draft.draw.one([0, draft.draw.within(0.3, 1)]) });
+      if (draft.sheet.occlusion.strength === 0) draft.sheet.neutral = 'neutral-occlusion';
     },
   },
   {

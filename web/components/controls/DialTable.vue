@@ -5,7 +5,7 @@ import DataTable from 'primevue/datatable';
 import Button from 'primevue/button';
 import { computed } from 'vue';
 import type { DialNeed } from '../../../core/contracts/finding.ts';
-import { dialAt, dialValue } from '../../../core/document/dials.ts';
+import { dialAt, dialValue, isSameValue } from '../../../core/document/dials.ts';
 import { valueAt } from '../../../core/document/patch.ts';
 import { isOfDocument, tellPointer } from '../../../core/document/pointers.ts';
 import { useShot } from '../../stores/shot.ts';
@@ -24,7 +24,7 @@ const rows = computed(() => {
       return { ...need, label: tellPointer(need.pointer), preview: value, final: value, differs: false };
     }
     const [preview, final] = [dialValue(sheets.preview, need.pointer), dialValue(sheets.final, need.pointer)];
-    return { ...need, label: dialAt(need.pointer).label, preview, final, differs: preview !== final };
+    return { ...need, label: dialAt(need.pointer).label, preview, final, differs: !isSameValue(preview, final) };
   });
 });
 </script>

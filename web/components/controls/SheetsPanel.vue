@@ -13,13 +13,14 @@ import {
   DIAL_GROUPS,
   DIALS,
   dialValue,
+  isSameValue,
   overriddenBy,
   type Dial,
   type DialValue,
 } from '../../../core/document/dials.ts';
 import type { SheetName } from '../../../core/document/schema.ts';
 import { presetText, presetValues } from '../../../core/document/sheet-preset.ts';
-import { canSweep } from '../../../core/predict/sweep.ts';
+import { canSweep, type SweepValue } from '../../../core/predict/sweep.ts';
 import { percent } from '../../format.ts';
 import { pickFile } from '../../remote/pick-file.ts';
 import { saveFile } from '../../remote/save-file.ts';
@@ -53,7 +54,7 @@ const shownNumber = (sheet: SheetName, dial: Dial) => {
   const value = shown(sheet, dial);
   return typeof value === 'number' ? value : null;
 };
-const differs = (dial: Dial) => shown('preview', dial) !== shown('final', dial);
+const differs = (dial: Dial) => !isSameValue(shown('preview', dial), shown('final', dial));
 const search = ref('');
 const isFound = (dial: Dial) =>
   `${dial.label} ${dial.group} ${dial.help}`.toLowerCase().includes(search.value.trim().toLowerCase());
@@ -70,7 +71,7 @@ function put(sheet: SheetName, dial: Dial, value: DialValue | undefined): void {
   if (value === undefined || (value === null && dial.none === undefined)) return;
   // Samples come in fours.
   const whole = dial.step === 4 ? Math.max(dial.min!, Math.round(Number(value) / 4) * 4) : value;
-  if (whole === stored(sheet, dial)) delete pending.value[sheet][dial.pointer];
+  if (isSameValue(whole, stored(sheet, dial))) delete pending.value[sheet][dial.pointer];
   else pending.value[sheet][dial.pointer] = whole;
 }
 
@@ -297,7 +298,7 @@ watch(
     <SweepDialog
       v-if="sweeping"
       :control="sweeping"
-      :value="stored(current.sheetName, sweeping)"
+      :value="stored(current.sheetName, sweeping) as SweepValue"
       :sheet="current.sheetName"
       @closed="sweeping = null"
     />

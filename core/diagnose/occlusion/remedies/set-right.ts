@@ -5,7 +5,7 @@ import type { Proposal, Propose } from '../../family.ts';
 import type { OcclusionCase } from '../case.ts';
 
 export const setRight: Propose<OcclusionCase> = (of) => {
-  const { kind, curve, occlusion, enough, ids, objects } = of;
+  const { kind, curve, occlusion, enough, ids, objects, isNeutral } = of;
   const best = curve.best?.metres ?? 1;
   const one = (id: string, title: string, values: ControlValues, note?: string): Proposal => ({ id, title, change: { kind: 'values', values }, ...(note ? { note } : {}) }); // prettier-ignore
   switch (kind) {
@@ -24,6 +24,7 @@ export const setRight: Propose<OcclusionCase> = (of) => {
     case 'few':
       return one('samples', `${enough} occlusion samples`, { '/extraSamples/occlusion': enough });
     case 'twice':
+      if (!isNeutral) return one('pass', 'Occlusion as a pass alone', { '/occlusion/strength': 0 }, 'Its light is traced: what is shut in is dark without it. The pass can still be multiplied in later, by as much as is wanted.'); // prettier-ignore
       return one('plain', 'Neutral material without occlusion', { '/neutral': 'neutral' }, 'Its light is traced: what is shut in is dark without it.'); // prettier-ignore
     case 'itself':
       return one('exclude', `Occlusion rays pass ${objects![0]}`, { [`/objects/${ids[0]}/visibility/occlusion`]: false }, 'It occludes nothing else then; joining its shells keeps that.'); // prettier-ignore
