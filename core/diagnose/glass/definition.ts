@@ -12,11 +12,17 @@ import { coincidentFaces, gapToLiquid } from './causes/contact.ts';
 import { contactCases, type ContactCase } from './contacts.ts';
 import { shadowOnlyFloor, tintOnOpacity } from './causes/misplaced.ts';
 import { floorCases, opacityCases, type FloorCase, type OpacityCase } from './misplaced.ts';
+import { blocksShadowRays, environmentLine, tintMappingCopied, tintUpsideDown } from './causes/seen-through.ts';
+import { blackShadowCases, type BlackShadowCase } from './black-shadows.ts';
+import { skyLineCases, type SkyLineCase } from './sky-line.ts';
+import { tintMapCases, type TintMapCase } from './tint-maps.ts';
+import { letThrough } from './remedies/let-through.ts';
 import { putInPlace } from './remedies/put-in-place.ts';
 import { mendBody } from './remedies/mend-body.ts';
 import { overlap } from './remedies/overlap.ts';
 
-export type GlassCase = BlackGlassCase | BodyCase | ContactCase | OpacityCase | FloorCase;
+export type GlassCase =
+  BlackGlassCase | BodyCase | ContactCase | OpacityCase | FloorCase | TintMapCase | SkyLineCase | BlackShadowCase;
 
 export const glass: Family = {
   id: 'glass',
@@ -24,16 +30,30 @@ export const glass: Family = {
   healthy: 'Glass is closed, turned outwards, and lets light through.',
   isEarly: true,
   render: ofRenders<GlassCase>({
-    needs: () => ['beauty', 'object', 'transmission.direct', 'transmission.indirect'],
+    needs: () => ['beauty', 'object', 'albedo', 'uv', 'transmission.direct', 'transmission.indirect'],
     cases: (input) => [
       ...blackGlassCases(input),
       ...bodyCases(input),
       ...contactCases(input),
       ...opacityCases(input),
       ...floorCases(input),
+      ...tintMapCases(input),
+      ...skyLineCases(input),
+      ...blackShadowCases(input),
     ],
-    causes: [blackFilter, ...byBody, coincidentFaces, gapToLiquid, tintOnOpacity, shadowOnlyFloor],
-    remedies: [clearFilter, mendBody, overlap, putInPlace],
+    causes: [
+      blackFilter,
+      ...byBody,
+      coincidentFaces,
+      gapToLiquid,
+      tintOnOpacity,
+      tintUpsideDown,
+      tintMappingCopied,
+      environmentLine,
+      shadowOnlyFloor,
+      blocksShadowRays,
+    ],
+    remedies: [clearFilter, mendBody, overlap, putInPlace, letThrough],
     figure: 'brightness',
     tell,
     evidence,
@@ -65,6 +85,12 @@ function tell(of: GlassCase): Words {
       return tellOpacity(of);
     case 'floor':
       return tellFloor(of);
+    case 'tint-map':
+      return tellTintMap(of);
+    case 'sky-line':
+      return tellSkyLine(of);
+    case 'black-shadow':
+      return tellBlackShadow(of);
   }
 }
 
@@ -81,6 +107,40 @@ function tellFloor({ name, through, share }: FloorCase): Words {
     sentence: `${capital(name)} is only shadow, and is looked at through ${listed(through)}.`,
     headline: `On ${percent(share)} of the picture there is nothing behind the glass but its shadows`,
     why: 'A floor that only takes shadows stands for a plate, and a plate is not bent by glass: behind it there is the background alone, darkened where the shadow falls.',
+  };
+}
+
+function tellTintMap({ fault, name, like, hidden, map, span, usual }: TintMapCase): Words {
+  if (fault === 'copied')
+    return {
+      sentence: `The tint of ${name} is one tone: it has ${percent(span)} of the run of ${map}, ${listed(like)} ${percent(usual)}.`,
+      headline: 'The map is placed as for another object',
+      why: 'A place of a map fits the UVs it was made for. On others it shows a corner of the run, stretched over all of it.',
+    };
+  const why = like.length
+    ? `On ${listed(like)}, which ${like.length === 1 ? 'is' : 'are'} tinted by the same run, it goes the other way up the picture.`
+    : `As it is, ${percent(hidden!.now)} of their light gets through each face; turned over, ${percent(hidden!.turned)} would.`;
+  return {
+    sentence: `The tint of ${name} is upside down: its dark end ${hidden ? `hides ${listed(hidden.names)}` : 'is where others are light'}.`,
+    headline: `${capital(map)} runs the other way on the surface`,
+    why: `${why} Which end is up is told by the surface as it stands in the picture, whatever its UVs say.`,
+  };
+}
+
+function tellSkyLine({ names, stops, elevations: [low, high] }: SkyLineCase): Words {
+  const at = high - low < 2 ? `${low.toFixed(0)}°` : `${low.toFixed(0)}° to ${high.toFixed(0)}°`;
+  return {
+    sentence: `A hard line of the environment is seen in ${listed(names)}: ${stops.toFixed(1)} stops across.`,
+    headline: `The environment changes at ${at} above the horizon, and glass alone shows it`,
+    why: 'The camera does not see the environment itself, so that nothing beside the glass tells where the line comes from. It stays when lights are turned up or down, shifts with the index of refraction, and is gone without the environment.',
+  };
+}
+
+function tellBlackShadow({ names, lights, share, stopped }: BlackShadowCase): Words {
+  return {
+    sentence: `${capital(listed(names))} ${names.length === 1 ? 'throws a shadow' : 'throw shadows'} as black as a wall’s, on ${percent(share)} of the picture.`,
+    headline: `${capital(listed(lights))} ${lights.length === 1 ? 'has' : 'have'} no size, and glass stops ${lights.length === 1 ? 'its' : 'their'} shadow rays`,
+    why: `${percent(stopped)} of the light there would come through the glass. Bent by it, no path can meet a light without a size, so it is lost, contacts and all. See-through shadows let it straight through, tinted; a light with a radius makes caustics, at the price of noise.`,
   };
 }
 

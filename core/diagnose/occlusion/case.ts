@@ -5,6 +5,7 @@
 import type { Sheet } from '../../document/schema.ts';
 import { objectNames } from '../../document/object-names.ts';
 import { errorBy, figuresOf, occlusionCurve, type OcclusionAt, type OcclusionCurve } from '../../occlusion/curve.ts';
+import type { Place } from '../../place/surface-walk.ts';
 import { OCCLUSION_RAYS, OcclusionWalk, opennessAt, traceDistances, type TracedDistances } from '../../occlusion/distances.ts'; // prettier-ignore
 import { luminance } from '../../data/colour.ts';
 import { channel } from '../../data/picture.ts';
@@ -15,7 +16,7 @@ import type { CauseId } from '../catalogue.ts';
 import type { Case, RenderInput } from '../family.ts';
 import { regionOf } from '../regions.ts';
 
-export type OcclusionFault = 'closed' | 'long' | 'short' | 'inward' | 'opaque' | 'few' | 'twice' | 'itself';
+export type OcclusionFault = 'closed' | 'long' | 'short' | 'inward' | 'opaque' | 'few' | 'twice' | 'itself' | 'faceted';
 
 export const CAUSE_OF_FAULT: Record<OcclusionFault, CauseId> = {
   closed: 'occlusion.closed-room',
@@ -26,6 +27,7 @@ export const CAUSE_OF_FAULT: Record<OcclusionFault, CauseId> = {
   few: 'occlusion.too-few-samples',
   twice: 'occlusion.counted-twice',
   itself: 'occlusion.self-occluded',
+  faceted: 'occlusion.faceted',
 };
 
 export interface OcclusionCase extends Case {
@@ -43,6 +45,8 @@ export interface OcclusionCase extends Case {
   rays: number;
   error: number;
   enough: number;
+  /** Half angle of a cone that no smooth normal takes below its face, degrees. */
+  cone: number;
   /** Keys of the objects. */
   ids: string[];
   /** One grey material stands over all. */
@@ -62,6 +66,8 @@ const [PLAIN, CLEAN] = [10, 5];
 const MOST_SAMPLES = 256;
 /** Of an object's rays, share that itself stops next to the surface; next to it: this part of the scene's middle distance. */
 const [MOSTLY, NEXT] = [0.8, 0.002];
+/** Share of a place's rays below its own face from which on steps are seen, five display steps; and the narrowest cone that is proposed, degrees. */
+const [STEPPED, LEAST_CONE] = [0.02, 30];
 /** Places of an object that tell. */
 const FEWEST = 8;
 /** Share of a place's light that is plain to see when it is gone: a sixth of a stop. */
@@ -91,12 +97,12 @@ export function occlusionCases(input: RenderInput): OcclusionCase[] {
   const [strength, darkest] = [isNeutral ? 1 : occlusion.strength, luminance(...(occlusion.colour as Triple))];
   const leaves = (open: number) => 1 - strength * (1 - open ** occlusion.contrast) * (1 - darkest);
 
-  return [...ofDistance(), ...ofGlass(), ...ofItself(), ...ofSamples(), ...ofLight()];
+  return [...ofDistance(), ...ofGlass(), ...ofItself(), ...ofFacets(), ...ofSamples(), ...ofLight()];
 
   function caseOf(kind: OcclusionFault, severity: Case['severity'], of: number[], rest: Partial<OcclusionCase> = {}): OcclusionCase {
     const mask = maskOfBlocks(picture, step, of.map((k) => cornerOf(places[k], step)));
     const passes = sheet.passes.occlusion ? ['occlusion', 'beauty'] : ['beauty'];
-    return { key: `occlusion.${kind}`, kind, severity, region: regionOf(picture, mask), mask, passes, occlusion, now, curve, share: of.length / places.length, from: now.mean, to: now.mean, samples: sheet.extraSamples.occlusion, rays, error: 0, enough: 0, ids: [], isNeutral, ...rest };
+    return { key: `occlusion.${kind}`, kind, severity, region: regionOf(picture, mask), mask, passes, occlusion, now, curve, share: of.length / places.length, from: now.mean, to: now.mean, samples: sheet.extraSamples.occlusion, rays, error: 0, enough: 0, cone: occlusion.cone, ids: [], isNeutral, ...rest };
   }
 
   /** The pass says little at its distance and much at another. */
@@ -136,6 +142,21 @@ export function occlusionCases(input: RenderInput): OcclusionCase[] {
     });
   }
 
+  /** Smooth normals that lean so far over coarse faces that rays begin below them: the pass is stepped along the faces, clean or not. */
+  function ofFacets(): OcclusionCase[] {
+    if (isInward) return [];
+    const leans = places.map(({ place }) => leanOf(place));
+    const own = new Map<number, number[]>();
+    for (const k of all) own.set(places[k].place.object, [...(own.get(places[k].place.object) ?? []), k]);
+    const stepped = [...own].filter(([, of]) => of.length >= FEWEST && percentile(of.map((k) => lostBy(leans[k], occlusion.cone)), 0.9) >= STEPPED);
+    if (stepped.length === 0) return [];
+    const of = stepped.flatMap(([, own]) => own);
+    const most = percentile(of.map((k) => leans[k]), 0.98);
+    const objects = stepped.map(([object]) => objectNames(document)[object]);
+    const lost = percentile(of.map((k) => lostBy(leans[k], occlusion.cone)), 0.9);
+    return [caseOf('faceted', 'note', of, { objects, ids: stepped.map(([object]) => scene.objectIds[object]), error: 255 * lost, cone: Math.max(LEAST_CONE, Math.floor(90 - (most * 180) / Math.PI)) })];
+  }
+
   /** Noise that is plain in the greys, by the binomial. */
   function ofSamples(): OcclusionCase[] {
     if (!sheet.passes.occlusion || isInward) return [];
@@ -160,6 +181,19 @@ export function occlusionCases(input: RenderInput): OcclusionCase[] {
     return isAmbient && dimmed.length >= PLACES_CHANGED * places.length ? [caseOf('twice', 'note', dimmed, { isNeutral, from: dimmed.reduce((mean, k) => mean + leaves(values[k]) / dimmed.length, 0), to: 1 })] : [];
   }
 } // prettier-ignore
+
+/** Angle between a place's face and its smooth normal, radians. */
+const leanOf = ({ normal, shadingNormal }: Place): number =>
+  Math.acos(
+    Math.min(
+      1,
+      Math.max(-1, normal[0] * shadingNormal[0] + normal[1] * shadingNormal[1] + normal[2] * shadingNormal[2]),
+    ),
+  );
+
+/** Share of a cosine-weighted cone that a normal which leans so far takes below the face: of the whole hemisphere (1 − cos θ)/2, of a narrow cone none. */
+const lostBy = (lean: number, cone: number): number =>
+  lean + (cone * Math.PI) / 180 > Math.PI / 2 ? (1 - Math.cos(lean)) / 2 : 0;
 
 /** Share of a place's rays that one object stops within some metres. */
 function stoppedBy({ first, object }: TracedDistances, k: number, own: number, metres: number): number {

@@ -3,7 +3,7 @@ import type { Evidence } from '../../contracts/finding.ts';
 import { changeOf } from '../../figures/effect.ts';
 import { metres } from '../../intake/preflight/tell.ts';
 import { ofRenders, type Family, type Words } from '../family.ts';
-import { percent } from '../words.ts';
+import { listed, percent } from '../words.ts';
 import { occlusionCases, type OcclusionCase } from './case.ts';
 import { byFault } from './causes/by-fault.ts';
 import { setRight } from './remedies/set-right.ts';
@@ -21,7 +21,8 @@ export const occlusion: Family = {
     figure: 'openness',
     goesWith: (effect) => Math.min(1, Math.abs(changeOf(effect, 'openness') ?? 0)),
     tell,
-    dials: ({ kind, curve, enough }) => {
+    dials: ({ kind, curve, enough, cone }) => {
+      if (kind === 'faceted') return [{ pointer: '/occlusion/cone', needs: cone, note: null }];
       if (kind === 'few') return [{ pointer: '/extraSamples/occlusion', needs: enough, note: null }];
       return kind === 'closed' || kind === 'long' || kind === 'short'
         ? [{ pointer: '/occlusion/distance', needs: curve.best!.metres, note: null }]
@@ -53,6 +54,8 @@ function tell(of: OcclusionCase): Words {
       return { sentence: 'Occlusion is measured into the bodies, and tells nothing of what stands before them.', headline: `${percent(now.shut)} is shut, ${percent(now.open)} is open`, why: `Inward it measures how thick things are. ${why}` };
     case 'opaque':
       return { sentence: `Occlusion takes glass for walls: on ${percent(share)} of the picture it is not that of what is seen there.`, headline: `${percent(from)} open, where what stands behind is ${percent(to)} open`, why: 'Without see-through occlusion the pass is that of the glass itself, and what stands behind or beside it is as dark as behind a wall.' };
+    case 'faceted':
+      return { sentence: `Occlusion is stepped along the faces of ${listed(objects!)}, by ${error.toFixed(0)} of 255.`, headline: 'Smooth normals lean over coarse faces', why: 'Rays about a smooth normal that leans begin below the face itself, and are shut. It looks like too few samples and is not: more rays draw the steps more clearly.' };
     case 'few':
       return { sentence: `The occlusion pass is noisy: ${rays} rays per pixel leave ${error.toFixed(0)} of 255.`, headline: `${enough} occlusion samples leave ${left.toFixed(0)}`, why: 'A ray is open or shut: the standard error is that of the binomial (Wilson 1927), largest in the middle greys. Stepped geometry looks like it, and more rays do not change that.' };
     case 'twice':

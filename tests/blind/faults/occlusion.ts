@@ -1,6 +1,6 @@
 /** Occlusion passes that are black, blank, blotchy, or of the wrong thing. */
 import type { Mesh } from '../../../core/data/mesh.ts';
-import { translation } from '../../../core/data/transform.ts';
+import { multiply, scaling, translation } from '../../../core/data/transform.ts';
 import { box } from '../../../demo/shapes.ts';
 import { sphere } from '../../unit/helpers.ts';
 import type { Draft } from '../shots.ts';
@@ -73,6 +73,16 @@ export const occlusionFaults: Fault[] = [
       const radius = draw.within(0.35, 0.5);
       meshes.set(id, outlined(radius, radius + draw.within(0.0005, 0.001)));
       Object.assign(document.objects[id], { facing: 'front', transform: translation(draw.within(-0.3, 0.3), radius + 0.02, 1.2) }); // prettier-ignore
+    },
+  },
+  {
+    cause: 'occlusion.faceted',
+    plant(draft) {
+      pass(draft);
+      draft.sheet.extraSamples.occlusion = 16;
+      const [id] = draft.things;
+      draft.meshes.set(id, sphere(1, draft.draw.whole(7, 9)));
+      Object.assign(draft.document.objects[id], { normals: 'smooth', transform: multiply(translation(draft.draw.within(-0.2, 0.2), 0.6, 0.9), scaling(0.55, 0.55, 0.55)) }); // prettier-ignore
     },
   },
   {

@@ -8,6 +8,7 @@ import { shadowsFaults } from './shadows.ts';
 import { lightingFaults } from './lighting.ts';
 import { scaleFaults } from './scale.ts';
 import { glassFaults } from './glass.ts';
+import { seenThroughFaults } from './seen-through.ts';
 import { motionFaults } from './motion.ts';
 import { occlusionFaults } from './occlusion.ts';
 import type { Fault } from './fault.ts';
@@ -26,4 +27,5 @@ export const FAULTS: Fault[] = [
   ...motionFaults,
   ...glassFaults,
   ...occlusionFaults,
+  ...seenThroughFaults,
 ];

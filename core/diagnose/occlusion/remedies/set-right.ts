@@ -21,6 +21,8 @@ export const setRight: Propose<OcclusionCase> = (of) => {
     }
     case 'opaque':
       return one('see-through', 'Glass and cut-outs occlude by what they hold back', { '/occlusion/seeThrough': true });
+    case 'faceted':
+      return one('cone', `An occlusion cone of ${of.cone}°`, { '/occlusion/cone': of.cone }, 'It leaves out what stands at the horizon, so that all is a little more open. A finer mesh keeps that.'); // prettier-ignore
     case 'few':
       return one('samples', `${enough} occlusion samples`, { '/extraSamples/occlusion': enough });
     case 'twice':
