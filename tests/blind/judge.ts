@@ -160,13 +160,34 @@ function verdictOf({ fault }: BlindCase, found: FindingWithMask[]): Verdict {
     : 'other';
 }
 
-/** How a remedy's prediction met a trial of it. */
+/** How a remedy's prediction met a trial of it. Null: one of both does not tell it. */
 export interface Tried {
   remedy: string;
-  /** Measured over predicted: noise and rays afterwards; brightness as a factor. Null: one of both does not tell it. */
-  noise: number | null;
-  rays: number | null;
-  brightness: number | null;
+  /** Noise afterwards, display steps; rays as factors; brightness in stops of change; openness afterwards, 0–1. */
+  noise: Met;
+  rays: Met;
+  brightness: Met;
+  openness: Met;
+}
+export type Met = { told: number; is: number } | null;
+
+/** What is as near as was asked for, and what no 8-bit display shows: half of one of its steps. */
+const NEAR = 0.15;
+const HALF_A_STEP = 0.5;
+/** Share of places open by which predictions of occlusion may be off. */
+const OPEN = 0.05;
+
+/**
+ * Whether a trial measured what was predicted, within 15 %: noise (or within half a display step), rays, brightness as a factor (or
+ * its stops, where it changes by many), openness within 0.05. Of an occlusion pass the openness is its brightness.
+ */
+export function isNear({ noise, rays, brightness, openness }: Tried): boolean {
+  const off = (of: Met) => (of ? Math.abs(of.is - of.told) : 0);
+  const isWithin = (of: Met) => !of || off(of) <= NEAR * of.told;
+  if (!isWithin(rays)) return false;
+  if (!isWithin(noise) && off(noise) > HALF_A_STEP) return false;
+  if (openness) return off(openness) <= OPEN;
+  return !brightness || off(brightness) <= Math.max(Math.log2(1 + NEAR), NEAR * Math.abs(brightness.told));
 }
 
 /** Tries the first remedy of the first finding. @returns null where there is none that sets values */
@@ -174,14 +195,16 @@ export function tryFirst({ of, found }: Judged): Tried | null {
   const [first] = found;
   const remedy = first?.finding.remedies[0];
   if (remedy?.change?.kind !== 'values' || !remedy.predicted) return null;
-  const measured = tryRemedy(of.shot, first, remedy);
-  const ratio = (id: string) => {
-    const [told, is] = [sidesOf(remedy.predicted!, id).after, sidesOf(measured, id).after];
-    return told !== null && is !== null && told > 0 ? is / told : null;
+  const [predicted, measured] = [remedy.predicted, tryRemedy(of.shot, first, remedy)];
+  const met = (read: (effect: Effect) => number | null): Met => {
+    const [told, is] = [read(predicted), read(measured)];
+    return told === null || is === null ? null : { told, is };
   };
-  const stops = [changeOf(remedy.predicted, 'brightness'), changeOf(measured, 'brightness')];
-  const brightness = stops.some((one) => one === null || one === undefined) ? null : 2 ** (stops[1]! - stops[0]!);
-  const raysOf = (effect: Effect) => changeOf(effect, 'rays');
-  const [rays, told] = [raysOf(measured), raysOf(remedy.predicted)];
-  return { remedy: remedy.id, noise: ratio('noise'), rays: rays && told ? rays / told : null, brightness };
+  return {
+    remedy: remedy.id,
+    noise: met((effect) => sidesOf(effect, 'noise').after),
+    rays: met((effect) => changeOf(effect, 'rays')),
+    brightness: met((effect) => changeOf(effect, 'brightness')),
+    openness: met((effect) => sidesOf(effect, 'openness').after),
+  };
 }

@@ -32,7 +32,7 @@ export const firefliesFaults: Fault[] = [
       const { draw, document } = draft;
       document.environment = evenEnvironment([0.1, 0.1, 0.1]);
       for (const id of draft.things) Object.assign(document.materials[id], { ...clearGlass, metallic: 0 });
-      draft.light('lamp', { kind: 'point', transform: translation(draw.within(-1.5, 1.5), 2.6, -1.2), radius: draw.within(0.015, 0.03), intensity: draw.within(60, 120) }); // prettier-ignore
+      draft.light('lamp', { kind: 'point', transform: translation(draw.within(-1.5, 1.5), 2.6, -1.2), radius: draw.within(0.015, 0.03), intensity: draw.within(16, 30) }); // prettier-ignore
     },
   },
   {
@@ -41,7 +41,7 @@ export const firefliesFaults: Fault[] = [
       const { draw, document } = draft;
       document.environment = evenEnvironment([0.1, 0.1, 0.1]);
       for (const id of draft.things) Object.assign(document.materials[id], { metallic: 1, roughness: 0, baseColour: [0.95, 0.95, 0.95] }); // prettier-ignore
-      draft.light('lamp', { kind: 'point', transform: translation(draw.within(-1.5, 1.5), 2.4, 1.2), radius: draw.within(0.02, 0.04), intensity: draw.within(60, 120) }); // prettier-ignore
+      draft.light('lamp', { kind: 'point', transform: translation(draw.within(-1.5, 1.5), 2.4, 1.2), radius: draw.within(0.02, 0.04), intensity: draw.within(16, 30) }); // prettier-ignore
     },
   },
 ];

@@ -93,8 +93,9 @@ export const shadowsFaults: Fault[] = [
     plant(draft) {
       const { document, draw } = draft;
       document.lights = {};
-      draft.light('sun', { kind: 'distant', transform: lookAt([draw.one([-1, 1]) * draw.within(1.5, 3), draw.within(1, 2), draw.within(-0.5, 1)], [0, 0, 0]), angle: 0.53, intensity: draw.within(0.3, 0.6) }); // prettier-ignore
-      document.environment = evenEnvironment(draw.colour(0.9, 1.4));
+      draft.light('sun', { kind: 'distant', transform: lookAt([draw.one([-1, 1]) * draw.within(1.5, 3), draw.within(1, 2), draw.within(-0.5, 1)], [0, 0, 0]), angle: 0.53, intensity: draw.within(0.18, 0.36) }); // prettier-ignore
+      // Below white, so that the sky is not blown out as well.
+      document.environment = evenEnvironment(draw.colour(0.55, 0.85));
     },
   },
   {
