@@ -4,6 +4,7 @@
  * are wanted (`HA-010,HA-050`), or none by `none`.
  */
 import { mkdir, readdir, readFile, writeFile } from 'node:fs/promises';
+import { constants, setPriority } from 'node:os';
 import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { canonicalText } from '../core/document/canonical.ts';
@@ -35,6 +36,8 @@ for (const [code, build] of Object.entries(demoShots)) {
   if (!response.ok) throw new Error(`demo shot ${code}: ${((await response.json()) as ErrorBody).error}`);
   console.log(`Demo shot ${code}, ${document.name}, came in; its folder is ${join(folder, code)}.`);
   await bringPictures(code);
+  // The first is looked at by now: building the others must not hold up its render.
+  setPriority(constants.priority.PRIORITY_LOW);
 }
 
 /** Frames that ship beside a shot, as if they came from elsewhere. */

@@ -3,6 +3,7 @@ import { buildJarShelf } from './ha-010/build.ts';
 import { buildNightLantern } from './ha-020/build.ts';
 import { buildStoreRoom } from './ha-040/build.ts';
 import { buildHiveYard } from './ha-050/build.ts';
+import { buildLabelCase } from './ha-060/build.ts';
 import { buildDawnSet } from './ha-070/build.ts';
 import type { DemoShot } from './shot.ts';
 
@@ -11,5 +12,6 @@ export const demoShots: Record<string, () => Promise<DemoShot>> = {
   'HA-020': buildNightLantern,
   'HA-040': buildStoreRoom,
   'HA-050': buildHiveYard,
+  'HA-060': buildLabelCase,
   'HA-070': buildDawnSet,
 };

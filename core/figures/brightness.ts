@@ -51,11 +51,16 @@ function meanStops(plane: Float32Array, counts: Uint8Array | null): number {
 function sureOf(a: Float32Array, b: Float32Array, counts: Uint8Array | null): 'changed' | 'same' | 'few' {
   const [first, second] = [sumsOf(a, counts), sumsOf(b, counts)];
   let [squares, down] = [0, 0];
+  const steps = { squares: 0, n: 0 };
   for (let i = 0; i < a.length; i++) {
     if (counts !== null && !counts[i]) continue;
-    squares += (b[i] - a[i]) ** 2;
-    down += Math.min(0, b[i] - a[i]);
+    const by = b[i] - a[i];
+    squares += by ** 2;
+    down += Math.min(0, by);
+    if (i === 0 || (counts !== null && !counts[i - 1])) continue;
+    steps.squares += (by - (b[i - 1] - a[i - 1])) ** 2 / 2;
+    steps.n += 1;
   }
-  if (isSureChange(first, second, { squares, down })) return 'changed';
+  if (isSureChange(first, second, { squares, down, steps })) return 'changed';
   return squares > 0 && (isHeldByFew(first, second) || isHeldByFew(second, first)) ? 'few' : 'same';
 }

@@ -13,6 +13,8 @@ const SURE = 2.5;
 export const SHARED = 40;
 /** Share of all change that goes down where light is taken, and none is moved. */
 const TAKEN = 0.95;
+/** Share of the pixels that must have a neighbour for the steps between them to tell. */
+const ENOUGH_STEPS = 0.7;
 /** Pixels that must share in that. */
 const FEW = 5;
 
@@ -38,6 +40,12 @@ const sharing = ({ sum, squares }: Brightness): number => (squares > 0 ? (sum * 
 export interface Differences {
   squares: number;
   down: number;
+  /**
+   * Of neighbours in a row, half the sum of the squares by which their differences differ, and how many there are: what a change that
+   * is dark here and bright there leaves of its own pattern. Von Neumann, Kent, Bellinson & Hart, The Mean Square Successive
+   * Difference, Annals of Mathematical Statistics 12 (1941).
+   */
+  steps?: { squares: number; n: number };
 }
 
 /** Light that is taken and none moved, or a mean that changes by more than its differences spread. */
@@ -63,10 +71,12 @@ const MISSED = 1.3;
 export const missesLight = (some: Brightness, film: Brightness): boolean => meanOf(film) > MISSED * meanOf(some);
 
 /** Pixel by pixel, on the same random numbers. */
-export function isPaired(first: Brightness, second: Brightness, { squares }: Differences): boolean {
+export function isPaired(first: Brightness, second: Brightness, { squares, steps }: Differences): boolean {
   const change = second.sum - first.sum;
   if (isHeldByFew(first, second) || isHeldByFew(second, first)) return false;
-  return Math.abs(change) >= SURE * Math.sqrt(Math.max(0, squares - (change * change) / first.n));
+  const spread = Math.max(0, squares - (change * change) / first.n);
+  const apart = steps && steps.n >= ENOUGH_STEPS * first.n ? (steps.squares * first.n) / steps.n : spread;
+  return Math.abs(change) >= SURE * Math.sqrt(Math.min(spread, apart));
 }
 
 /** Two means, each with its own spread. */

@@ -140,6 +140,34 @@ export class SurfaceWalk {
     return out;
   }
 
+  /**
+   * The first face of glass of each object that the middle of a pixel looks through straight on: what it is tinted by there, linear,
+   * and its UV.
+   * @param isWanted by object
+   */
+  tintsOn(
+    x: number,
+    y: number,
+    isWanted: readonly boolean[],
+  ): { object: number; colour: Triple; uv: [number, number] }[] {
+    const { scene, settings, rays, shading, ray, clip } = this;
+    const length = middleRay(scene.camera, settings, x, y, clip.near, ray);
+    rays.slice = scene.slices >> 1;
+    const far = Math.min((clip.far - clip.near) * length, settings.rayDistance);
+    const out: { object: number; colour: Triple; uv: [number, number] }[] = [];
+    let hit = rays.closest(ray[0], ray[1], ray[2], ray[3], ray[4], ray[5], far, CAMERA_RAY);
+    for (let n = 0; hit && n < MOST_HITS && shading.isGlass(rays.instance); n++) {
+      const object = scene.instanceObject[rays.instance];
+      if (isWanted[object] && !out.some((one) => one.object === object)) {
+        shading.hit(ray, 0, false);
+        const { colour, uv } = shading;
+        out.push({ object, colour: [colour[0], colour[1], colour[2]], uv: [uv[0], uv[1]] });
+      }
+      hit = rays.closestAfter(rays.t, rays.instance, rays.triangle);
+    }
+    return out;
+  }
+
   /** Number of the object whose first surface in the middle of a pixel turns the side to the camera that is not there; −1: none. */
   firstTurned(x: number, y: number): number {
     const { scene, settings, rays, ray, clip } = this;

@@ -23,6 +23,7 @@ const CHAPTERS = [
       { name: 'guide/noise', title: 'Noise' },
       { name: 'guide/night-lantern', title: 'Night lantern: fireflies' },
       { name: 'guide/hive-yard', title: 'Hive yard: turning and adding' },
+      { name: 'guide/label-case', title: 'Label case: glass and occlusion' },
       { name: 'guide/dawn-set', title: 'Dawn set: preflight' },
     ],
   },

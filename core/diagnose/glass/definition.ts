@@ -30,7 +30,7 @@ export const glass: Family = {
   healthy: 'Glass is closed, turned outwards, and lets light through.',
   isEarly: true,
   render: ofRenders<GlassCase>({
-    needs: () => ['beauty', 'object', 'albedo', 'uv', 'transmission.direct', 'transmission.indirect'],
+    needs: () => ['beauty', 'object', 'transmission.direct', 'transmission.indirect'],
     cases: (input) => [
       ...blackGlassCases(input),
       ...bodyCases(input),
@@ -128,12 +128,17 @@ function tellTintMap({ fault, name, like, hidden, map, span, usual }: TintMapCas
 }
 
 function tellSkyLine({ names, stops, elevations: [low, high] }: SkyLineCase): Words {
-  const at = high - low < 2 ? `${low.toFixed(0)}°` : `${low.toFixed(0)}° to ${high.toFixed(0)}°`;
+  const at = tellElevations(Math.round(low), Math.round(high));
   return {
     sentence: `A hard line of the environment is seen in ${listed(names)}: ${stops.toFixed(1)} stops across.`,
-    headline: `The environment changes at ${at} above the horizon, and glass alone shows it`,
+    headline: `The environment changes ${at}, and glass alone shows it`,
     why: 'The camera does not see the environment itself, so that nothing beside the glass tells where the line comes from. It stays when lights are turned up or down, shifts with the index of refraction, and is gone without the environment.',
   };
+}
+
+function tellElevations(low: number, high: number): string {
+  if (Math.max(-low, high) <= 1) return 'at its horizon';
+  return low === high ? `${low}° above its horizon` : `from ${low}° to ${high}° above its horizon`;
 }
 
 function tellBlackShadow({ names, lights, share, stopped }: BlackShadowCase): Words {

@@ -4,16 +4,16 @@
  * a pane by itself against what it is looked through at.
  */
 import { luminance } from '../../data/colour.ts';
-import { channel, type Picture } from '../../data/picture.ts';
 import { objectNames } from '../../document/object-names.ts';
 import type { MapSpec, ShotDocument } from '../../document/schema.ts';
 import type { ControlValues } from '../../document/set-values.ts';
+import { cornerOf, maskOfBlocks } from '../../place/grid.ts';
 import { SurfaceWalk } from '../../place/surface-walk.ts';
 import { percentile } from '../../picture/measured.ts';
 import { settingsOf } from '../../render/scene/scene.ts';
 import type { Case, RenderInput } from '../family.ts';
 import { meshShape } from '../mesh-shape.ts';
-import { maskOf, regionOf } from '../regions.ts';
+import { regionOf } from '../regions.ts';
 
 export interface TintMapCase extends Case {
   kind: 'tint-map';
@@ -45,9 +45,11 @@ interface Tinted {
   id: string;
   map: PlacedMap;
   mapId: string;
+  /** Pixels that look through it, some way apart; UV there, and luminance of its tint, of that the ends. */
   pixels: number[];
-  /** Luminance of the tint by pixel, and of those the ends. */
-  tint: Float32Array;
+  step: number;
+  uvs: [number, number][];
+  tint: number[];
   low: number;
   span: number;
   /** Correlation of the tint with the picture's rows: above 0 it is lighter further down. */
@@ -56,7 +58,7 @@ interface Tinted {
 }
 
 const GLASS = 0.5;
-const FEWEST = 60;
+const FEWEST = 40;
 /** Correlation from which on a run goes up or down the picture, span from which on it is one, and below which it is one tone. */
 const [ALONG, RUN, TONE] = [0.6, 0.3, 0.12];
 /** Of extents, the most by which objects alike differ. */
@@ -65,14 +67,15 @@ const ALIKE = 1.6;
 const DARK = 0.1;
 /** Share of the view through a pane that things must have, from which on something is what they stand before; and what they get, over what they would. */
 const [THINGS, LARGE, WORSE] = [0.08, 0.25, 0.65];
-/** Pixels that are looked through. */
-const LOOKED = 1500;
+/** Pixels of a picture that are looked at, about. */
+const LOOKED = 12_000;
 
 export function tintMapCases(input: RenderInput): TintMapCase[] {
   const tinted = tintedIn(input);
   const names = objectNames(input.document);
   const caseOf = (own: Tinted, fault: TintMapCase['fault'], rest: Pick<TintMapCase, 'like' | 'hidden' | 'usual' | 'values'>): TintMapCase => {
-    const mask = maskOf(input.picture, own.pixels);
+    const corners = own.pixels.map((i) => cornerOf({ x: i % input.picture.width, y: Math.floor(i / input.picture.width) }, own.step));
+    const mask = maskOfBlocks(input.picture, own.step, corners);
     return { key: `glass.tint-map ${own.id}`, kind: 'tint-map', fault, severity: 'caution', region: regionOf(input.picture, mask), mask, passes: ['beauty', 'albedo'], objects: [names[own.object]], name: names[own.object], map: own.map.name || own.mapId, span: own.span, ...rest };
   };
   return tinted.flatMap((own): TintMapCase[] => {
@@ -89,22 +92,33 @@ export function tintMapCases(input: RenderInput): TintMapCase[] {
   });
 } // prettier-ignore
 
-function tintedIn({ document, scene, picture }: RenderInput): Tinted[] {
-  const numbers = channel(picture, 'object');
-  const albedo = ['R', 'G', 'B'].map((c) => channel(picture, `albedo.${c}`));
-  return scene.objectIds.flatMap((id, object): Tinted[] => {
-    const material = document.materials[document.objects[id].material];
-    const mapId = material.baseColourMap;
-    const map = mapId === null ? null : document.maps[mapId];
-    if (material.transmission < GLASS || !map || (map.kind !== 'gradient' && map.kind !== 'image')) return [];
-    const pixels = [...numbers.keys()].filter((i) => numbers[i] === object + 1);
+function tintedIn({ document, scene, sheet, picture }: RenderInput): Tinted[] {
+  const maps = scene.objectIds.map((id) => {
+    const { transmission, baseColourMap } = document.materials[document.objects[id].material];
+    const map = transmission < GLASS || baseColourMap === null ? null : document.maps[baseColourMap];
+    return map && (map.kind === 'gradient' || map.kind === 'image') ? { map, mapId: baseColourMap! } : null;
+  });
+  if (!maps.some(Boolean)) return [];
+  const walk = new SurfaceWalk(scene, settingsOf(sheet));
+  const isWanted = maps.map(Boolean);
+  const step = Math.max(1, Math.round(Math.sqrt((picture.width * picture.height) / LOOKED)));
+  const found = new Map<number, { pixels: number[]; tint: number[]; uvs: [number, number][] }>();
+  for (let y = step >> 1; y < picture.height; y += step)
+    for (let x = step >> 1; x < picture.width; x += step)
+      for (const { object, colour, uv } of walk.tintsOn(x, y, isWanted)) {
+        const own = found.get(object) ?? { pixels: [], tint: [], uvs: [] };
+        found.set(object, own);
+        own.pixels.push(y * picture.width + x);
+        own.tint.push(luminance(...colour));
+        own.uvs.push(uv);
+      }
+  return [...found].flatMap(([object, { pixels, tint, uvs }]): Tinted[] => {
     const shape = pixels.length < FEWEST ? null : meshShape(scene, object);
     if (!shape) return [];
-    const tint = Float32Array.from(pixels, (i) => luminance(albedo[0][i], albedo[1][i], albedo[2][i]));
     const [low, high] = [percentile(tint, 0.05), percentile(tint, 0.95)];
     const down = correlation(pixels.map((i) => Math.floor(i / picture.width)), tint); // prettier-ignore
     const size = Math.max(...shape.min.map((v, a) => shape.max[a] - v));
-    return [{ object, id, map, mapId: mapId!, pixels, tint, low, span: high - low, down, size }];
+    return [{ object, id: scene.objectIds[object], ...maps[object]!, pixels, uvs, tint, step, low, span: high - low, down, size }]; // prettier-ignore
   });
 }
 
@@ -119,10 +133,9 @@ function hiddenBy(input: RenderInput, { pixels, tint, low, span }: Tinted): Hidd
   if (low > DARK) return null;
   const { scene, document, sheet, picture } = input;
   const walk = new SurfaceWalk(scene, settingsOf(sheet));
-  const step = Math.max(1, Math.floor(pixels.length / LOOKED));
   const behind: { object: number; tint: number }[] = [];
   const counts = new Map<number, number>();
-  for (let k = 0; k < pixels.length; k += step) {
+  for (let k = 0; k < pixels.length; k++) {
     const object = walk.surfaceAt(pixels[k] % picture.width, Math.floor(pixels[k] / picture.width))?.object ?? -1;
     behind.push({ object, tint: Math.min(low + span, Math.max(low, tint[k])) });
     counts.set(object, (counts.get(object) ?? 0) + 1);
@@ -149,24 +162,23 @@ function flipped(document: ShotDocument, own: Tinted): ControlValues | null {
 }
 
 /** The map placed so that what is seen of this object has the part of the run that another has. */
-function placedAs({ document, picture }: RenderInput, own: Tinted, like: Tinted): ControlValues | null {
+function placedAs({ document }: RenderInput, own: Tinted, like: Tinted): ControlValues | null {
   const { map } = own;
   if (map.rotation !== 0 || like.map.rotation !== 0) return null;
   if (map.kind === 'gradient' && map.axis !== 'u' && map.axis !== 'v') return null;
   const placed = [0, 1].map((a) => {
-    const [low, high] = uvRange(picture, own.pixels, a);
-    const there = uvRange(picture, like.pixels, a).map((uv) => uv * like.map.scale[a] + like.map.offset[a]);
+    const [low, high] = uvRange(own, a);
+    const there = uvRange(like, a).map((uv) => uv * like.map.scale[a] + like.map.offset[a]);
     const scale = high > low ? (there[1] - there[0]) / (high - low) : map.scale[a];
     return { scale, offset: there[0] - scale * low };
   });
   return withMap(document, own, { scale: placed.map(({ scale }) => round(scale)), offset: placed.map(({ offset }) => round(offset)) }); // prettier-ignore
 }
 
-const uvRange = (picture: Picture, pixels: number[], a: number): number[] => {
-  const uv = channel(picture, a === 0 ? 'uv.U' : 'uv.V');
-  const own = pixels.map((i) => uv[i]);
+function uvRange({ uvs }: Tinted, a: number): [number, number] {
+  const own = uvs.map((uv) => uv[a]);
   return [percentile(own, 0.02), percentile(own, 0.98)];
-};
+}
 const round = (value: number): number => Number(value.toPrecision(4));
 
 /** Values that set a map for one object: in place where nothing else has it, else in a copy with a copy of the material. */

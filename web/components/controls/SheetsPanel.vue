@@ -21,6 +21,7 @@ import {
 import type { SheetName } from '../../../core/document/schema.ts';
 import { presetText, presetValues } from '../../../core/document/sheet-preset.ts';
 import { canSweep, type SweepValue } from '../../../core/predict/sweep.ts';
+import { beyondNeed } from '../../beyond-need.ts';
 import { percent } from '../../format.ts';
 import { pickFile } from '../../remote/pick-file.ts';
 import { saveFile } from '../../remote/save-file.ts';
@@ -86,6 +87,13 @@ function taken(cut: string): number {
   if (!current.figures) return 0;
   return cut === 'clamped' ? current.figures.clamped : current.figures.cuts[cut.slice(4)];
 }
+
+/** What was found of limits is asked for once one is set. */
+const beyond = computed(() => {
+  const isAsked = changedSheets.value.some((sheet) => Object.keys(pending.value[sheet]).some((pointer) => pointer.startsWith('/limits/'))); // prettier-ignore
+  const found = isAsked ? current.findings.filter(({ family }) => family === 'limits').flatMap(({ id }) => shot.findingInFull(id) ?? []) : []; // prettier-ignore
+  return [...new Set(changedSheets.value.flatMap((sheet) => beyondNeed(pending.value[sheet], found)))];
+});
 
 const sweeping = ref<Dial | null>(null);
 /** The size and the seed change which pixels and which chance are compared; a target changes nothing in the picture. */
@@ -303,7 +311,10 @@ watch(
       @closed="sweeping = null"
     />
     <footer v-if="changes" role="status">
-      <span>{{ changes }} {{ changes === 1 ? 'value' : 'values' }} set, not kept yet</span>
+      <span>
+        {{ changes }} {{ changes === 1 ? 'value' : 'values' }} set, not kept yet
+        <span v-for="one in beyond" :key="one" class="beyond">{{ one }}</span>
+      </span>
       <span class="gap"></span>
       <Button severity="secondary" variant="text" @click="discard">Discard</Button>
       <Button
@@ -437,5 +448,9 @@ footer {
   border-top: 1px solid var(--line);
   background: var(--up);
   font-size: var(--small);
+}
+.beyond {
+  display: block;
+  color: var(--care);
 }
 </style>
