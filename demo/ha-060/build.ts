@@ -42,14 +42,14 @@ export const buildLabelCase = (): Promise<DemoShot> =>
       maps: {
         wood: { kind: 'image', name: 'wood', texture: 'wood' },
         label: { kind: 'image', name: 'label', texture: 'label', filter: 'mip', offset: [0.5, 0], scale: [1, 1.6] },
-        tint: { kind: 'gradient', name: 'honey run', axis: 'v', stops: [{ at: 0, colour: [0.02, 0.012, 0.004] }, { at: 0.45, colour: [0.06, 0.03, 0.008] }, { at: 0.75, colour: [0.95, 0.86, 0.62] }, { at: 1, colour: [0.97, 0.93, 0.85] }] },
+        tint: { kind: 'gradient', name: 'honey tint', axis: 'v', stops: [{ at: 0, colour: [0.02, 0.012, 0.004] }, { at: 0.45, colour: [0.06, 0.03, 0.008] }, { at: 0.75, colour: [0.95, 0.86, 0.62] }, { at: 1, colour: [0.97, 0.93, 0.85] }] },
       },
       materials: {
         table: { name: 'table', baseColour: [1, 1, 1], baseColourMap: 'wood', roughness: 0.8, specular: 0 },
         felt: { name: 'felt', baseColour: [0.42, 0.4, 0.36], roughness: 1, specular: 0 },
         frame: { name: 'frame', baseColour: [0.3, 0.2, 0.12], roughness: 0.9, specular: 0 },
         print: { name: 'print', baseColour: [1, 1, 1], baseColourMap: 'label', roughness: 0.9, specular: 0 },
-        glass: { name: 'front glass', baseColour: [0.98, 0.99, 0.985], roughness: 0, ior: 1.5, transmission: 1 },
+        glass: { name: 'clear glass', baseColour: [0.98, 0.99, 0.985], roughness: 0, ior: 1.5, transmission: 1 },
         tinted: { name: 'tinted glass', baseColour: [1, 1, 1], baseColourMap: 'tint', roughness: 0, ior: 1.5, transmission: 1 },
       },
       objects: {
@@ -57,7 +57,7 @@ export const buildLabelCase = (): Promise<DemoShot> =>
         back: { name: 'back', mesh: 'back', material: 'felt' },
         left: { name: 'left side', mesh: 'side', material: 'frame', transform: translation(-WIDTH / 2 - 0.012, 0, 0) },
         right: { name: 'right side', mesh: 'side', material: 'frame', transform: translation(WIDTH / 2, 0, 0) },
-        front: { name: 'front', mesh: 'front', material: 'glass', seeThroughShadows: true },
+        front: { name: 'front glass', mesh: 'front', material: 'glass', seeThroughShadows: true },
         pane: { name: 'tinted pane', mesh: 'pane', material: 'tinted', transform: translation(0.2, 0.002, -0.02), seeThroughShadows: true },
         'label-1921': { name: 'label of 1921', mesh: 'card', material: 'print', transform: card(-0.33, -0.1, 8) },
         'label-1934': { name: 'label of 1934', mesh: 'card', material: 'print', transform: card(-0.12, -0.08, -4) },

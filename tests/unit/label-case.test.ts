@@ -27,7 +27,7 @@ describe('label case', function () {
   it('has a tint that is upside down, a line of the environment, and occlusion of the front, before everything else', () => {
     expect(found.slice(0, 3).map(({ finding }) => finding.cause)).to.have.members(PLANTED);
     expect(of('glass.tint-upside-down').finding.sentence).to.match(/tinted pane is upside down: its dark end hides label of 19/);
-    expect(of('glass.environment-line').finding.sentence).to.match(/^A hard line of the environment is seen in front: 1\.\d stops/);
+    expect(of('glass.environment-line').finding.sentence).to.match(/^A hard line of the environment is seen in front glass: 1\.\d stops/);
     expect(of('glass.environment-line').finding.headline).to.match(/at its horizon/);
   }); // prettier-ignore
 

@@ -119,7 +119,7 @@ function tellTintMap({ fault, name, like, hidden, map, span, usual }: TintMapCas
     };
   const why = like.length
     ? `On ${listed(like)}, which ${like.length === 1 ? 'is' : 'are'} tinted by the same run, it goes the other way up the picture.`
-    : `As it is, ${percent(hidden!.now)} of their light gets through each face; turned over, ${percent(hidden!.turned)} would.`;
+    : `As it is, each face lets ${percent(hidden!.now)} of the light of what stands behind through; turned over, ${percent(hidden!.turned)}.`;
   return {
     sentence: `The tint of ${name} is upside down: its dark end ${hidden ? `hides ${listed(hidden.names)}` : 'is where others are light'}.`,
     headline: `${capital(map)} runs the other way on the surface`,

@@ -4,6 +4,7 @@
  * a pane by itself against what it is looked through at.
  */
 import { luminance } from '../../data/colour.ts';
+import { channel } from '../../data/picture.ts';
 import { objectNames } from '../../document/object-names.ts';
 import type { MapSpec, ShotDocument } from '../../document/schema.ts';
 import type { ControlValues } from '../../document/set-values.ts';
@@ -140,8 +141,12 @@ function hiddenBy(input: RenderInput, { pixels, tint, low, span }: Tinted): Hidd
     behind.push({ object, tint: Math.min(low + span, Math.max(low, tint[k])) });
     counts.set(object, (counts.get(object) ?? 0) + 1);
   }
-  // What fills much of the view through it is what things stand before.
-  const isThing = (object: number) => object >= 0 && counts.get(object)! < LARGE * behind.length;
+  // What fills much of the view through it, or much of the picture, is what things stand before.
+  const numbers = channel(picture, 'object');
+  const seen = new Map<number, number>();
+  for (const number of numbers) seen.set(number - 1, (seen.get(number - 1) ?? 0) + 1);
+  const isThing = (object: number) =>
+    object >= 0 && counts.get(object)! < LARGE * behind.length && (seen.get(object) ?? 0) < LARGE * numbers.length;
   const things = behind.filter(({ object }) => isThing(object));
   if (things.length < THINGS * behind.length) return null;
   const now = things.reduce((sum, one) => sum + one.tint / things.length, 0);
