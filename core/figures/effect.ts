@@ -93,6 +93,8 @@ export function tellAmount(unit: Unit, value: number): string {
       return value < 90 ? `${number(value, value < 10 ? 1 : 0)} s` : value < 5400 ? `${number(value / 60, 1)} min` : `${number(value / 3600, 1)} h`; // prettier-ignore
     case 'bytes':
       return scaled(value, ['B', 'kB', 'MB', 'GB', 'TB']);
+    case 'bits':
+      return `${number(value, 1)} bits`;
     case 'metres':
       return Math.abs(value) < 0.01 ? `${number(value * 1000, 2)} mm` : `${number(value, 3)} m`;
   }

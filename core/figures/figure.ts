@@ -3,7 +3,7 @@ import type { FigureValue } from '../contracts/figures.ts';
 import type { Picture } from '../data/picture.ts';
 import type { FilmLayout } from '../render/film/passes.ts';
 
-export type Unit = 'stops' | 'steps' | 'rays' | 'count' | 'share' | 'seconds' | 'bytes' | 'metres';
+export type Unit = 'stops' | 'steps' | 'rays' | 'count' | 'share' | 'seconds' | 'bytes' | 'metres' | 'bits';
 
 /** One of the two states that a change is judged by. */
 export interface Side {

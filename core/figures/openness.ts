@@ -1,9 +1,7 @@
 /** How open an occlusion pass is: the mean of its pixels that show a surface. */
+import { figuresOf } from '../occlusion/curve.ts';
 import type { Figure } from './figure.ts';
-import { planeOf } from './planes.ts';
-
-/** Pixels covered by less show the background. */
-const COVERED = 0.5;
+import { occlusionPasses, opennessIn } from './occlusion-pass.ts';
 
 export const openness: Figure = {
   id: 'openness',
@@ -13,18 +11,9 @@ export const openness: Figure = {
   better: 'neither',
   change: 'difference',
   seen: 0.01,
-  needs: ({ occlusion }) => (occlusion ? ['occlusion', 'coverage'] : []),
+  needs: occlusionPasses,
   measure({ picture }) {
-    const plane = picture && planeOf(picture, 'occlusion');
-    const coverage = picture && planeOf(picture, 'coverage');
-    if (!plane || !coverage) return null;
-    let [sum, n] = [0, 0];
-    for (let i = 0; i < plane.length; i++)
-      if (coverage[i] >= COVERED) {
-        // Edge pixels have part of the background's nothing in them.
-        sum += plane[i] / coverage[i];
-        n++;
-      }
-    return n > 0 ? Math.min(1, sum / n) : null;
+    const values = opennessIn(picture);
+    return values && figuresOf(values, Infinity).mean;
   },
 };

@@ -6,12 +6,14 @@ import { changed } from './changed.ts';
 import { contrast } from './contrast.ts';
 import type { Figure } from './figure.ts';
 import { fireflies } from './fireflies.ts';
+import { information } from './information.ts';
 import { memory } from './memory.ts';
 import { mostChanged } from './most-changed.ts';
 import { noise } from './noise.ts';
 import { openness } from './openness.ts';
 import { previewShadows } from './preview-shadows.ts';
 import { rays } from './rays.ts';
+import { shut } from './shut.ts';
 import { time } from './time.ts';
 
 export const FIGURES: readonly Figure[] = [
@@ -21,6 +23,8 @@ export const FIGURES: readonly Figure[] = [
   changed,
   contrast,
   openness,
+  shut,
+  information,
   previewShadows,
   noise,
   brightNoise,

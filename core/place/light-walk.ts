@@ -144,16 +144,19 @@ export class LightWalk extends SurfaceWalk {
     return out;
   }
 
-  /**
-   * Object that a light stands inside of, by how often rays both ways along a line cross its faces: once too often out of a
-   * closed body (Jordan). −1: in none, or the light stands at no place.
-   */
+  /** Object that a light stands inside of. −1: in none, or the light stands at no place. */
   insideOf(light: number): number {
-    const { scene, rays, ray } = this;
+    const { scene } = this;
     const o = light * LIGHT_STRIDE;
     const kind = toInt(scene.lights[o + LIGHT_KIND]);
     if (kind !== LIGHT_SPHERE && kind !== LIGHT_RECTANGLE && kind !== LIGHT_DISC) return -1;
-    const centre = [0, 1, 2].map((a) => scene.lights[o + SPHERE_CENTRE + a] + (kind === LIGHT_RECTANGLE ? (scene.lights[o + QUAD_U + a] + scene.lights[o + QUAD_V + a]) / 2 : 0)); // prettier-ignore
+    const centre = [0, 1, 2].map((a) => scene.lights[o + SPHERE_CENTRE + a] + (kind === LIGHT_RECTANGLE ? (scene.lights[o + QUAD_U + a] + scene.lights[o + QUAD_V + a]) / 2 : 0)) as Triple; // prettier-ignore
+    return this.bodiesAt(centre)[0] ?? -1;
+  }
+
+  /** Objects that a point lies inside of, by how often rays both ways along a line cross their faces: once too often out of a closed body (Jordan). */
+  bodiesAt(centre: Triple): number[] {
+    const { scene, rays, ray } = this;
     const crossed = [1, -1].map((way) => {
       const faces = new Map<number, number>();
       for (let a = 0; a < 3; a++) {
@@ -168,8 +171,9 @@ export class LightWalk extends SurfaceWalk {
       }
       return faces;
     });
-    for (const [object, n] of crossed[0]) if (n % 2 === 1 && (crossed[1].get(object) ?? 0) % 2 === 1) return object;
-    return -1;
+    return [...crossed[0]].flatMap(([object, n]) =>
+      n % 2 === 1 && (crossed[1].get(object) ?? 0) % 2 === 1 ? [object] : [],
+    );
   }
 
   /** Share of a light's luminance that arrives at a place along a unit direction, from so many metres away. */

@@ -3,7 +3,6 @@ import { and, asc, desc, eq, max, or } from 'drizzle-orm';
 import type { Finding, Remedy } from '../../core/contracts/finding.ts';
 import type { TrialRequest } from '../../core/contracts/requests.ts';
 import { alikeItems, forItems } from '../../core/document/alike-items.ts';
-import type { Region } from '../../core/data/picture.ts';
 import { canonicalText } from '../../core/document/canonical.ts';
 import { InvalidInput } from '../../core/document/problem.ts';
 import type { JsonPatch } from '../../core/document/patch.ts';
@@ -15,7 +14,7 @@ import { conflict, notFound } from '../errors.ts';
 import { shotChanged } from '../notify.ts';
 import { PREDICTION } from '../priorities.ts';
 import { stopRender } from '../render/renders.ts';
-import { isOfDocument, pointerOf } from '../../core/document/pointers.ts';
+import { pointerOf } from '../../core/document/pointers.ts';
 import { apart } from '../apart/apart.ts';
 import { versionLine } from '../../core/document/version-line.ts';
 import { addVersion, headOf, isInForce, lockHead, shotByCode } from '../versions/versions.ts';
@@ -35,7 +34,7 @@ export async function createTrial(context: Context, code: string, request: Trial
       sheet: request.sheet,
       values: asked.values,
       patch: made?.patch,
-      region: request.region ?? placeOf(asked, made !== null),
+      region: request.region ?? asked.finding?.where.region ?? null,
     };
     const { patch, region, told } = await context.documents.tryValues(task);
     const files = made?.files ?? {};
@@ -70,13 +69,6 @@ export async function createTrial(context: Context, code: string, request: Trial
     return trial.number;
   });
 }
-
-/** Where a finding is tried: in its place; what is about settings of the sheet alone, in the middle. Null: the whole frame. */
-function placeOf({ finding, values }: { finding: Finding | null; values: ControlValues }, hasFiles: boolean): Region | 'middle' | null {
-  if (!finding) return null;
-  const isOfSheet = !hasFiles && Object.keys(values).every((pointer) => !isOfDocument(pointer));
-  return finding.where.region ?? (finding.of === 'version' && isOfSheet ? 'middle' : null);
-} // prettier-ignore
 
 /** A remedy that makes files, carried out on the head version; null for one that sets values. */
 async function madeFiles(context: Context, code: string, { finding, remedy }: TrialRequest) {

@@ -23,6 +23,7 @@ describe('a remedy that makes files', function () {
     const turned = { ...wall, normals: wall.normals!.map((v) => -v), indices: wall.indices.slice().reverse() };
     small.files.set('geometry/panes.glb', await writeGlb([{ name: 'wall', mesh: turned }, { name: 'pane', mesh: box([-0.6, -0.6, 0], [0.6, 0.6, 0.02]) }])); // prettier-ignore
     small.document.objects.wall.facing = 'front';
+    small.document.sheets.final.roulette = !small.document.sheets.preview.roulette;
     for (const id of ['pane0', 'pane1', 'pane2']) delete small.document.objects[id];
     await dusting.send(filesOf(small));
     dusting.worker(2);
@@ -60,5 +61,14 @@ describe('a remedy that makes files', function () {
     expect((await shot()).findings.some((one) => one.versionId === kept.head.id && one.check === 'reversed-normals')).to.equal(false); // prettier-ignore
     await dusting.post(`/shots/${CODE}/undo`, { base: kept.head.id });
     expect((await shot()).document).to.deep.equal(before.document);
+  });
+
+  it('is not tried on a sheet that it leaves as it is', async () => {
+    await until('it is checked', async () => (await shot()).preflight?.state === 'done', 60);
+    const { id } = (await shot()).findings.find(({ check }) => check === 'sheet-drift')!;
+    const [remedy] = (await dusting.finding(id)).remedies;
+    const order = { finding: id, remedy: remedy.id, region: null, sheet: 'preview', values: null };
+    const made = await dusting.post<{ error: string }>(`/shots/${CODE}/trials`, order);
+    expect([made.status, made.body.error]).to.deep.equal([409, 'It changes the final sheet alone, and a trial of the preview would show nothing of it. It can be carried out under Intake.']); // prettier-ignore
   });
 });

@@ -127,7 +127,7 @@ describe('for any input', function () {
   it('a knee lies on its curve, and amounts have their unit', () => {
     const rising = fc.array(fc.double({ min: 0, max: 10, noNaN: true }), { minLength: 2, maxLength: 30 }).map((steps) => steps.reduce<[number, number][]>((all, step, i) => [...all, [i, (all.at(-1)?.[1] ?? 0) + step]], [])); // prettier-ignore
     fc.assert(fc.property(rising, (points) => kneeOf(points) >= 0 && kneeOf(points) < points.length));
-    const units: [Unit, RegExp][] = [['steps', / of 255$/], ['bytes', / [kMGT]?B$/], ['seconds', / (s|min|h)$/], ['share', / %$/], ['rays', / rays$/], ['metres', / m?m$/]]; // prettier-ignore
+    const units: [Unit, RegExp][] = [['steps', / of 255$/], ['bytes', / [kMGT]?B$/], ['seconds', / (s|min|h)$/], ['share', / %$/], ['rays', / rays$/], ['metres', / m?m$/], ['bits', / bits$/]]; // prettier-ignore
     fc.assert(fc.property(fc.double({ min: 0, max: 1e12, noNaN: true }), (value) => units.every(([unit, shape]) => shape.test(tellAmount(unit, value))))); // prettier-ignore
   });
 });

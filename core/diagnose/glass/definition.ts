@@ -12,8 +12,15 @@ import { coincidentFaces, gapToLiquid } from './causes/contact.ts';
 import { contactCases, type ContactCase } from './contacts.ts';
 import { shadowOnlyFloor, tintOnOpacity } from './causes/misplaced.ts';
 import { floorCases, opacityCases, type FloorCase, type OpacityCase } from './misplaced.ts';
-import { blocksShadowRays, environmentLine, tintMappingCopied, tintUpsideDown } from './causes/seen-through.ts';
+import {
+  blocksShadowRays,
+  cameraInside,
+  environmentLine,
+  tintMappingCopied,
+  tintUpsideDown,
+} from './causes/seen-through.ts';
 import { blackShadowCases, type BlackShadowCase } from './black-shadows.ts';
+import { eyeCases, type EyeCase } from './eye-inside.ts';
 import { skyLineCases, type SkyLineCase } from './sky-line.ts';
 import { tintMapCases, type TintMapCase } from './tint-maps.ts';
 import { letThrough } from './remedies/let-through.ts';
@@ -22,7 +29,15 @@ import { mendBody } from './remedies/mend-body.ts';
 import { overlap } from './remedies/overlap.ts';
 
 export type GlassCase =
-  BlackGlassCase | BodyCase | ContactCase | OpacityCase | FloorCase | TintMapCase | SkyLineCase | BlackShadowCase;
+  | BlackGlassCase
+  | BodyCase
+  | ContactCase
+  | OpacityCase
+  | FloorCase
+  | TintMapCase
+  | SkyLineCase
+  | BlackShadowCase
+  | EyeCase;
 
 export const glass: Family = {
   id: 'glass',
@@ -40,8 +55,10 @@ export const glass: Family = {
       ...tintMapCases(input),
       ...skyLineCases(input),
       ...blackShadowCases(input),
+      ...eyeCases(input),
     ],
     causes: [
+      cameraInside,
       blackFilter,
       ...byBody,
       coincidentFaces,
@@ -91,6 +108,8 @@ function tell(of: GlassCase): Words {
       return tellSkyLine(of);
     case 'black-shadow':
       return tellBlackShadow(of);
+    case 'eye':
+      return tellEye(of);
   }
 }
 
@@ -133,6 +152,14 @@ function tellSkyLine({ names, stops, elevations: [low, high] }: SkyLineCase): Wo
     sentence: `A hard line of the environment is seen in ${listed(names)}: ${stops.toFixed(1)} stops across.`,
     headline: `The environment changes ${at}, and glass alone shows it`,
     why: 'The camera does not see the environment itself, so that nothing beside the glass tells where the line comes from. It stays when lights are turned up or down, shifts with the index of refraction, and is gone without the environment.',
+  };
+}
+
+function tellEye({ names, camera }: EyeCase): Words {
+  return {
+    sentence: `${capital(camera)} stands inside ${listed(names)}: everything is seen from within glass.`,
+    headline: 'Rays begin in air, and the first face they meet is taken for a way in',
+    why: 'What is seen is bent the wrong way, and absorbed where it should not be. The camera was probably meant to stand before it, or in its hollow.',
   };
 }
 

@@ -59,8 +59,8 @@ export interface TryTask {
   values: ControlValues;
   /** What is changed besides. */
   patch?: JsonPatch;
-  /** Pixels that are asked for; null: the whole frame; the middle, for what is about no place: two whole frames take minutes. */
-  region: Region | 'middle' | null;
+  /** Pixels that are asked for; null: the whole frame. */
+  region: Region | null;
 }
 
 /** Two groups: one alone has no spread. */
@@ -80,13 +80,16 @@ export function tryValues({ document: text, sheet, values, patch: given = [], re
   const after = changed.sheets[sheet];
   if (after.width !== before.width || after.height !== before.height)
     throw conflict('A trial compares the same pixels: it cannot change the width or height.');
+  const other = sheet === 'preview' ? 'final' : 'preview';
+  if (patch.length > 0 && patch.every(({ path }) => path.startsWith(`/sheets/${other}/`)))
+    throw conflict(`It changes the ${other} sheet alone, and a trial of the ${sheet} would show nothing of it. It can be carried out under Intake.`); // prettier-ignore
   if (Math.min(before.samples, after.samples) < LEAST_SAMPLES)
     throw conflict(
       `A trial needs ${LEAST_SAMPLES} samples at least: its noise is told by how groups of ${GROUP} differ.`,
     );
   return {
     patch,
-    region: regionIn(before, region === 'middle' ? middleOf(before) : region),
+    region: regionIn(before, region),
     told: tellInOne(tellChange(document, changed, patch, { withSheets: false })),
   };
 }
@@ -129,14 +132,6 @@ export function planOf(document: ShotDocument, name: SheetName, wanted: Region |
     targetGroups: groupsOf(sheet.samples),
     tileCount: tilesOf(region, TILE).length,
   };
-}
-
-/** Of the frame, along each side. */
-const MIDDLE = 0.4;
-
-function middleOf({ width, height }: Sheet): Region {
-  const [w, h] = [width, height].map((side) => Math.max(1, Math.round(side * MIDDLE)));
-  return { x: (width - w) >> 1, y: (height - h) >> 1, width: w, height: h };
 }
 
 /** The wanted region inside the sheet's frame; InvalidInput when nothing of it is. */

@@ -78,6 +78,16 @@ export const seenThroughFaults: Fault[] = [
     },
   },
   {
+    cause: 'glass.camera-inside',
+    isUpstream: true,
+    plant(draft) {
+      const { document, draw } = draft;
+      const [x, y, z] = document.cameras.main.transform.slice(12, 15);
+      const at = translation(x + draw.within(-0.05, 0.05), y + draw.within(-0.05, 0.05), z + draw.within(-0.05, 0.05));
+      draft.put('globe', sphere(draw.within(0.15, 0.4), 48), clearGlass, { transform: at });
+    },
+  },
+  {
     cause: 'glass.blocks-shadow-rays',
     plant(draft) {
       const { document, draw } = draft;

@@ -8,4 +8,5 @@ const when = (id: CauseId, isUpstream: boolean, is: (of: GlassCase) => boolean):
 export const tintUpsideDown = when('glass.tint-upside-down', true, (of) => of.kind === 'tint-map' && of.fault === 'upside-down'); // prettier-ignore
 export const tintMappingCopied = when('glass.tint-mapping-copied', true, (of) => of.kind === 'tint-map' && of.fault === 'copied'); // prettier-ignore
 export const environmentLine = when('glass.environment-line', true, ({ kind }) => kind === 'sky-line');
+export const cameraInside = when('glass.camera-inside', true, ({ kind }) => kind === 'eye');
 export const blocksShadowRays = when('glass.blocks-shadow-rays', false, ({ kind }) => kind === 'black-shadow');

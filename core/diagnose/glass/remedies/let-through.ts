@@ -27,6 +27,13 @@ export const letThrough: Propose<GlassCase> = (of) => {
         change: { kind: 'values', values: Object.fromEntries(of.ids.map((id) => [`/objects/${id}/seeThroughShadows`, true])) }, // prettier-ignore
         note: 'Light goes straight through, tinted: no bright lines and spots such as bent light draws.',
       };
+    case 'eye':
+      return {
+        id: 'hide-from-camera',
+        title: `Hide ${listed(of.names)} from the camera`,
+        change: { kind: 'values', values: Object.fromEntries(of.ids.map((id) => [`/objects/${id}/visibility/camera`, false])) }, // prettier-ignore
+        note: 'It still lights and is mirrored. Moving the camera out of it keeps it in the picture.',
+      };
     default:
       return null;
   }
