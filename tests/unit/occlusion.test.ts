@@ -3,6 +3,10 @@ import { expect } from 'chai';
 import { lookAt, translation } from '../../core/data/transform.ts';
 import { defaultCamera, defaultEnvironment, defaultSheet } from '../../core/document/defaults.ts';
 import type { Sheet } from '../../core/document/schema.ts';
+import type { Side } from '../../core/figures/figure.ts';
+import { information } from '../../core/figures/information.ts';
+import { openness } from '../../core/figures/openness.ts';
+import { shut } from '../../core/figures/shut.ts';
 import { errorBy, figuresOf, occlusionCurve } from '../../core/occlusion/curve.ts';
 import { OcclusionWalk, opennessAt, traceDistances, type TracedDistances } from '../../core/occlusion/distances.ts';
 import { placesOver } from '../../core/place/grid.ts';
@@ -116,6 +120,13 @@ describe('occlusion at every distance', () => {
     expect(figuresOf(new Float32Array(64).fill(1), 1)).to.include({ information: 0, open: 1, shut: 0, mean: 1 });
     // Sixteen values that are as likely are four bits (Shannon 1948).
     expect(figuresOf(Float32Array.from({ length: 160 }, (_, k) => ((k % 16) + 0.5) / 16), 1).information).to.be.closeTo(4, 1e-12); // prettier-ignore
+    // The same of a picture: half of it shut, half in two greys that are as likely, the last pixel without a surface.
+    const pass = Float32Array.of(0, 0, 0, 0, 0.3, 0.3, 0.6, 0.6, 0);
+    const coverage = Float32Array.of(1, 1, 1, 1, 1, 1, 1, 1, 0);
+    const picture = { x: 0, y: 0, width: 9, height: 1, channels: new Map([['occlusion', pass], ['coverage', coverage]]) }; // prettier-ignore
+    const measured = [openness, shut, information].map((figure) => ('measure' in figure ? figure.measure({ picture } as unknown as Side)! : NaN)); // prettier-ignore
+    expect(measured[0]).to.be.closeTo(0.225, 1e-7);
+    expect(measured.slice(1)).to.deep.equal([0.5, 1.5]);
     // A half by 64 rays: the binomial's standard error is a sixteenth.
     expect(errorBy(0.5, 64)).to.equal(0.0625);
   });
