@@ -1,9 +1,9 @@
 /** How a picture is looked at, in the address: everything goes in and comes out again, and what makes no sense is left out. */
 import { expect } from 'chai';
 import { createPinia, setActivePinia } from 'pinia';
-import type { RenderSummary, ShotState } from '../../core/contracts/events.ts';
+import type { RenderSummary } from '../../core/contracts/events.ts';
 import { useLook } from '../../web/stores/look.ts';
-import { useShot } from '../../web/stores/shot.ts';
+import { useShot, type OpenShot } from '../../web/stores/shot.ts';
 
 describe('a look in the address', () => {
   beforeEach(() => setActivePinia(createPinia()));
@@ -78,7 +78,7 @@ describe('what is looked at while nothing is chosen', () => {
         render(4, { purpose: 'frame', range: 1, frame: 1002 }),
         render(5, { samplesDone: 0, state: 'active' }),
       ],
-    } as unknown as ShotState;
+    } as unknown as OpenShot;
     const look = useLook();
     expect([look.shown?.key, look.sequence]).to.deep.equal(['r1', null]);
     look.show('r3');

@@ -3,7 +3,7 @@ import { expect } from 'chai';
 import { lookAt, translation } from '../../core/data/transform.ts';
 import { defaultCamera, defaultEnvironment, defaultSheet } from '../../core/document/defaults.ts';
 import type { Sheet } from '../../core/document/schema.ts';
-import type { Side } from '../../core/figures/figure.ts';
+import type { Comparison, Side } from '../../core/figures/figure.ts';
 import { information } from '../../core/figures/information.ts';
 import { openness } from '../../core/figures/openness.ts';
 import { shut } from '../../core/figures/shut.ts';
@@ -124,7 +124,8 @@ describe('occlusion at every distance', () => {
     const pass = Float32Array.of(0, 0, 0, 0, 0.3, 0.3, 0.6, 0.6, 0);
     const coverage = Float32Array.of(1, 1, 1, 1, 1, 1, 1, 1, 0);
     const picture = { x: 0, y: 0, width: 9, height: 1, channels: new Map([['occlusion', pass], ['coverage', coverage]]) }; // prettier-ignore
-    const measured = [openness, shut, information].map((figure) => ('measure' in figure ? figure.measure({ picture } as unknown as Side)! : NaN)); // prettier-ignore
+    const side = { picture } as unknown as Side;
+    const measured = [openness, shut, information].map((figure) => ('measure' in figure ? figure.measure(side, {} as Comparison)! : NaN)); // prettier-ignore
     expect(measured[0]).to.be.closeTo(0.225, 1e-7);
     expect(measured.slice(1)).to.deep.equal([0.5, 1.5]);
     // A half by 64 rays: the binomial's standard error is a sixteenth.
