@@ -62,7 +62,11 @@ export const seenThroughFaults: Fault[] = [
     isUpstream: true,
     plant(draft) {
       const { document, draw } = draft;
-      const at = draw.within(0.5, 0.53);
+      // In the upper half of the frame, wherever the camera looks.
+      const { transform, fieldOfView } = document.cameras.main;
+      const [x, y, z] = transform.slice(12, 15);
+      const pitch = (Math.atan2(0.5 - y, Math.hypot(x, z)) * 180) / Math.PI;
+      const at = 0.5 + (pitch + draw.within(0.12, 0.2) * fieldOfView) / 180;
       const [low, high] = [draw.colour(0.05, 0.12), draw.colour(0.5, 0.8)];
       document.environment = {
         ...document.environment,
