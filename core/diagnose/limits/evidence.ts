@@ -44,17 +44,17 @@ export function needsOf({ pilot, kind, now, all }: LimitCase): Evidence {
     while (overall < LIFTED.overall && pilot.energy({ ...now, [kind]: n, overall }) < share * light) overall++;
     const set = { ...now, [kind]: n, overall: Math.max(now.overall, overall) };
     const stops = Math.log2(pilot.energy(set) / pilot.energy(now));
-    const told = Number.isFinite(stops) ? `${stops >= 0 ? '+' : '−'}${Math.abs(stops).toFixed(2)} stops` : 'from black';
+    const told = Number.isFinite(stops) ? `${stops >= 0 ? '+' : '−'}${Math.abs(stops).toFixed(2)}` : 'from black';
     return [share > 0.999 ? 'all of it' : percent(share), n, set.overall, told, `${(pilot.rays(set) / pilot.rays(now)).toFixed(2)} ×`]; // prettier-ignore
   });
   const parts = ([['unmirrored', 'without a reflection'], ['mirrored', 'by a reflection']] as [LightPart, string][]).flatMap(([part, name]) => {
     const share = pilot.energy(lifted(LIFTED[kind]), part) / all;
-    return kind === 'transmission' && share >= PART ? [[`99 % of what comes ${name}`, least(0.99, part), null, `${percent(share)} of the light`, null]] : []; // prettier-ignore
+    return kind === 'transmission' && share >= PART ? [[`99 % ${name}, ${percent(share)} of it`, least(0.99, part), null, null, null]] : []; // prettier-ignore
   }); // prettier-ignore
   return {
     kind: 'table',
     title: `What the light needs of the ${kind} limit`,
-    columns: ['light', kind, 'overall', 'brightness', 'rays'],
+    columns: ['light', 'limit', 'overall', 'stops', 'rays'],
     rows: [...rows, ...parts],
   };
 }

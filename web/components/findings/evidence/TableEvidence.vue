@@ -22,6 +22,7 @@ const rows = computed(() =>
       :rows="PAGE"
       :paginator="rows.length > PAGE"
       :table-props="{ 'aria-label': evidence.title }"
+      :pt="{ tableContainer: { tabindex: 0, role: 'region', 'aria-label': evidence.title } }"
     >
       <Column v-for="(column, i) in evidence.columns" :key="i" :field="`c${i}`" :header="column" />
     </DataTable>
@@ -35,5 +36,8 @@ figure {
 }
 figcaption {
   font-size: var(--small);
+}
+figure :deep(:is(th, td)) {
+  padding: 3px 5px;
 }
 </style>
