@@ -165,7 +165,8 @@ function tellEye({ names, camera }: EyeCase): Words {
 
 function tellElevations(low: number, high: number): string {
   if (Math.max(-low, high) <= 1) return 'at its horizon';
-  return low === high ? `${low}° above its horizon` : `from ${low}° to ${high}° above its horizon`;
+  const side = (degrees: number) => `${Math.abs(degrees)}° ${degrees < 0 ? 'below' : 'above'}`;
+  return low === high ? `${side(low)} its horizon` : `from ${side(low)} to ${side(high)} its horizon`;
 }
 
 function tellBlackShadow({ names, lights, share, stopped }: BlackShadowCase): Words {

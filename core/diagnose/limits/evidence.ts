@@ -38,11 +38,11 @@ export function needsOf({ pilot, kind, now, all }: LimitCase): Evidence {
   };
   const rows = SHARES.map((share) => {
     const n = least(share);
-    // The overall limit that lets them happen is read off the same pilot.
+    // The overall limit that lets them happen is read off the same pilot; it counts no see-through surfaces.
     const light = pilot.energy(lifted(n));
-    let overall = n;
+    let overall = now.overall;
     while (overall < LIFTED.overall && pilot.energy({ ...now, [kind]: n, overall }) < share * light) overall++;
-    const set = { ...now, [kind]: n, overall: Math.max(now.overall, overall) };
+    const set = { ...now, [kind]: n, overall };
     const stops = Math.log2(pilot.energy(set) / pilot.energy(now));
     const told = Number.isFinite(stops) ? `${stops >= 0 ? '+' : '−'}${Math.abs(stops).toFixed(2)}` : 'from black';
     return [share > 0.999 ? 'all of it' : percent(share), n, set.overall, told, `${(pilot.rays(set) / pilot.rays(now)).toFixed(2)} ×`]; // prettier-ignore
