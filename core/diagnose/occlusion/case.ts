@@ -93,6 +93,13 @@ export function occlusionCases(input: RenderInput): OcclusionCase[] {
   const curve = occlusionCurve(outward, occlusion.seeThrough);
   const rays = sheet.samples * sheet.extraSamples.occlusion;
   const all = places.map((_, k) => k);
+  const byObject = new Map<number, number[]>();
+  for (const k of all) {
+    const { object } = places[k].place;
+    const own = byObject.get(object) ?? [];
+    byObject.set(object, own);
+    own.push(k);
+  }
   /** Of the light of a place, what occlusion leaves of it. */
   const [strength, darkest] = [isNeutral ? 1 : occlusion.strength, luminance(...(occlusion.colour as Triple))];
   const leaves = (open: number) => 1 - strength * (1 - open ** occlusion.contrast) * (1 - darkest);
@@ -132,9 +139,7 @@ export function occlusionCases(input: RenderInput): OcclusionCase[] {
   /** A thing that stops nearly all rays of its own right at its surface: two shells, one in the other. */
   function ofItself(): OcclusionCase[] {
     const near = NEXT * (curve.best?.metres ?? 0);
-    const own = new Map<number, number[]>();
-    for (const k of all) own.set(places[k].place.object, [...(own.get(places[k].place.object) ?? []), k]);
-    return [...own].flatMap(([object, of]) => {
+    return [...byObject].flatMap(([object, of]) => {
       const stopped = of.filter((k) => stoppedBy(traced, k, object, near) >= MOSTLY);
       if (stopped.length < FEWEST || stopped.length < of.length / 2) return [];
       const id = scene.objectIds[object];
@@ -146,9 +151,7 @@ export function occlusionCases(input: RenderInput): OcclusionCase[] {
   function ofFacets(): OcclusionCase[] {
     if (isInward) return [];
     const leans = places.map(({ place }) => leanOf(place));
-    const own = new Map<number, number[]>();
-    for (const k of all) own.set(places[k].place.object, [...(own.get(places[k].place.object) ?? []), k]);
-    const stepped = [...own].filter(([, of]) => of.length >= FEWEST && percentile(of.map((k) => lostBy(leans[k], occlusion.cone)), 0.9) >= STEPPED);
+    const stepped = [...byObject].filter(([, of]) => of.length >= FEWEST && percentile(of.map((k) => lostBy(leans[k], occlusion.cone)), 0.9) >= STEPPED);
     if (stepped.length === 0) return [];
     const of = stepped.flatMap(([, own]) => own);
     const most = percentile(of.map((k) => leans[k]), 0.98);
