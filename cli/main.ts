@@ -37,7 +37,11 @@ try {
     console.log(all.map(({ usage }) => usage).join('\n'));
   } else if (!Object.hasOwn(commands, name))
     throw new BadUse(`There is no command "${name}"; there are ${Object.keys(commands).join(', ')}.`);
-  else process.exitCode = (await (await commands[name]()).run(args)) ?? 0;
+  else {
+    const { usage, run } = await commands[name]();
+    if (args.includes('--help')) console.log(usage);
+    else process.exitCode = (await run(args)) ?? 0;
+  }
 } catch (error) {
   const isInput = error instanceof BadUse || error instanceof InvalidInput || error instanceof RangeError;
   process.stderr.write(`${isInput ? (error as Error).message : ((error as Error).stack ?? error)}\n`);

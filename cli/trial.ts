@@ -66,7 +66,7 @@ export async function trialCommand(args: string[]): Promise<void> {
     const settings = settingsOf(sheet, trialSeed(1));
     const { films: its } = await renderFrame({ ...scene, kernel: null }, settings, region, sheet.samples / GROUP, availableParallelism(), () => {}); // prettier-ignore
     const microseconds = its.reduce((sum, { time }) => time.reduce((all, one) => all + one, sum), 0);
-    rendered.push({ films: its, layout: scene.layout, deciding: decidingSamples(sheet), seconds: microseconds / 1e6, bytes: renderBytes(scene, sheet), previewError: previewError(scene, sheet) }); // prettier-ignore
+    rendered.push({ films: its, layout: scene.layout, deciding: decidingSamples(sheet), occlusionRays: sheet.extraSamples.occlusion, seconds: microseconds / 1e6, bytes: renderBytes(scene, sheet), previewError: previewError(scene, sheet) }); // prettier-ignore
   }
   const measured = measurePair(rendered[0], rendered[1], { region, mask: null, frameWidth: first.width, names });
   const pointers = patch.filter(({ op }) => op !== 'test').map((step) => pointerOf(step.path));

@@ -42,6 +42,8 @@ export interface DialNeed {
   needs: number | null;
   /** Why this dial decides, when it is not plain: "decides first at 10". */
   note: string | null;
+  /** Values that show what the dial does to the finding, beside each other: nothing that is known to cure it. */
+  sideBySide?: number[];
 }
 
 /** A reason of the catalogue, and how much of the finding it explains. */

@@ -112,6 +112,16 @@ export function controlsOf(document: ShotDocument, { pointer }: Pick<Item, 'poin
   return schema ? walk(document, schema, value, pointer, '') : [];
 }
 
+/** The control of a pointer and the item that it is of; null where the document has none such. */
+export function controlAt(document: ShotDocument, pointer: string): { item: Item; control: Control } | null {
+  for (const item of itemsOf(document)) {
+    if (!pointer.startsWith(item.pointer)) continue;
+    const control = controlsOf(document, item).find((one) => one.pointer === pointer && one.part === null);
+    if (control) return { item, control };
+  }
+  return null;
+}
+
 /** Which frame is rendered, and through which camera. */
 function shotControls(document: ShotDocument): Control[] {
   const { frame, camera, cameras } = document;

@@ -11,6 +11,8 @@ export interface Side {
   picture: Picture | null;
   /** Samples of each pixel that stay out of the picture, see `render/frame/adaptive.ts`. */
   deciding: number;
+  /** Rays of ambient occlusion that each sample sends. */
+  occlusionRays: number;
   /** Thread time that the region took; null: no clock ran. */
   seconds: number | null;
   /** The compiled scene and the film of the whole frame; null: not known. */

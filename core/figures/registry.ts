@@ -10,6 +10,7 @@ import { information } from './information.ts';
 import { memory } from './memory.ts';
 import { mostChanged } from './most-changed.ts';
 import { noise } from './noise.ts';
+import { occlusionNoise } from './occlusion-noise.ts';
 import { openness } from './openness.ts';
 import { previewShadows } from './preview-shadows.ts';
 import { rays } from './rays.ts';
@@ -25,6 +26,7 @@ export const FIGURES: readonly Figure[] = [
   openness,
   shut,
   information,
+  occlusionNoise,
   previewShadows,
   noise,
   brightNoise,

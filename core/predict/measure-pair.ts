@@ -14,6 +14,8 @@ export interface RenderedSide {
   layout: FilmLayout;
   /** Samples of each pixel that stay out of the films, see `render/frame/adaptive.ts`. */
   deciding: number;
+  /** Rays of ambient occlusion that each sample sends. */
+  occlusionRays: number;
   /** Of thread time; null: no clock ran. */
   seconds: number | null;
   /** See `render-bytes.ts`; null: not known. */

@@ -107,7 +107,7 @@ interface SmallSide extends Side {
 function smallSide(side: ChangeSide, plan: SmallPlan, passes: string[], seed: number, clock: Clock | null): SmallSide {
   const all = [...new Set([...figurePasses(side.scene.layout), ...passes])];
   const { picture, samplesFor, seconds } = renderSmall(side, plan, all, seed, clock);
-  return { picture, samplesFor, seconds, deciding: 0, bytes: renderBytes(side.scene, side.sheet), previewError: previewError(side.scene, side.sheet) }; // prettier-ignore
+  return { picture, samplesFor, seconds, deciding: 0, occlusionRays: side.sheet.extraSamples.occlusion, bytes: renderBytes(side.scene, side.sheet), previewError: previewError(side.scene, side.sheet) }; // prettier-ignore
 }
 
 /** Of the pixels that chose no region, see `picture/halves.ts`. */

@@ -106,6 +106,7 @@ async function sideOf(
     films,
     layout: filmLayout(document, sheet),
     deciding: decidingSamples(sheet),
+    occlusionRays: sheet.extraSamples.occlusion,
     seconds: ms / 1000,
     bytes,
     previewError,

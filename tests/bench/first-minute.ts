@@ -38,7 +38,8 @@ export async function benchFirstMinute(): Promise<void> {
   };
   try {
     await until(async () => (await get<ShotSummary[]>('/shots')).some(({ code }) => code === SHOT));
-    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    // What is asked of the page is text that it evaluates, which its own policy forbids.
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, bypassCSP: true });
     const opened = performance.now();
     await page.goto(`${address}/shots/${SHOT}`);
     const findings = page.getByRole('region', { name: 'Findings' });
@@ -78,7 +79,7 @@ async function openFromList(page: Page, address: string): Promise<[number, numbe
   await page.getByRole('row', { name: new RegExp(SHOT) }).click();
   await page.waitForFunction(IS_DRAWN, undefined, { polling: 30 });
   const picture = performance.now() - began;
-  await page.getByText(/steps with shadows boosted/).first().waitFor(); // prettier-ignore
+  await page.getByText(/of 255, shadows boosted/).first().waitFor(); // prettier-ignore
   return [picture / 1000, (performance.now() - began) / 1000];
 }
 

@@ -139,6 +139,14 @@ describe('dusting render', function () {
   });
 });
 
+describe('a command asked for its use', () => {
+  it('tells it, and does nothing else', () => {
+    const { code, out, errors } = dusting('layout', '--help');
+    expect({ code, errors }).to.deep.equal({ code: 0, errors: '' });
+    expect(out).to.match(/^dusting layout <shot folder/);
+  });
+});
+
 describe('dusting render of a bare glTF', function () {
   this.timeout(60_000);
 

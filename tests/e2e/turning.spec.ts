@@ -1,6 +1,6 @@
 /** Lights added over a point, turned, deleted and taken back; frames rendered and played; the history gone back in. */
 import { violationsOf } from './accessible.ts';
-import { expect, type Page, test } from './dusting.ts';
+import { expect, importJarShelf, type Page, test } from './dusting.ts';
 import { stateOf } from './state.ts';
 
 const address = () => process.env.DUSTING_TEST_ADDRESS!;
@@ -73,7 +73,8 @@ test('a light is deleted with a question where something is told of it, and come
 });
 
 test('frames are named, rendered as one, and played', async ({ page }) => {
-  await page.goto(`${address()}/shots/HA-010?panel=scene&item=/frame`);
+  await importJarShelf(address(), 'HA-018', 4);
+  await page.goto(`${address()}/shots/HA-018?panel=scene&item=/frame`);
   await scene(page).getByRole('button', { name: 'Render frames …' }).click();
   const dialog = page.getByRole('dialog', { name: 'Render frames' });
   const list = dialog.getByRole('textbox');
@@ -82,8 +83,9 @@ test('frames are named, rendered as one, and played', async ({ page }) => {
   await list.fill('1001-1002');
   await dialog.getByRole('button', { name: 'Render 2 frames' }).click();
   await expect(dialog).toHaveCount(0);
-  await page.goto(`${address()}/shots/HA-010/look?panel=frames`);
+  await page.goto(`${address()}/shots/HA-018/look?panel=frames`);
   const strip = page.getByRole('region', { name: 'Pictures' });
+  await expect(strip).toContainText(/Frames, version 1, preview\s*1001-1002, /);
   await strip.getByRole('button', { name: /^Frames, version/ }).click({ timeout: 90_000 });
   await expect(strip.getByRole('group', { name: 'Frames' }).getByRole('button')).toHaveText(['1001', '1002'], { timeout: 90_000 });
   const shown = strip.getByRole('group', { name: 'Frames' }).locator('.on');

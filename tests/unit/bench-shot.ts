@@ -99,7 +99,7 @@ function sideOf(shot: BenchShot, values: ControlValues, region: Region, n: numbe
   const began = performance.now();
   renderGroups(scene, settingsOf(sheet, trialSeed(n)), film, sheet.samples / 4);
   const seconds = (performance.now() - began) / 1000;
-  return { films: [film], layout: scene.layout, deciding: decidingSamples(sheet), seconds, bytes: renderBytes(scene, sheet), previewError: previewError(scene, sheet) }; // prettier-ignore
+  return { films: [film], layout: scene.layout, deciding: decidingSamples(sheet), occlusionRays: sheet.extraSamples.occlusion, seconds, bytes: renderBytes(scene, sheet), previewError: previewError(scene, sheet) }; // prettier-ignore
 }
 
 /** The side without any change is the same for every trial of a region. */

@@ -4,7 +4,7 @@ import type { FindingWithMask } from '../../core/contracts/finding.ts';
 import { noise } from '../../core/diagnose/noise/definition.ts';
 import { changeOf, sidesOf } from '../../core/figures/effect.ts';
 import { dialAt } from '../../core/document/dials.ts';
-import { examine, tryRemedy, valuesOf, type BenchShot } from './bench-shot.ts';
+import { examine, tryOut, tryRemedy, valuesOf, type BenchShot } from './bench-shot.ts';
 import { jarShelf } from './jar-shelf.ts';
 import { atSize } from './size.ts';
 
@@ -101,6 +101,19 @@ describe('jar shelf', function () {
     });
     const other = examine(relaxed, [noise]).find((f) => f.finding.key === 'noise')!;
     expect(changeOf(other.finding.remedies[0].predicted!, 'rays')).to.be.below(cost / 2);
+  });
+
+  it('noise: more samples of the kind that has most of it, and nothing else, do what the table says', () => {
+    const { finding } = find('noise');
+    const table = finding.evidence.find((one) => one.kind === 'table')!;
+    if (table.kind !== 'table') throw new Error('no table');
+    const kind = table.title.split(' ')[1];
+    const [now, , most] = table.rows as [number, string, string][];
+    const { region } = finding.where;
+    const measured = tryOut(shelf, { [`/extraSamples/${kind}`]: most[0] }, region!);
+    const told = Number(most[1]) / Number(now[1]);
+    expect(changeOf(measured, 'noise')! / told).to.be.within(0.85, 1.15);
+    expect(changeOf(measured, 'rays')! / Number(most[2].slice(2))).to.be.within(0.85, 1.15);
   });
 
   it('finds nothing where limits are generous and the target is met', async () => {

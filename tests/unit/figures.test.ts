@@ -42,7 +42,7 @@ function side(passes: Record<string, (x: number, y: number) => number>, more: Pa
   for (const [pass, of] of Object.entries(own))
     for (const name of passChannels(pass, LAYOUT))
       picture.channels.get(name)!.forEach((_, i, plane) => (plane[i] = of(i % WIDTH, Math.floor(i / WIDTH))));
-  return { picture, deciding: 0, seconds: null, bytes: null, previewError: null, ...more };
+  return { picture, deciding: 0, occlusionRays: 0, seconds: null, bytes: null, previewError: null, ...more };
 }
 const compare = (before: Side, after: Side) => compareSides({ before, after, mask: null, names: ['wall'] });
 /** Normal noise about a tone, the same for one seed. */
@@ -122,6 +122,7 @@ describe('figures', function () {
     const bare = (bytes: number, seconds: number): Side => ({
       picture: null,
       deciding: 0,
+      occlusionRays: 0,
       seconds,
       bytes,
       previewError: null,

@@ -5,6 +5,7 @@ import { defaultCamera, defaultEnvironment, defaultSheet } from '../../core/docu
 import type { Sheet } from '../../core/document/schema.ts';
 import type { Comparison, Side } from '../../core/figures/figure.ts';
 import { information } from '../../core/figures/information.ts';
+import { occlusionNoise } from '../../core/figures/occlusion-noise.ts';
 import { openness } from '../../core/figures/openness.ts';
 import { shut } from '../../core/figures/shut.ts';
 import { errorBy, figuresOf, occlusionCurve } from '../../core/occlusion/curve.ts';
@@ -89,6 +90,27 @@ describe('occlusion at every distance', () => {
     expect(pass(true, true) / without).to.be.closeTo(1, 0.02);
     expect(Math.abs(pass(true, false) / without - 1)).to.be.above(0.05);
   }); // prettier-ignore
+
+  it('is as noisy as its figure says: by what two renders differ, and half as much by four times the rays', () => {
+    const things = [floor, ...[-0.9, 0, 0.9].map((x) => ({ mesh: box([-0.25, -0.3, 0], [0.25, 0.3, 0.7]), object: { transform: translation(x, 0.3 * x, 0) } }))]; // prettier-ignore
+    const passBy = (rays: number, seed: number) => {
+      const test = scene(things, { cameras: from([0, -4, 2], [0, 0, 0.2], 30) }, { samples: 16, seed, occlusion: { ...defaultSheet().occlusion, distance: 2 }, passes: { occlusion: true, shadows: false, groups: false }, extraSamples: { ...defaultSheet().extraSamples, occlusion: rays } }); // prettier-ignore
+      const film = render(test);
+      return pictureOf([film], film.region, ['occlusion', 'coverage', 'samples'], compiled(test).layout);
+    };
+    const noiseBy = (rays: number) => {
+      const pictures = [1, 2].map((seed) => passBy(rays, seed));
+      const [a, b] = pictures.map(({ channels }) => channels.get('occlusion')!);
+      const measured = 255 * Math.sqrt(a.reduce((sum, value, i) => sum + (value - b[i]) ** 2 / 2, 0) / a.length);
+      const side: Side = { picture: pictures[0], deciding: 0, occlusionRays: rays, seconds: null, bytes: null, previewError: null }; // prettier-ignore
+      return { measured, told: 'measure' in occlusionNoise ? occlusionNoise.measure(side, {} as Comparison)! : NaN };
+    };
+    const [one, four] = [noiseBy(1), noiseBy(4)];
+    expect(one.told).to.be.within(3, 30);
+    expect(four.told / one.told).to.be.closeTo(0.5, 0.03);
+    // Rays that are stratified differ by less than the binomial has them, never by more.
+    for (const { measured, told } of [one, four]) expect(measured / told).to.be.within(0.6, 1.05);
+  });
 
   it('dims light at the first hit by strength, contrast and colour, of what is open to it by the closed form', () => {
     const away = 0.5;

@@ -5,6 +5,7 @@ import { fresnelDielectric } from '../../core/materials/fresnel.ts';
 import { atLightness, lightnessOf } from '../../core/tint/lightness.ts';
 import { glassOf, swallowed, throughStack, type Glass, type Rgb } from '../../core/tint/stack.ts';
 import { attenuationFor, baseColourFor } from '../../core/tint/wish.ts';
+import { throughGlass } from '../../core/tint/over-picture.ts';
 import { linearOfHex } from '../../core/data/hex-colour.ts';
 import { box } from '../../demo/shapes.ts';
 import { meanOf, render, scene, square } from './helpers.ts';
@@ -70,6 +71,15 @@ describe('tint of glass', () => {
     expect(Math.max(...light)).to.equal(light[2]);
   });
 
+  it('is laid over a picture as light is filtered: half of a middle grey is display code 137, and what stands beside stays', () => {
+    // IEC 61966-2-1: code 188 is 0.503 of the light; half of it, 0.2515, is code 137.
+    const pixels = new Uint8ClampedArray(4 * 10).fill(188);
+    const seen = throughGlass(pixels, 10, [0.5, 1, 0]);
+    expect([...seen.subarray(0, 4)]).to.deep.equal([188, 188, 188, 188]);
+    expect([...seen.subarray(4 * 5, 4 * 6)]).to.deep.equal([137, 188, 0, 188]);
+    expect([...seen.subarray(4 * 9)]).to.deep.equal([188, 188, 188, 188]);
+    expect(pixels[4 * 5]).to.equal(188);
+  });
   it('of what makes no sense is refused by name', () => {
     expect(() => throughStack({ ...clear, ior: 0 }, { bodies: 1, metres: 0 })).to.throw(
       RangeError,

@@ -1,5 +1,6 @@
 /** A render of ours as the desk takes it: its passes as layers, over the region that was rendered. */
 import type { RenderSummary } from '../../core/contracts/events.ts';
+import type { Region } from '../../core/data/picture.ts';
 import type { ShotDocument } from '../../core/document/schema.ts';
 import type { LayerRole } from '../../core/formats/layers.ts';
 import { PLAIN_LOOK, type Look } from '../../core/picture/look.ts';
@@ -49,9 +50,11 @@ export const plainCell = (key: string, layer: string, screen: Cell['screen'], to
 });
 
 /**
- * One pass of a render over its whole region.
+ * One pass of a render over its whole region, or a part of it.
  *
- * @param options.width of what is drawn, pixels; the region's own by default
+ * @param options.part pixels of the frame; the render's region by default
+ * @param options.width of what is drawn, pixels; the part's own by default
+ * @param options.height that it may have at most
  * @param options.top where the scale of a one-channel pass ends; its own by default
  * @returns null while nothing of it is rendered. @throws Error in words where the server refuses
  *
@@ -64,21 +67,23 @@ export async function drawRender(
     document?: ShotDocument | null;
     pass?: string;
     view?: Pick<Look, 'exposure' | 'gamma'>;
+    part?: Region;
     width?: number;
+    height?: number;
     top?: number | null;
   } = {},
 ): Promise<ImageData | null> {
-  const { document = null, pass = 'beauty', view, width = render.region.width, top = null } = options;
+  const { document = null, pass = 'beauty', view, part = render.region, top = null } = options;
+  const { width = part.width, height = Infinity } = options;
   const key = renderKey(render);
-  const { region } = render;
-  const scale = width / region.width;
+  const scale = Math.min(width / part.width, height / part.height);
   const screen = {
-    width,
-    height: Math.max(1, Math.round(region.height * scale)),
+    width: Math.max(1, Math.round(part.width * scale)),
+    height: Math.max(1, Math.round(part.height * scale)),
     scale,
     aspect: 1,
-    x: -region.x * scale,
-    y: -region.y * scale,
+    x: -part.x * scale,
+    y: -part.y * scale,
   };
   await desk.ask('open', { key, ref: renderRef(render, document) });
   const [drawn] = await desk.ask('draw', { cells: [plainCell(key, pass, screen, top)], look: { ...PLAIN_LOOK, ...view } }); // prettier-ignore

@@ -39,6 +39,9 @@ export type GlassCase =
   | BlackShadowCase
   | EyeCase;
 
+/** No bending, next to none, and glass: what changing the index does to a line that is seen through it. */
+const INDICES = [1, 1.04, 1.5];
+
 export const glass: Family = {
   id: 'glass',
   title: 'Glass',
@@ -72,6 +75,7 @@ export const glass: Family = {
     ],
     remedies: [clearFilter, mendBody, overlap, putInPlace, letThrough],
     figure: 'brightness',
+    dials: (of) => (of.kind === 'sky-line' ? of.materials.map((id) => ({ pointer: `/materials/${id}/ior`, needs: null, note: null, sideBySide: INDICES })) : []), // prettier-ignore
     tell,
     evidence,
   }),
@@ -151,7 +155,7 @@ function tellSkyLine({ names, stops, elevations: [low, high] }: SkyLineCase): Wo
   return {
     sentence: `A hard line of the environment is seen in ${listed(names)}: ${stops.toFixed(1)} stops across.`,
     headline: `The environment changes ${at}, and glass alone shows it`,
-    why: 'The camera does not see the environment itself, so that nothing beside the glass tells where the line comes from. It stays when lights are turned up or down, shifts with the index of refraction, and is gone without the environment.',
+    why: 'The camera does not see the environment itself, so that nothing beside the glass tells where the line comes from. It stays when lights are turned up or down, shifts with the index of refraction, and is gone without the environment: another index moves it elsewhere, and takes the glass away.',
   };
 }
 

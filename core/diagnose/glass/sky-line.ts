@@ -3,7 +3,7 @@
  * before it, and panes show it all the same. It stays whatever the lights are set to, and goes with the environment.
  */
 import { luminance } from '../../data/colour.ts';
-import { objectNames } from '../../document/object-names.ts';
+import { objectIds, objectNames } from '../../document/object-names.ts';
 import { skyRadiance } from '../../lights/sky.ts';
 import { SkyWalk } from '../../place/sky-walk.ts';
 import { settingsOf } from '../../render/scene/scene.ts';
@@ -13,6 +13,8 @@ import { maskOf, regionOf } from '../regions.ts';
 export interface SkyLineCase extends Case {
   kind: 'sky-line';
   names: string[];
+  /** Ids of what these are made of. */
+  materials: string[];
   /** Stops across the line, the median. */
   stops: number;
   /** Degrees above the horizon, from and to. */
@@ -65,6 +67,7 @@ export function skyLineCases({ document, scene, sheet, picture }: RenderInput): 
   if (Math.max(columns.size * step, rows.size * step) < LONG * picture.width) return [];
   const mask = maskOf(picture, line.map(({ pixel }) => pixel)); // prettier-ignore
   const names = objectNames(document);
+  const ids = objectIds(document);
   const steps = line.map(({ stops }) => stops).sort((a, b) => a - b);
   const elevations = line.map(({ elevation }) => elevation).sort((a, b) => a - b);
   return [
@@ -77,6 +80,7 @@ export function skyLineCases({ document, scene, sheet, picture }: RenderInput): 
       passes: ['transmission.direct', 'beauty'],
       objects: [...shown].map((object) => names[object]),
       names: [...shown].map((object) => names[object]),
+      materials: [...new Set([...shown].flatMap((object) => document.objects[ids[object]].material ?? []))],
       stops: steps[steps.length >> 1],
       elevations: [elevations[0], elevations.at(-1)!],
     },

@@ -21,6 +21,7 @@ export function asRendered({ picture, scene, sheet }: RenderInput, region: Regio
   const side = {
     picture: { ...region, channels },
     deciding: decidingSamples(sheet),
+    occlusionRays: sheet.extraSamples.occlusion,
     seconds: null,
     bytes: renderBytes(scene, sheet),
     previewError: previewError(scene, sheet),

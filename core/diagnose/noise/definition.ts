@@ -9,6 +9,7 @@ import { changeOf } from '../../figures/effect.ts';
 import { LIGHT_PASSES } from '../../render/film/passes.ts';
 import { ofPictures, ofRenders, type Family } from '../family.ts';
 import { barsOf } from './attribution.ts';
+import { byCount } from './by-count.ts';
 import { casesOf, type NoiseCase } from './case.ts';
 import { causes } from './causes/registry.ts';
 import { curveOf } from './curve.ts';
@@ -46,6 +47,7 @@ export const noise: Family = {
         ? []
         : [
             { kind: 'shares', title: 'Where the noise comes from', bars: barsOf(of.plans) },
+            ...byCount(of.plans),
             curveOf(of.plans, of.plans.plain(of.plans.scale), of.plans.model),
           ], // prettier-ignore
   }),

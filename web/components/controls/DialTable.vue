@@ -3,17 +3,21 @@
 import Column from 'primevue/column';
 import DataTable from 'primevue/datatable';
 import Button from 'primevue/button';
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
 import type { DialNeed } from '../../../core/contracts/finding.ts';
 import { dialAt, dialValue, isSameValue } from '../../../core/document/dials.ts';
 import { valueAt } from '../../../core/document/patch.ts';
+import { controlAt } from '../../../core/document/controls.ts';
 import { isOfDocument, tellPointer } from '../../../core/document/pointers.ts';
+import { useCurrent } from '../../stores/current.ts';
 import { useShot } from '../../stores/shot.ts';
 import { useView } from '../../stores/view.ts';
+import SweepDialog from '../trials/SweepDialog.vue';
 
 const props = defineProps<{ needs: DialNeed[] }>();
 const shot = useShot();
 const view = useView();
+const current = useCurrent();
 
 const rows = computed(() => {
   const { document } = shot.state!;
@@ -21,12 +25,29 @@ const rows = computed(() => {
   return props.needs.map((need) => {
     if (isOfDocument(need.pointer)) {
       const value = valueAt(document, need.pointer);
-      return { ...need, label: tellPointer(need.pointer), preview: value, final: value, differs: false };
+      const found = controlAt(document, need.pointer);
+      const label = found ? `${found.item.name}: ${found.control.label.toLowerCase()}` : tellPointer(need.pointer);
+      return {
+        ...need,
+        label,
+        preview: value,
+        final: value,
+        differs: false,
+        control: found && { ...found.control, label },
+      };
     }
     const [preview, final] = [dialValue(sheets.preview, need.pointer), dialValue(sheets.final, need.pointer)];
-    return { ...need, label: dialAt(need.pointer).label, preview, final, differs: !isSameValue(preview, final) };
+    return {
+      ...need,
+      label: dialAt(need.pointer).label,
+      preview,
+      final,
+      differs: !isSameValue(preview, final),
+      control: null,
+    };
   });
 });
+const sweeping = ref<(typeof rows.value)[number] | null>(null);
 </script>
 
 <template>
@@ -43,6 +64,14 @@ const rows = computed(() => {
           data.label
         }}</Button>
         <span v-if="data.note" class="tag">{{ data.note }}</span>
+        <Button
+          v-if="data.control && data.sideBySide"
+          unstyled
+          class="bare link"
+          title="What these values do, each rendered on the region"
+          @click="sweeping = data"
+          >{{ data.sideBySide.join(', ') }} side by side …</Button
+        >
       </template>
     </Column>
     <Column field="preview" header="preview" class="num" />
@@ -55,6 +84,14 @@ const rows = computed(() => {
       <template #body="{ data }">{{ data.needs ?? '' }}</template>
     </Column>
   </DataTable>
+  <SweepDialog
+    v-if="sweeping?.control"
+    :control="sweeping.control"
+    :value="sweeping.preview as number"
+    :propose="sweeping.sideBySide"
+    :sheet="current.sheetName"
+    @closed="sweeping = null"
+  />
 </template>
 
 <style scoped>

@@ -15,6 +15,7 @@ import { glassOf, swallowed, throughStack, type Rgb } from '../../../core/tint/s
 import { attenuationFor, baseColourFor } from '../../../core/tint/wish.ts';
 import { percent } from '../../format.ts';
 import ColourField from './ColourField.vue';
+import TintOverPicture from './TintOverPicture.vue';
 
 const props = defineProps<{ document: ShotDocument; id: string; material: MaterialSpec }>();
 const emit = defineEmits<{ set: [key: 'baseColour' | 'attenuationDistance', value: unknown] }>();
@@ -97,6 +98,7 @@ const setDistance = () => emit('set', 'attenuationDistance', +distance.value!.va
           ><i :style="{ background: behind(grey) }"></i
         ></span>
       </div>
+      <TintOverPicture v-if="through" :through="through" />
       <ul class="num soft" aria-label="What gets through, by channel">
         <li v-for="row in rows" :key="row.name">
           {{ row.name }} {{ percent(row.share) }}<br /><span class="dim">{{ row.stops }} stops</span>

@@ -6,6 +6,7 @@ import Select from 'primevue/select';
 import Button from 'primevue/button';
 import { useConfirm } from 'primevue/useconfirm';
 import { computed, onBeforeUnmount, ref, watch } from 'vue';
+import type { RenderSummary } from '../../../core/contracts/events.ts';
 import type { PictureSet } from '../../../core/picture/brought.ts';
 import { missingFrames } from '../../../core/picture/sequence/names.ts';
 import { tellFrames } from '../../../core/render/frame/frame-list.ts';
@@ -32,6 +33,19 @@ interface Row {
   source: LookSource;
 }
 
+/** Renders of frames, those of one range together. */
+const framesByRange = computed(() => {
+  const frames = (shot.state?.renders ?? []).filter(({ range }) => range !== null);
+  const ranges = [...new Set(frames.map(({ range }) => range!))];
+  return ranges.map((range) => ({ range, frames: frames.filter((one) => one.range === range) }));
+});
+const nameOfRange = ([{ version, sheet }]: RenderSummary[]) => `Frames, version ${version}, ${sheet}`;
+const numbersOf = (frames: RenderSummary[]) => tellFrames(frames.map(({ frame }) => frame!));
+/** Ranges of which no frame has samples yet: there is nothing to click, but they are on their way. */
+const waiting = computed(() =>
+  framesByRange.value.filter(({ frames }) => frames.every(({ samplesDone }) => samplesDone === 0)),
+);
+
 const rows = computed<Row[]>(() => {
   const renders = look.sources.filter((one) => one.render);
   const whole = renders.filter(({ render }) => render!.purpose === 'base');
@@ -53,15 +67,13 @@ const rows = computed<Row[]>(() => {
     const told = [frames.length > 1 ? `${frames.length} frames` : source.told, gaps ? `${gaps} missing` : '', cut ? `${cut} cut short` : '']; // prettier-ignore
     return [{ id: `s${set.id}`, name: `${set.name}${set.take > 1 ? `, take ${set.take}` : ''}`, told: told.filter(Boolean).join(', '), set, source }]; // prettier-ignore
   });
-  const ofRanges = renders.filter(({ render }) => render!.range !== null);
-  const ranges = [...new Set(ofRanges.map(({ render }) => render!.range!))].map((range): Row => {
-    const own = ofRanges.filter(({ render }) => render!.range === range);
+  const ranges = framesByRange.value.flatMap(({ range, frames }): Row[] => {
+    const own = renders.filter(({ render }) => render!.range === range);
+    if (own.length === 0) return [];
     const source = own.find(({ key }) => key === look.shown?.key) ?? own[0];
-    const { version, sheet } = source.render!;
-    const all = (shot.state?.renders ?? []).filter((one) => one.range === range);
-    const done = all.filter(({ state }) => state === 'done').length;
-    const told = `${tellFrames(all.map(({ frame }) => frame!))}${done < all.length ? `, ${done} of ${all.length} done` : ''}`;
-    return { ...row(source), id: `range ${range}`, name: `Frames, version ${version}, ${sheet}`, told };
+    const done = frames.filter(({ state }) => state === 'done').length;
+    const told = `${numbersOf(frames)}${done < frames.length ? `, ${done} of ${frames.length} done` : ''}`;
+    return [{ ...row(source), id: `range ${range}`, name: nameOfRange(frames), told }];
   });
   return [...sets, ...ranges.reverse(), ...[...whole].reverse().map(row), ...[...trials].reverse().map(row)];
 });
@@ -176,6 +188,10 @@ defineExpose({ step, play: () => (isPlaying.value = !isPlaying.value) });
       </li>
     </ul>
     <ul class="rows">
+      <li v-for="{ range, frames } in waiting" :key="`waiting ${range}`" class="dim">
+        <span class="name">{{ nameOfRange(frames) }}</span>
+        <span class="num told">{{ numbersOf(frames) }}, no samples yet</span>
+      </li>
       <li v-for="row in rows" :key="row.id" :class="{ on: row.source.key === look.shown?.key }">
         <Button
           unstyled
@@ -224,7 +240,9 @@ defineExpose({ step, play: () => (isPlaying.value = !isPlaying.value) });
         >
       </li>
     </ul>
-    <p v-if="!rows.length" class="dim pad">Nothing to look at yet: drop pictures here, or render the shot.</p>
+    <p v-if="!rows.length && !waiting.length" class="dim pad">
+      Nothing to look at yet: drop pictures here, or render the shot.
+    </p>
   </section>
 </template>
 

@@ -22,6 +22,8 @@ const props = defineProps<{
   control: SweptControl & { pointer: string; label: string; unit: string };
   value: SweepValue;
   sheet: SheetName;
+  /** Values to begin with, in place of those around the present one. */
+  propose?: SweepValue[];
   /** What is set for a value, where that is not the value itself. */
   setFor?: (value: SweepValue) => unknown;
 }>();
@@ -31,7 +33,7 @@ const view = useView();
 const current = useCurrent();
 
 const tell = (value: SweepValue) => (value === null ? (props.control.none ?? 'none') : String(value));
-const proposed = sweepValues(props.control, props.value);
+const proposed = props.propose?.filter((value) => value !== props.value) ?? sweepValues(props.control, props.value);
 const text = ref(proposed.map(tell).join(', '));
 const picked = ref<SweepValue[]>(proposed);
 const busy = ref(false);
