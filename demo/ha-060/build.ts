@@ -2,7 +2,7 @@
  * HA-060, label case: the first labels of the apiary behind a glass front, before a tinted pane that stands before the cards.
  *
  * What is wrong with it: the run of the tinted pane is upside down, so that its dark end hides the cards it was to set off; occlusion takes
- * the front for a wall, and dims what stands behind it; and the horizon of the environment, which the camera does not see, is a
+ * the front for a wall, and dims what stands behind it, in light that is traced all around besides; and the horizon of the environment, which the camera does not see, is a
  * hard line in the front where it rises above the back of the case.
  */
 import { lookAt, multiply, rotationX, rotationY, translation } from '../../core/data/transform.ts';

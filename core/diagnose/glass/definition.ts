@@ -155,7 +155,7 @@ function tellSkyLine({ names, stops, elevations: [low, high] }: SkyLineCase): Wo
   return {
     sentence: `A hard line of the environment is seen in ${listed(names)}: ${stops.toFixed(1)} stops across.`,
     headline: `The environment changes ${at}, and glass alone shows it`,
-    why: 'The camera does not see the environment itself, so that nothing beside the glass tells where the line comes from. It stays when lights are turned up or down, shifts with the index of refraction, and is gone without the environment: another index moves it elsewhere, and takes the glass away.',
+    why: 'The camera does not see the environment itself, so that nothing beside the glass tells where the line comes from. It stays when lights are turned up or down, and is gone without the environment. Another index of refraction is no cure: it moves the line where the glass bends light, hardly at all in a flat pane, and what it does to the glass is seen everywhere.',
   };
 }
 

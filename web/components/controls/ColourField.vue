@@ -9,7 +9,14 @@ import { computed, useTemplateRef } from 'vue';
 import { linearFromSrgb, srgbFromLinear } from '../../../core/data/colour.ts';
 import { hexOf, linearOfHex } from '../../../core/data/hex-colour.ts';
 
-const props = defineProps<{ label: string; value: number[]; min?: number; max?: number }>();
+const props = defineProps<{
+  label: string;
+  value: number[];
+  min?: number;
+  max?: number;
+  /** Its numbers are in the picker alone. */
+  isNarrow?: boolean;
+}>();
 const emit = defineEmits<{ set: [value: number[]] }>();
 const popover = useTemplateRef('popover');
 
@@ -31,7 +38,7 @@ const NAMES = ['red', 'green', 'blue'];
 </script>
 
 <template>
-  <span class="colour">
+  <span class="colour" :class="{ narrow: isNarrow }">
     <Button
       unstyled
       class="bare swatch"
@@ -40,18 +47,21 @@ const NAMES = ['red', 'green', 'blue'];
       :style="{ background: hex }"
       @click="popover?.toggle($event)"
     />
-    <InputNumber
-      v-for="(part, i) in value"
-      :key="i"
-      :model-value="part"
-      size="small"
-      :min="min"
-      :max="max"
-      :max-fraction-digits="4"
-      :use-grouping="false"
-      :aria-label="`${label}, ${NAMES[i]}, linear`"
-      @update:model-value="setPart(i, $event)"
-    />
+    <span v-if="isNarrow" class="dim num">{{ hex }}</span>
+    <template v-else>
+      <InputNumber
+        v-for="(part, i) in value"
+        :key="i"
+        :model-value="part"
+        size="small"
+        :min="min"
+        :max="max"
+        :max-fraction-digits="4"
+        :use-grouping="false"
+        :aria-label="`${label}, ${NAMES[i]}, linear`"
+        @update:model-value="setPart(i, $event)"
+      />
+    </template>
     <Popover ref="popover">
       <div class="picker">
         <ColorPicker :model-value="hex.slice(1)" inline @update:model-value="setHex($event)" />
@@ -79,7 +89,21 @@ const NAMES = ['red', 'green', 'blue'];
             />
           </dd>
           <dt>linear</dt>
-          <dd class="num">{{ value.map((part) => +part.toPrecision(4)).join('  ') }}</dd>
+          <dd v-if="isNarrow">
+            <InputNumber
+              v-for="(part, i) in value"
+              :key="i"
+              :model-value="part"
+              size="small"
+              :min="min"
+              :max="max"
+              :max-fraction-digits="4"
+              :use-grouping="false"
+              :aria-label="`${label}, ${NAMES[i]}, linear`"
+              @update:model-value="setPart(i, $event)"
+            />
+          </dd>
+          <dd v-else class="num">{{ value.map((part) => +part.toPrecision(4)).join('  ') }}</dd>
         </dl>
         <p v-if="scale > 1" class="dim">
           Brighter than white: shown at its hue, {{ scale.toPrecision(3) }} times as bright.
@@ -95,6 +119,9 @@ const NAMES = ['red', 'green', 'blue'];
   grid-template-columns: 22px repeat(3, minmax(0, 1fr));
   gap: 4px;
   align-items: center;
+}
+.colour.narrow {
+  grid-template-columns: 22px 1fr;
 }
 .swatch {
   width: 22px;

@@ -25,6 +25,8 @@ const props = defineProps<{
   value: unknown;
   /** What it is called where the control's label is not enough. */
   called?: string;
+  /** Half as wide as usual. */
+  isNarrow?: boolean;
 }>();
 const emit = defineEmits<{ set: [value: unknown] }>();
 
@@ -105,6 +107,7 @@ function setText(): void {
     :value="value as number[]"
     :min="control.min"
     :max="control.max"
+    :is-narrow="isNarrow"
     @set="emit('set', $event)"
   />
   <Select

@@ -287,12 +287,14 @@ watch(
               :control="fieldOf(dial)"
               :value="shown(sheet, dial)"
               :called="`${dial.label}, ${sheet}`"
+              is-narrow
               @set="put(sheet, dial, $event as DialValue)"
             />
             <Button
               v-if="pending[sheet][dial.pointer] !== undefined"
               unstyled
               class="bare reset"
+              :class="{ right: dial.kind === 'colour' }"
               :aria-label="`Reset ${dial.label.toLowerCase()}, ${sheet}`"
               :title="`Back to ${stored(sheet, dial) ?? dial.none}`"
               @click="put(sheet, dial, stored(sheet, dial))"
@@ -417,6 +419,10 @@ h2 {
   top: 50%;
   transform: translateY(-50%);
   color: var(--soft);
+}
+.reset.right {
+  left: auto;
+  right: 2px;
 }
 .reset:hover {
   color: var(--text);

@@ -104,6 +104,7 @@ const setDistance = () => emit('set', 'attenuationDistance', +distance.value!.va
           {{ row.name }} {{ percent(row.share) }}<br /><span class="dim">{{ row.stops }} stops</span>
         </li>
       </ul>
+      <p v-if="material.baseColourMap !== null" class="dim">By the base colour alone: its map is not counted.</p>
       <p v-if="warning" class="tag" role="status">{{ warning }}</p>
       <div class="line soft">
         <span>Lightness of the base colour</span>
