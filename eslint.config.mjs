@@ -15,6 +15,7 @@ const CORE_ORDER = [
   'contracts',
   'formats',
   'textures',
+  'subdivision',
   'geometry',
   'materials',
   'lights',

@@ -3,7 +3,6 @@ import type { Mesh } from '../core/data/mesh.ts';
 import { completeDocument } from '../core/document/complete.ts';
 import { validateDocument } from '../core/document/validate.ts';
 import { writeGlb } from '../core/formats/gltf.ts';
-import type { PolygonData } from '../core/formats/gltf/polygons.ts';
 import { writePng } from '../core/formats/png.ts';
 import type { DemoShot } from './shot.ts';
 
@@ -21,7 +20,7 @@ export interface Drawing {
  */
 export async function makeShot(
   geometry: string,
-  meshes: Record<string, Mesh & { polygons?: PolygonData }>,
+  meshes: Record<string, Mesh>,
   images: Record<string, Drawing>,
   shot: object,
 ): Promise<DemoShot> {

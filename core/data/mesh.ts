@@ -16,6 +16,17 @@ export interface Mesh {
   uvs2?: Float32Array | null;
   /** 3 vertex numbers a triangle. */
   indices: Uint32Array;
+  /** The polygons that it was cut from; left out or null: it was modelled as triangles. */
+  polygons?: PolygonData | null;
+}
+
+/** What triangles do not tell of the polygons they were cut from. */
+export interface PolygonData {
+  /** Corners of faces and how many such faces follow, run by run. */
+  faces: number[];
+  subdivision: 'none' | 'catmull-clark' | 'loop' | 'bilinear';
+  /** Two vertices and the sharpness of their edge, for each. */
+  creases: number[];
 }
 
 /**

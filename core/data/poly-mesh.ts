@@ -8,7 +8,8 @@
  * const mesh = trianglesOf(quad);
  */
 import earcut from 'earcut';
-import type { Mesh } from './mesh.ts';
+import type { BoundaryRule, UvRule } from './subdivision-rules.ts';
+import type { Mesh, PolygonData } from './mesh.ts';
 
 /** Values that corners refer to. */
 export interface CornerLayer {
@@ -30,7 +31,9 @@ export interface PolyMesh {
   normals: CornerLayer | null;
   /** The sets of UVs in the file's order; V from the bottom. */
   uvs: CornerLayer[];
-  subdivision: 'none' | 'catmull-clark' | 'loop' | 'bilinear';
+  subdivision: PolygonData['subdivision'];
+  /** What its file says of where the surface and its UVs end; left out: nothing. */
+  ends?: { boundary: BoundaryRule; uvs: UvRule };
   /** 2 points an edge; sharpness as OpenSubdiv has it, 10 and more being infinitely sharp. */
   creases: { edges: Uint32Array; sharpness: Float32Array };
 }

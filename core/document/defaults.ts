@@ -1,5 +1,6 @@
 /** What a new item of a document starts with; stored documents have these written out (see `complete.ts`). */
 import { identity } from '../data/transform.ts';
+import { USUAL_BOUNDARY, USUAL_UV_RULE } from '../data/subdivision-rules.ts';
 import type {
   BackgroundSpec,
   CameraSpec,
@@ -127,6 +128,7 @@ export const defaultObject = (): Omit<ObjectSpec, 'material'> => ({
   priority: 0,
   normals: 'smooth',
   facing: 'both',
+  subdivision: { level: 0, boundary: USUAL_BOUNDARY, uvs: USUAL_UV_RULE },
   motion: 'static',
   keys: [],
 });
@@ -226,6 +228,7 @@ export const defaultSheet = (): Sheet => ({
     contrast: 1,
     colour: [0, 0, 0],
   },
+  mostSubdivision: null,
   neutral: 'off',
   passes: { occlusion: false, shadows: false, groups: false },
   seed: 1,

@@ -7,8 +7,8 @@
  * const same = file.mesh(0, 0);
  */
 import { Document, WebIO, type Accessor, type Primitive } from '@gltf-transform/core';
-import { checkMesh, type Mesh } from '../data/mesh.ts';
-import { PolygonsExtension, type PolygonData, type Polygons } from './gltf/polygons.ts';
+import { checkMesh, type Mesh, type PolygonData } from '../data/mesh.ts';
+import { PolygonsExtension, type Polygons } from './gltf/polygons.ts';
 
 const TRIANGLES = 4;
 

@@ -2,7 +2,7 @@
 import { emptyPolyMesh } from '../data/poly-mesh.ts';
 import { MAP_SLOTS } from '../document/check-references.ts';
 import type { MapSpec, MaterialSpec, ShotDocument } from '../document/schema.ts';
-import { meshPolygons } from '../formats/gltf/polygons.ts';
+import { meshPolygons } from '../data/mesh-polygons.ts';
 import { readGlb, type GlbFile } from '../formats/gltf.ts';
 import type { SceneFiles } from '../formats/scene-files.ts';
 import { SceneReading } from '../formats/scene-reading.ts';
@@ -58,7 +58,10 @@ class ShotReading {
         moves: object.keys.length > 0 && object.motion === 'static',
         mesh,
         parts: [{ material: materials.indexOf(object.material), faces: null }],
-        live: mesh >= 0 && scene.meshes[mesh].poly.subdivision !== 'none' ? ['subdivision'] : [],
+        live:
+          mesh >= 0 && scene.meshes[mesh].poly.subdivision !== 'none' && object.subdivision.level === 0
+            ? ['subdivision, at level 0']
+            : [],
         facing: object.facing,
       });
     }

@@ -3,8 +3,8 @@
  * place in a shot is told, never dropped in silence.
  */
 import { determinant, lookAt, type Transform } from '../data/transform.ts';
-import { trianglesOf } from '../data/poly-mesh.ts';
-import { checkMesh } from '../data/mesh.ts';
+import { trianglesOf, type PolyMesh } from '../data/poly-mesh.ts';
+import { checkMesh, type PolygonData } from '../data/mesh.ts';
 import {
   defaultCamera,
   defaultEnvironment,
@@ -12,10 +12,10 @@ import {
   defaultObject,
   defaultSheet,
 } from '../document/defaults.ts';
-import type { CameraSpec, LightSpec, LinkSpec, Sheet, ShotDocument } from '../document/schema.ts';
+import type { CameraSpec, LightSpec, LinkSpec, ObjectSpec, Sheet, ShotDocument } from '../document/schema.ts';
 import { validateDocument } from '../document/validate.ts';
 import { writeGlb } from '../formats/gltf.ts';
-import { polygonData, type PolygonData } from '../formats/gltf/polygons.ts';
+import { polygonData } from '../formats/gltf/polygons.ts';
 import { fileName } from '../formats/paths.ts';
 import {
   plainTexture,
@@ -24,6 +24,7 @@ import {
   type SourceLink,
   type SourceScene,
 } from '../formats/source-scene.ts';
+import { subdivisionCost } from '../subdivision/subdivide.ts';
 import { FreeIds } from './ids.ts';
 import { ShotSurfaces } from './shot-surfaces.ts';
 
@@ -45,6 +46,19 @@ export interface MadeShot {
 }
 
 const GEOMETRY = 'geometry/scene.glb';
+/** Levels that a subdivided mesh comes in with, and the most faces that they may make of it: more are asked for by hand. */
+const LEVELS = 2;
+const FACES_MOST = 2 ** 21;
+
+function subdivisionOf(poly: PolyMesh): ObjectSpec['subdivision'] {
+  const { subdivision: usual } = defaultObject();
+  const ends = poly.ends ?? usual;
+  if (poly.subdivision === 'none' || poly.subdivision === 'loop') return { ...usual, ...poly.ends };
+  let level = LEVELS;
+  while (level > 0 && subdivisionCost(poly, level).faces > FACES_MOST) level -= 1;
+  return { level, boundary: ends.boundary, uvs: ends.uvs };
+}
+
 const OBJECTS_MOST = 200_000;
 
 /** @throws RangeError or InvalidInput when no shot can be made of it */
@@ -168,6 +182,7 @@ class ShotMaking {
           transform: clean(node.world),
           hidden: !node.visible,
           thin: part.material >= 0 && scene.materials[part.material].thin,
+          subdivision: subdivisionOf(scene.meshes[node.mesh].poly),
         };
       }
       if (node.live.length)

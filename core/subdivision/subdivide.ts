@@ -12,15 +12,8 @@ import type { CornerLayer, PolyMesh } from '../data/poly-mesh.ts';
 import { limitNormals, limitPlaces } from './limit.ts';
 import { ENDLESS, netOf, nextNet, type Net } from './net.ts';
 import { aboutPoints, nextValues } from './step.ts';
-import { USUAL_UV_RULE, uvNetOf, type UvRule } from './uv-rules.ts';
-
-/** What holds at the boundary of a mesh. Source: OpenUSD, UsdGeomMesh `interpolateBoundary`. */
-export const BOUNDARY_RULES = {
-  none: 'Faces at the boundary are left out: they only guide those within.',
-  edgeOnly: 'The boundary is a smooth curve, its corners too.',
-  edgeAndCorner: 'The boundary is a smooth curve, and a corner of one face stays where it is.',
-} as const;
-export type BoundaryRule = keyof typeof BOUNDARY_RULES;
+import { USUAL_BOUNDARY, USUAL_UV_RULE, type BoundaryRule, type UvRule } from '../data/subdivision-rules.ts';
+import { uvNetOf } from './uv-rules.ts';
 
 export interface SubdivideOptions {
   /** Whole number from 0, which gives the cage. */
@@ -59,7 +52,7 @@ export function subdivisionCost(
  * @throws RangeError in words: a scheme that is not carried out, a level that is no whole number, too many faces
  */
 export function subdivided(poly: PolyMesh, options: SubdivideOptions): Subdivided {
-  const { level, boundary = 'edgeAndCorner', uvRule = USUAL_UV_RULE, toLimit = true, mostFaces = MOST_FACES } = options;
+  const { level, boundary = USUAL_BOUNDARY, uvRule = USUAL_UV_RULE, toLimit = true, mostFaces = MOST_FACES } = options;
   if (!(Number.isInteger(level) && level >= 0))
     throw new RangeError(`a level of ${level}: it is a whole number from 0`);
   if (poly.subdivision === 'loop') throw new RangeError('Loop subdivision, which is for triangles, is not carried out');

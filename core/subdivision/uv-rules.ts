@@ -1,24 +1,10 @@
 /**
- * Which corners of UV islands hold their place while the rest is smoothed: the six rules of the open standard, in plain words.
- *
- * Source: OpenUSD, UsdGeomMesh `faceVaryingLinearInterpolation`. UVs are refined as a mesh of their own, whose seams are its
+ * Which points of UV islands hold their place while the rest is smoothed, by one of six rules (`data/subdivision-rules.ts`). UVs are refined as a mesh of their own, whose seams are its
  * boundaries: a seam is smoothed along itself, wherever no rule holds it.
  */
 import { faceStarts, NumberMap, type CornerLayer, type PolyMesh } from '../data/poly-mesh.ts';
 import { ENDLESS, netOf, type Net } from './net.ts';
-
-export const UV_RULES = {
-  none: 'Islands shrink all around: nothing of their borders is held.',
-  cornersOnly: 'Only the corners of an island are held; its border is rounded between them.',
-  cornersPlus1: 'Corners are held, and places where three islands or more meet.',
-  cornersPlus2:
-    'Corners, places where three islands or more meet, hollow corners, and the ends of seams within an island.',
-  boundaries: 'The whole border of every island is held.',
-  all: 'Nothing is smoothed: UVs stay as they were drawn.',
-} as const;
-export type UvRule = keyof typeof UV_RULES;
-/** Of a mesh that does not say. Source: the same. */
-export const USUAL_UV_RULE: UvRule = 'cornersPlus1';
+import type { UvRule } from '../data/subdivision-rules.ts';
 
 /** A layer of UVs as a mesh: what has one UV at one point is one of its points. */
 export interface UvNet {

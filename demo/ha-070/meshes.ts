@@ -1,6 +1,5 @@
 /** Meshes of the dawn set, and what somebody did to them. */
-import type { Mesh } from '../../core/data/mesh.ts';
-import type { PolygonData } from '../../core/formats/gltf/polygons.ts';
+import type { Mesh, PolygonData } from '../../core/data/mesh.ts';
 import { box } from '../shapes.ts';
 
 /** The same body with all its faces the other way about. */

@@ -85,9 +85,9 @@ export class Scenes {
     const [version] = await this.context.db.select().from(versions).where(eq(versions.id, versionId));
     if (!version) throw notFound(`version ${versionId}`);
     const document = patchedDocument(version, patch);
-    const { width, height, motion, precision, neutral, passes } = document.sheets[sheetName];
+    const { width, height, motion, precision, neutral, passes, mostSubdivision } = document.sheets[sheetName];
     // Samples, limits and clamps are no part of a scene: renders that differ in them share one.
-    const sheet = { width, height, motion, precision, neutral, passes };
+    const sheet = { width, height, motion, precision, neutral, passes, mostSubdivision };
     const manifest = withFiles(version.manifest, files);
     const references = [document.meshes, document.textures, document.maps, document.coats];
     return {

@@ -61,7 +61,8 @@ def Mesh "comb" {
     expect(poly.uvs.map(({ name }) => name)).to.deep.equal(['st', 'second']);
     expect([...poly.uvs[0].indices]).to.deep.equal([0, 1, 2, 3, 4, 1, 2]);
     expect([...poly.uvs[1].indices]).to.deep.equal([0, 1, 4, 3, 1, 2, 4]);
-    expect(nodeAt(scene, '/comb').live).to.deep.equal(['subdivision (catmull-clark)']);
+    expect(poly.ends, 'the rules that a mesh has without a word').to.deep.equal({ boundary: 'edgeAndCorner', uvs: 'cornersPlus1' }); // prettier-ignore
+    expect(nodeAt(scene, '/comb').live).to.deep.equal([]);
   });
 
   it('place things where three.js places them: every transform operation, in order', async () => {

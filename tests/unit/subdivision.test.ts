@@ -1,9 +1,15 @@
 /** Subdivision: worked examples of the published rules, B-splines in closed form, Euler's number, and the six rules of UVs. */
 import { expect } from 'chai';
-import { emptyPolyMesh, faceStarts, type PolyMesh } from '../../core/data/poly-mesh.ts';
+import { emptyPolyMesh, faceStarts, trianglesOf, type PolyMesh } from '../../core/data/poly-mesh.ts';
+import { BvhIntersector } from '../../core/geometry/intersector.ts';
+import { CAMERA_RAY } from '../../core/geometry/ray-kinds.ts';
 import { topologyOf } from '../../core/geometry/topology.ts';
 import { subdivided, subdivisionCost } from '../../core/subdivision/subdivide.ts';
-import type { UvRule } from '../../core/subdivision/uv-rules.ts';
+import { filesInMemory } from '../../core/formats/scene-files.ts';
+import { readScene } from '../../core/formats/scene-readers.ts';
+import { toShot } from '../../core/intake/to-shot.ts';
+import type { UvRule } from '../../core/data/subdivision-rules.ts';
+import { compiled, scene } from './helpers.ts';
 
 const poly = (points: number[][], faces: number[][], more: Partial<PolyMesh> = {}): PolyMesh => ({
   ...emptyPolyMesh(),
@@ -262,6 +268,44 @@ describe('subdivision', () => {
         const i = fine.uvs[0].indices[c];
         near([...fine.uvs[0].values.subarray(2 * i, 2 * i + 2)], [x, y], 1e-5);
       }
+    });
+  });
+
+  describe('in a render', () => {
+    const flat = trianglesOf({ ...cube(), normals: null });
+    const mesh = { ...flat, polygons: { faces: [4, 6], subdivision: 'catmull-clark' as const, creases: [] } };
+    const asked = (level: number) => ({ subdivision: { level, boundary: 'edgeAndCorner' as const, uvs: 'cornersPlus1' as const } }); // prettier-ignore
+
+    it('is as deep as the object asks and the sheet lets it, made once for all that are alike, and met where the limit is', () => {
+      const count = (most: number | null) => compiled(scene([{ mesh, object: asked(3) }, { mesh, object: asked(3) }], {}, { mostSubdivision: most })).geometry.meshes.map(({ indices }) => indices.length / 3); // prettier-ignore
+      // Each of the scene's two meshes is its own: 24 quads, four times each level.
+      expect(count(null)).to.deep.equal([768, 768]);
+      expect(count(1)).to.deep.equal([48, 48]);
+      expect(count(0)).to.deep.equal([12, 12]);
+      const one = scene([{ mesh, object: asked(4) }]);
+      const rays = new BvhIntersector(compiled(one).geometry);
+      expect(rays.closest(1e-4, 1e-4, 10, 0, 0, -1, Infinity, CAMERA_RAY)).to.equal(true);
+      // The middle of a face in the limit, by the mask of valence 4 on level 1: (16 · 1 + 4 · 4 · ¾ + 4 · 5/9) / 36.
+      expect(10 - rays.t).to.be.closeTo((16 + 12 + 20 / 9) / 36, 1e-4);
+    });
+
+    it('that would be too much is refused by name, before memory is taken', () => {
+      const dense = { ...trianglesOf(grid(60)), polygons: { faces: [4, 3600], subdivision: 'catmull-clark' as const, creases: [] } }; // prettier-ignore
+      expect(() => compiled(scene([{ mesh: dense, object: asked(8) }]))).to.throw(RangeError, /^\/objects\/.*\/subdivision: 235,929,600 faces at level 8, about \d+ GiB/); // prettier-ignore
+    });
+
+    it('comes in with a scene: its scheme, creases and rules, two levels deep', async () => {
+      const text = `#usda 1.0\n(metersPerUnit = 1)
+def Mesh "comb" {
+  point3f[] points = [(0, 0, 0), (1, 0, 0), (2, 0, 0), (0, 1, 0), (1, 1, 0), (2, 1, 0)]
+  int[] faceVertexCounts = [4, 4]
+  int[] faceVertexIndices = [0, 1, 4, 3, 1, 2, 5, 4]
+  uniform token interpolateBoundary = "edgeOnly"
+  uniform token faceVaryingLinearInterpolation = "boundaries"
+}`;
+      const files = filesInMemory(new Map([['comb.usda', new TextEncoder().encode(text)]]));
+      const { document } = await toShot(await readScene('comb.usda', files));
+      expect(Object.values(document.objects)[0].subdivision).to.deep.equal({ level: 2, boundary: 'edgeOnly', uvs: 'boundaries' }); // prettier-ignore
     });
   });
 

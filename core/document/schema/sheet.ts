@@ -1,6 +1,7 @@
 /** A sheet: the full set of render settings. */
 import { Type, type Static } from '@sinclair/typebox';
-import { choice, closed, flag, number, numberOrNone, triple, whole } from './common.ts';
+import { choice, closed, flag, number, numberOrNone, triple, whole, wholeOrNone } from './common.ts';
+import { MOST_LEVELS } from './things.ts';
 
 export const Limits = Type.Object(
   {
@@ -93,6 +94,11 @@ export const Sheet = Type.Object(
         colour: triple(0, 1, 'what is left of the light where all is shut, at a strength of 1; linear Rec.709'),
       },
       closed,
+    ),
+    mostSubdivision: wholeOrNone(
+      0,
+      MOST_LEVELS,
+      'levels of subdivision that an object gets at most; null: as many as it asks for',
     ),
     neutral: choice(['off', 'neutral', 'neutral-occlusion'], 'one grey material over all, times occlusion if wanted'),
     passes: Type.Object(

@@ -1,6 +1,9 @@
 /** Cameras, meshes and objects of a shot document. */
 import { Type, type Static } from '@sinclair/typebox';
+import { BOUNDARY_RULES, UV_RULES } from '../../data/subdivision-rules.ts';
 import { choice, closed, File, flag, Id, Matrix, MaybeId, Name, number, numberOrNone, whole } from './common.ts';
+
+const keysOf = <T extends object>(of: T) => Object.keys(of) as (keyof T & string)[];
 
 export const Camera = Type.Object(
   {
@@ -44,6 +47,19 @@ export const ObjectVisibility = Type.Object(
   closed,
 );
 
+/** As far as one goes: at level 8 a single quad is 65,536. */
+export const MOST_LEVELS = 8;
+
+/** How a mesh is subdivided: Catmull–Clark, unless its file says that it is bilinear. */
+export const Subdivision = Type.Object(
+  {
+    level: whole(0, MOST_LEVELS, 'times that every face is divided; 0: the mesh as it is. A sheet may ask for fewer'),
+    boundary: choice(keysOf(BOUNDARY_RULES), 'where the mesh ends: a smooth curve and sharp corners, a curve alone, or the last faces left out'),
+    uvs: choice(keysOf(UV_RULES), 'what of the borders of UV islands is held while the rest is smoothed'),
+  },
+  closed,
+); // prettier-ignore
+
 export const SceneObject = Type.Object(
   {
     name: Name,
@@ -63,6 +79,7 @@ export const SceneObject = Type.Object(
     priority: whole(-100, 100, 'where closed glass bodies overlap, the higher one is there'),
     normals: choice(['smooth', 'flat'], 'normals of the mesh, or those of its triangles'),
     facing: choice(['both', 'front', 'back'], 'which side of its triangles is there'),
+    subdivision: Subdivision,
     motion: choice(['static', 'transform', 'deforming'], 'whether its keys move it, and what they change'),
     keys: Type.Array(MotionKey, { maxItems: 1000, description: 'where it stands, by frame, in rising order' }),
   },

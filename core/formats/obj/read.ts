@@ -43,7 +43,6 @@ export async function readObj(
       name,
       mesh: scene.meshes.length - 1,
       parts: partsOf(materials, numberOf),
-      live: poly.subdivision === 'none' ? [] : ['subdivision'],
     });
   });
   return scene;

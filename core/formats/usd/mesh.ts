@@ -1,5 +1,6 @@
 /** A Mesh prim as polygons. Source: OpenUSD, UsdGeomMesh and UsdGeomPrimvarsAPI. */
 import { emptyPolyMesh, type CornerLayer, type PolyMesh } from '../../data/poly-mesh.ts';
+import { BOUNDARY_RULES, USUAL_BOUNDARY, USUAL_UV_RULE, UV_RULES } from '../../data/subdivision-rules.ts';
 import type { SceneReading } from '../scene-reading.ts';
 import { numbersOf, textOf } from './access.ts';
 import type { UsdPrim } from './layer.ts';
@@ -37,6 +38,7 @@ export function usdMesh(prim: UsdPrim, reading: SceneReading): PolyMesh {
     normals: layer(prim.attributes.has('primvars:normals') ? 'primvars:normals' : 'normals', 3),
     uvs: uvNames.map((attribute) => layer(attribute, 2)).filter((uv): uv is CornerLayer => uv !== null),
     subdivision: subdivisionOf(prim, reading),
+    ends: endsOf(prim, reading),
     creases: creasesOf(prim),
   };
   if (poly.subdivision !== 'none' && poly.normals) {
@@ -108,6 +110,19 @@ function subdivisionOf(prim: UsdPrim, reading: SceneReading): PolyMesh['subdivis
   if (scheme === 'none' || scheme === 'bilinear' || scheme === 'loop') return scheme;
   if (scheme !== 'catmullClark') reading.notUnderstood(prim.where, `subdivision scheme "${scheme}"`);
   return 'catmull-clark';
+}
+
+function endsOf(prim: UsdPrim, reading: SceneReading): PolyMesh['ends'] {
+  const told = <T extends string>(attribute: string, rules: Record<T, string>, usual: T): T => {
+    const rule = textOf(prim, attribute) ?? usual;
+    if (Object.hasOwn(rules, rule)) return rule as T;
+    reading.notUnderstood(prim.where, `${attribute} "${rule}"`);
+    return usual;
+  };
+  return {
+    boundary: told('interpolateBoundary', BOUNDARY_RULES, USUAL_BOUNDARY),
+    uvs: told('faceVaryingLinearInterpolation', UV_RULES, USUAL_UV_RULE),
+  };
 }
 
 /** Chains of points, each with one sharpness, or one for each of its edges. */

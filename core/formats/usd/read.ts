@@ -172,7 +172,7 @@ class UsdStage {
     node.mesh = number;
     node.facing = flagOf(prim, 'doubleSided') === false ? 'front' : 'both';
     if (isAnimated(prim, 'points')) node.moves = true;
-    if (poly.subdivision !== 'none') node.live.push(`subdivision (${poly.subdivision})`);
+    if (poly.subdivision === 'loop') node.live.push('subdivision (loop)');
     node.parts = await this.parts(prim, poly, binding);
   }
 

@@ -2,7 +2,8 @@
 import { emptyPolyMesh, trianglesOf, type PolyMesh } from '../../data/poly-mesh.ts';
 import type { ShotDocument } from '../../document/schema.ts';
 import { readGlb, writeGlb, type GlbFile } from '../../formats/gltf.ts';
-import { meshPolygons, polygonData } from '../../formats/gltf/polygons.ts';
+import { meshPolygons } from '../../data/mesh-polygons.ts';
+import { polygonData } from '../../formats/gltf/polygons.ts';
 import type { ReadFile } from '../../render/compile/load-assets.ts';
 
 export class NewFiles {

@@ -13,6 +13,9 @@ import {
   TRANSMISSION_RAY,
 } from '../../geometry/ray-kinds.ts';
 import { compileMesh, type CompiledMesh, type InstanceSpec, type Means } from '../../geometry/scene-geometry.ts';
+import { meshPolygons } from '../../data/mesh-polygons.ts';
+import { trianglesOf } from '../../data/poly-mesh.ts';
+import { subdivided } from '../../subdivision/subdivide.ts';
 import { bakeMesh } from '../../geometry/bake-mesh.ts';
 import { need, type Assets } from './assets.ts';
 import { blendMeshes, poseAt, posesInShutter, SLICES, type Pose } from './motion.ts';
@@ -56,7 +59,7 @@ const FLOOR = 1e7;
 export function compileInstances(
   document: ShotDocument,
   assets: Assets,
-  sheet: Pick<Sheet, 'motion' | 'precision'>,
+  sheet: Pick<Sheet, 'motion' | 'precision' | 'mostSubdivision'>,
   rowOf: (id: string, object: ObjectSpec) => number,
   specs: MaterialSpec[],
   means: Means,
@@ -87,7 +90,7 @@ export function compileInstances(
     const poses = posesInShutter(object, document.frame, sheet.motion);
     if (poses.length > 1 || object.motion !== 'static') out.moves = true;
     poses.forEach((pose, slice) => {
-      const source = meshOf(object, pose, assets);
+      const source = fineMesh(id, object, meshOf(object, pose, assets), sheet.mostSubdivision, means);
       const isBaked = sheet.precision === 'single' && object.shape === 'mesh';
       const mesh = isBaked
         ? numbered(`${id} in the world ${slice}`, () => bakeMesh(source.make(), pose.transform))
@@ -139,8 +142,37 @@ function meshOf(object: ObjectSpec, pose: Pose, assets: Assets): { key: string; 
   const [from, to] = [meshes.from, meshes.to].map((id) => need(assets.meshes, id, 'mesh'));
   return {
     key: `between ${meshes.from} and ${meshes.to} ${meshes.share}`,
-    make: () => blendMeshes(from, to, meshes.share),
+    make: () => ({ ...blendMeshes(from, to, meshes.share), polygons: from.polygons }),
   };
+}
+
+/** The mesh as it is subdivided, made once for all objects that subdivide it alike. */
+function fineMesh(
+  id: string,
+  { subdivision, shape }: ObjectSpec,
+  source: { key: string; make: () => Mesh },
+  most: number | null,
+  means: Means,
+): { key: string; make: () => Mesh } {
+  const { boundary, uvs } = subdivision;
+  const level = Math.min(subdivision.level, most ?? Infinity);
+  if (level === 0 || shape === 'floor') return source;
+  const how = `subdivided ${level} ${boundary} ${uvs}`;
+  const refine = (mesh: Mesh) => {
+    try {
+      const polygons = meshPolygons(mesh, mesh.polygons ?? null, source.key);
+      const scheme = polygons.subdivision === 'none' ? 'catmull-clark' : polygons.subdivision;
+      return trianglesOf(subdivided({ ...polygons, subdivision: scheme }, { level, boundary, uvRule: uvs }));
+    } catch (error) {
+      if (!(error instanceof RangeError)) throw error;
+      throw new RangeError(`/objects/${id}/subdivision: ${error.message}`, { cause: error });
+    }
+  };
+  const make = () => {
+    const mesh = source.make();
+    return means.kept ? means.kept.of(mesh, how, () => refine(mesh)) : refine(mesh);
+  };
+  return { key: `${source.key} ${how}`, make };
 }
 
 const FLOOR_MESH: Mesh = {

@@ -78,7 +78,8 @@ export async function loadAssets(
       async () => {
         let glb = glbs.get(file);
         if (!glb) glbs.set(file, (glb = bytesOf(file).then((bytes) => readGlb(bytes, file))));
-        meshes.set(id, (await glb).mesh(mesh, primitive));
+        const found = await glb;
+        meshes.set(id, { ...found.mesh(mesh, primitive), polygons: found.polygons(mesh, primitive) });
       },
       () => `objects of mesh "${id}" are left out`,
     );
