@@ -56,6 +56,7 @@ export const MAP_SLOTS = [
   'roughnessMap',
   'normalMap',
   'bumpMap',
+  'displacementMap',
   'alphaMap',
   'emissionMap',
 ] as const;

@@ -356,6 +356,7 @@ const REFERENCES: Record<string, 'maps' | 'coats' | 'materials' | 'textures'> = 
   roughnessMap: 'maps',
   normalMap: 'maps',
   bumpMap: 'maps',
+  displacementMap: 'maps',
   alphaMap: 'maps',
   emissionMap: 'maps',
   coat: 'coats',

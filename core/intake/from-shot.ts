@@ -218,6 +218,7 @@ const SLOTS: Record<(typeof MAP_SLOTS)[number], TextureSlot> = {
   roughnessMap: 'roughness',
   normalMap: 'normal',
   bumpMap: 'bump',
+  displacementMap: 'displacement',
   alphaMap: 'alpha',
   emissionMap: 'emission',
 };

@@ -42,6 +42,8 @@ export class ShotSurfaces {
       }
       const map = this.map(texture, number, where);
       if (map) made[slot] = map;
+      // White of the map is one unit of the scene.
+      if (map && slot === 'displacementMap') made.displacementScale = this.scene.metresPerUnit ?? 1;
     }
     return id;
   }
@@ -123,7 +125,14 @@ export class ShotSurfaces {
 const SLOT_KEYS: Partial<
   Record<
     SourceTexture['slot'],
-    'baseColourMap' | 'metallicMap' | 'roughnessMap' | 'normalMap' | 'bumpMap' | 'alphaMap' | 'emissionMap'
+    | 'baseColourMap'
+    | 'metallicMap'
+    | 'roughnessMap'
+    | 'normalMap'
+    | 'bumpMap'
+    | 'displacementMap'
+    | 'alphaMap'
+    | 'emissionMap'
   >
 > = {
   baseColour: 'baseColourMap',
@@ -131,6 +140,7 @@ const SLOT_KEYS: Partial<
   roughness: 'roughnessMap',
   normal: 'normalMap',
   bump: 'bumpMap',
+  displacement: 'displacementMap',
   alpha: 'alphaMap',
   emission: 'emissionMap',
 };

@@ -89,8 +89,10 @@ describe('A scene as a shot', () => {
       { ...plainTexture('baseColour', 0), uvName: 'print' },
       { ...plainTexture('roughness', 0), uvName: 'st' },
       plainTexture('displacement', 0),
+      plainTexture('occlusion', 0),
       plainTexture('emission', 1),
     ];
+    s.metresPerUnit = 0.01;
     const { document, files, notUnderstood } = await toShot(s);
     const { baseColourMap, roughnessMap, emissionMap } = document.materials.straw;
     const map = (id: string | null) => document.maps[id!] as { uvSet: number; texture: string };
@@ -98,7 +100,10 @@ describe('A scene as a shot', () => {
     const spaces = [baseColourMap, roughnessMap].map((id) => document.textures[map(id).texture]);
     expect(spaces).to.deep.equal([{ file: 'textures/print.png', colourSpace: 'srgb' }, { file: 'textures/print.png', colourSpace: 'linear' }]); // prettier-ignore
     expect([...files.keys()]).to.deep.equal(['textures/print.png', 'geometry/scene.glb']);
-    expect(notUnderstood.map(({ what }) => what).join('\n')).to.match(/displacement map of material "straw"\n.*image "a\.psd" is of a kind that is not read here \(\.psd\)/); // prettier-ignore
+    // White of a displacement map is one unit of the scene.
+    const { displacementMap, displacementScale } = document.materials.straw;
+    expect([map(displacementMap).texture, displacementScale]).to.deep.equal([map(roughnessMap).texture, 0.01]);
+    expect(notUnderstood.map(({ what }) => what).join('\n')).to.match(/occlusion map of material "straw"\n.*image "a\.psd" is of a kind that is not read here \(\.psd\)/); // prettier-ignore
   });
 
   it('keeps the path of an image that is not there, so that preflight stops at it', async () => {

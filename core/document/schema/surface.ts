@@ -148,6 +148,13 @@ export const Material = Type.Object(
     normalStrength: number(-10, 10, 'factor on the slopes of the normal map'),
     bumpMap: MaybeId,
     bumpDepth: number(-1e3, 1e3, 'metres between black and white of the bump map'),
+    displacementMap: MaybeId,
+    displacementScale: number(-1e3, 1e3, 'metres between black and white of the displacement map, along the normal'),
+    displacementRest: number(
+      -1e3,
+      1e3,
+      'value of the displacement map that stays where it is: 0 for heights, 0.5 for maps that go both ways',
+    ),
     coat: MaybeId,
     alpha: number(0, 1, 'coverage: 0 is not there'),
     alphaMode: choice(['opaque', 'mask', 'blend'], 'alpha is ignored, cuts out, or lets through'),

@@ -4,6 +4,7 @@ import { lensRadius } from '../../data/lens.ts';
 import { compileGeometry, PLAIN_MEANS, type Means } from '../../geometry/scene-geometry.ts';
 import { compileSky } from '../../lights/sky.ts';
 import type { Assets } from './assets.ts';
+import { reliefOf } from './displace.ts';
 import { compileInstances } from './instances.ts';
 import { compileLights, glowOfObject, inverseRows, meshLights } from './lights.ts';
 import { compileSurfaces } from './surfaces.ts';
@@ -35,7 +36,13 @@ export function compileScene(
     sheet.neutral === 'off'
       ? surfaces.specs
       : surfaces.specs.map((spec) => ({ ...spec, transmission: 0, alphaMode: 'opaque' as const }));
-  const placed = compileInstances(document, assets, sheet, rowOf, usedSpecs, means);
+  const reliefs = new Map(
+    surfaces.materialIds.flatMap((id) => {
+      const relief = reliefOf(document, assets, id, means.kept);
+      return relief ? [[id, relief] as const] : [];
+    }),
+  );
+  const placed = compileInstances(document, assets, sheet, rowOf, usedSpecs, means, reliefs);
   const lights = compileLights(document, surfaces, placed, allocate, warnings);
   warnings.push(...sceneWarnings(document, assets, sheet, means.kept));
 

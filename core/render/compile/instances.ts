@@ -17,7 +17,9 @@ import { meshPolygons } from '../../data/mesh-polygons.ts';
 import { trianglesOf } from '../../data/poly-mesh.ts';
 import { subdivided } from '../../subdivision/subdivide.ts';
 import { bakeMesh } from '../../geometry/bake-mesh.ts';
+import { KeptParts } from '../../geometry/kept-parts.ts';
 import { need, type Assets } from './assets.ts';
+import { displaced, type Relief } from './displace.ts';
 import { blendMeshes, poseAt, posesInShutter, SLICES, type Pose } from './motion.ts';
 import {
   EMITS,
@@ -55,6 +57,7 @@ const FLOOR = 1e7;
 /**
  * @param rowOf row of an object's material
  * @param specs what each row was made of, glass and alpha told by it
+ * @param reliefs of materials that move what they are on
  */
 export function compileInstances(
   document: ShotDocument,
@@ -63,6 +66,7 @@ export function compileInstances(
   rowOf: (id: string, object: ObjectSpec) => number,
   specs: MaterialSpec[],
   means: Means,
+  reliefs: Map<string, Relief>,
 ): CompiledInstances {
   const out: CompiledInstances = {
     meshes: [],
@@ -90,7 +94,8 @@ export function compileInstances(
     const poses = posesInShutter(object, document.frame, sheet.motion);
     if (poses.length > 1 || object.motion !== 'static') out.moves = true;
     poses.forEach((pose, slice) => {
-      const source = fineMesh(id, object, meshOf(object, pose, assets), sheet.mostSubdivision, means);
+      const fine = fineMesh(id, object, meshOf(object, pose, assets), sheet.mostSubdivision, means);
+      const source = object.shape === 'floor' ? fine : displacedMesh(object, fine, reliefs.get(object.material), means);
       const isBaked = sheet.precision === 'single' && object.shape === 'mesh';
       const mesh = isBaked
         ? numbered(`${id} in the world ${slice}`, () => bakeMesh(source.make(), pose.transform))
@@ -173,6 +178,22 @@ function fineMesh(
     return means.kept ? means.kept.of(mesh, how, () => refine(mesh)) : refine(mesh);
   };
   return { key: `${source.key} ${how}`, make };
+}
+
+/** The same moved by its material's map; what both hang on is kept with both. */
+function displacedMesh(
+  { material }: ObjectSpec,
+  source: { key: string; make: () => Mesh },
+  relief: Relief | undefined,
+  { kept }: Means,
+): { key: string; make: () => Mesh } {
+  if (!relief) return source;
+  const make = () => {
+    const mesh = source.make();
+    const own = kept?.of(mesh, relief.key, () => new KeptParts());
+    return own ? own.of(relief.texture ?? mesh, 'displaced', () => displaced(mesh, relief)) : displaced(mesh, relief);
+  };
+  return { key: `${source.key} displaced by ${material}`, make };
 }
 
 const FLOOR_MESH: Mesh = {

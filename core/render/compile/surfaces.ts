@@ -38,12 +38,19 @@ export function compileSurfaces(
   warnings: string[],
 ): CompiledSurfaces {
   const textureIds = [...assets.textures.keys()].sort();
+  // Heights below 0 are no mistake.
+  const isHeight = new Set(
+    Object.values(document.materials).flatMap(({ displacementMap }) => {
+      const map = displacementMap === null ? null : mapOf(document, assets, displacementMap);
+      return map?.kind === 'image' ? [map.texture] : [];
+    }),
+  );
   const chains = textureIds.map((id) => {
     const texture = assets.textures.get(id)!;
     const colourSpace = document.textures[id]?.colourSpace ?? texture.colourSpace;
     const make = () => compileImage(colourSpace ? readAs(texture, colourSpace) : texture, allocate);
     const { chain, bad } = kept ? kept.of(texture, `mips ${colourSpace ?? ''}`, make) : make();
-    if (bad > 0)
+    if (bad > 0 && !isHeight.has(id))
       warnings.push(`Texture "${id}" has ${bad} values that are negative, infinite or no numbers; they count as 0.`);
     return chain;
   });

@@ -3,7 +3,7 @@ import { spacing } from '../../data/float32.ts';
 import type { Mesh } from '../../data/mesh.ts';
 import type { ShotDocument } from '../../document/schema.ts';
 import type { KeptParts } from '../../geometry/kept-parts.ts';
-import type { Assets } from './assets.ts';
+import { mapOf, type Assets } from './assets.ts';
 import type { SceneSheet } from '../scene/scene-sheet.ts';
 import { poseAt } from './motion.ts';
 
@@ -15,6 +15,15 @@ export function sceneWarnings(document: ShotDocument, assets: Assets, sheet: Sce
   for (const [id, mesh] of [...assets.meshes].sort(([a], [b]) => (a < b ? -1 : 1))) {
     const flat = kept ? kept.of(mesh, 'flat', () => flatTriangles(mesh)) : flatTriangles(mesh);
     if (flat > 0) warnings.push(`Mesh "${id}" has ${flat} triangles without area; rays pass them by.`);
+  }
+  for (const [id, { hidden, shape, mesh, material }] of Object.entries(document.objects)) {
+    const { displacementMap, displacementScale } = document.materials[material];
+    const made = mesh === null ? undefined : assets.meshes.get(mesh);
+    if (hidden || shape !== 'mesh' || displacementMap === null || displacementScale === 0 || !made) continue;
+    const map = mapOf(document, assets, displacementMap);
+    const looksAtUvs = map.kind !== 'noise-object' && map.kind !== 'waves';
+    if (looksAtUvs && !(map.uvSet === 0 ? made.uvs : made.uvs2))
+      warnings.push(`Object "${id}" has no UVs for its displacement map, which moves all of it alike.`);
   }
   if (sheet.precision === 'single') {
     let far = 0;

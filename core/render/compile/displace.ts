@@ -1,0 +1,138 @@
+/**
+ * Meshes that a map moves along their normals: white by the scale, the rest level not at all. What is one point of the mesh
+ * stays one wherever both sides of a UV seam have the same value; where they differ, or normals are split, it opens, as
+ * in the input.
+ *
+ * @example
+ * const relief = reliefOf(document, assets, 'wax', kept);
+ * const comb = relief ? displaced(mesh, relief) : mesh;
+ */
+import type { Mesh } from '../../data/mesh.ts';
+import { NumberMap, weld } from '../../data/poly-mesh.ts';
+import type { Texture } from '../../data/texture.ts';
+import type { ShotDocument } from '../../document/schema.ts';
+import type { KeptParts } from '../../geometry/kept-parts.ts';
+import { compileMap } from '../../textures/compiled-map.ts';
+import { mipChain } from '../../textures/image.ts';
+import { MapSampler } from '../../textures/map-sampler.ts';
+import { readAs } from '../../textures/read-as.ts';
+import { mapOf, type Assets } from './assets.ts';
+
+export interface Relief {
+  /** Tells reliefs of one texture apart. */
+  key: string;
+  texture: Texture | null;
+  sampler: MapSampler;
+  /** Set of UVs that the map reads; −1: it looks at the object's space. */
+  uvSet: number;
+  /** Metres for the whole range of the map. */
+  scale: number;
+  rest: number;
+}
+
+/** @returns null for a material without displacement */
+export function reliefOf(document: ShotDocument, assets: Assets, material: string, kept?: KeptParts): Relief | null {
+  const { displacementMap, displacementScale: scale, displacementRest: rest } = document.materials[material];
+  if (displacementMap === null || scale === 0) return null;
+  const spec = mapOf(document, assets, displacementMap);
+  const texture = spec.kind === 'image' ? (assets.textures.get(spec.texture) ?? null) : null;
+  const colourSpace = spec.kind === 'image' ? (document.textures[spec.texture]?.colourSpace ?? texture?.colourSpace) : undefined; // prettier-ignore
+  const make = () => texture && heights(colourSpace ? readAs(texture, colourSpace) : texture);
+  const chain = texture && kept ? kept.of(texture, `heights ${colourSpace ?? ''}`, make) : make();
+  const map = compileMap(spec, spec.kind === 'image' ? [spec.texture] : []);
+  return {
+    key: JSON.stringify([spec, scale, rest]),
+    texture,
+    sampler: new MapSampler([map], chain ? [chain] : []),
+    uvSet: spec.kind === 'noise-object' || spec.kind === 'waves' ? -1 : spec.uvSet,
+    scale,
+    rest,
+  };
+}
+
+/** Heights may be negative, unlike light; what is no number lies at 0. */
+function heights(texture: Texture): Texture[] {
+  return mipChain({ ...texture, texels: texture.texels.map((value) => (Number.isFinite(value) ? value : 0)) });
+}
+
+/** Heights on both sides of a seam that differ by less than this part of the range are one: half a step of 8 bits. */
+const SAME = 1 / 510;
+
+export function displaced(mesh: Mesh, { sampler, scale, rest, uvSet }: Relief): Mesh {
+  const count = mesh.positions.length / 3;
+  const { pointOf } = weld(mesh.positions);
+  const normals = mesh.normals ?? normalsBy(mesh.indices, mesh.positions, pointOf, null);
+  const sets = [mesh.uvs, mesh.uvs2 ?? null];
+  const height = new Float64Array(count);
+  sampler.footprint = uvSet < 0 ? 0 : edgeInUvs(mesh.indices, sets[uvSet] ?? null);
+  for (let v = 0; v < count; v++) {
+    for (let set = 0; set < 2; set++) for (let a = 0; a < 2; a++) sampler.uv[2 * set + a] = sets[set]?.[2 * v + a] ?? 0;
+    for (let a = 0; a < 3; a++) sampler.object[a] = mesh.positions[3 * v + a];
+    height[v] = scale * (sampler.number(0) - rest);
+  }
+  joinSides(height, pointOf, Math.abs(scale) * SAME);
+  const positions = mesh.positions.map((value, i) => value + height[Math.floor(i / 3)] * normals[i]);
+  return { ...mesh, positions, normals: normalsBy(mesh.indices, positions, weld(positions).pointOf, normals) };
+}
+
+/** The two sides of a seam read their map at two places, and get the same value but for its last digits. */
+function joinSides(height: Float64Array, pointOf: Uint32Array, within: number): void {
+  const points = pointOf.reduce((most, point) => Math.max(most, point), 0) + 1;
+  const least = new Float64Array(points).fill(Infinity);
+  const most = new Float64Array(points).fill(-Infinity);
+  pointOf.forEach((point, v) => {
+    least[point] = Math.min(least[point], height[v]);
+    most[point] = Math.max(most[point], height[v]);
+  });
+  pointOf.forEach((point, v) => {
+    if (most[point] - least[point] <= within) height[v] = (least[point] + most[point]) / 2;
+  });
+}
+
+/** Length of a usual edge in UV units, so that a map is filtered to what the mesh can carry. */
+function edgeInUvs(indices: Uint32Array, uvs: Float32Array | null): number {
+  if (!uvs) return 0;
+  let area = 0;
+  for (let t = 0; t < indices.length; t += 3) {
+    const [p, q, r] = [2 * indices[t], 2 * indices[t + 1], 2 * indices[t + 2]];
+    area += Math.abs((uvs[q] - uvs[p]) * (uvs[r + 1] - uvs[p + 1]) - (uvs[r] - uvs[p]) * (uvs[q + 1] - uvs[p + 1])) / 2;
+  }
+  return Math.sqrt((2 * area) / Math.max(1, indices.length / 3));
+}
+
+/**
+ * A normal a vertex, the mean of the triangles at its point by their areas.
+ * @param before normals whose splits stay: only vertices that had one normal share one; null: all at a point do
+ */
+function normalsBy(
+  indices: Uint32Array,
+  positions: Float32Array,
+  pointOf: Uint32Array,
+  before: Float32Array | null,
+): Float32Array {
+  const count = pointOf.length;
+  const bits = before && new Uint32Array(before.buffer, before.byteOffset, before.length);
+  const groups = new NumberMap(count, 4);
+  const groupOf = new Uint32Array(count);
+  for (let v = 0; v < count; v++) groupOf[v] = bits ? groups.add(pointOf[v], bits[3 * v], bits[3 * v + 1], bits[3 * v + 2]) : groups.add(pointOf[v]); // prettier-ignore
+  const sums = new Float64Array(3 * groups.size);
+  for (let t = 0; t < indices.length; t += 3) {
+    const [p, q, r] = [3 * indices[t], 3 * indices[t + 1], 3 * indices[t + 2]];
+    const [ax, ay, az] = [positions[q] - positions[p], positions[q + 1] - positions[p + 1], positions[q + 2] - positions[p + 2]]; // prettier-ignore
+    const [bx, by, bz] = [positions[r] - positions[p], positions[r + 1] - positions[p + 1], positions[r + 2] - positions[p + 2]]; // prettier-ignore
+    const [nx, ny, nz] = [ay * bz - az * by, az * bx - ax * bz, ax * by - ay * bx];
+    for (let k = 0; k < 3; k++) {
+      const o = 3 * groupOf[indices[t + k]];
+      sums[o] += nx;
+      sums[o + 1] += ny;
+      sums[o + 2] += nz;
+    }
+  }
+  const out = new Float32Array(3 * count);
+  for (let v = 0; v < count; v++) {
+    const o = 3 * groupOf[v];
+    const length = Math.hypot(sums[o], sums[o + 1], sums[o + 2]) || 1;
+    for (let a = 0; a < 3; a++) out[3 * v + a] = sums[o + a] / length;
+  }
+  return out;
+}
