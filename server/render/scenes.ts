@@ -8,7 +8,7 @@ import { isSameGeometry } from '../../core/geometry/scene-geometry.ts';
 import type { Assets } from '../../core/render/compile/assets.ts';
 import { compileScene } from '../../core/render/compile/compile.ts';
 import { sceneKey } from '../../core/render/scene/scene-key.ts';
-import type { SceneSheet } from '../../core/render/scene/scene-sheet.ts';
+import { sceneSheetOf, type SceneSheet } from '../../core/render/scene/scene-sheet.ts';
 import { loadAssets } from '../../core/render/compile/load-assets.ts';
 import type { CompiledScene } from '../../core/render/scene/scene.ts';
 import type { Context } from '../context.ts';
@@ -85,9 +85,7 @@ export class Scenes {
     const [version] = await this.context.db.select().from(versions).where(eq(versions.id, versionId));
     if (!version) throw notFound(`version ${versionId}`);
     const document = patchedDocument(version, patch);
-    const { width, height, motion, precision, neutral, passes, mostSubdivision } = document.sheets[sheetName];
-    // Samples, limits and clamps are no part of a scene: renders that differ in them share one.
-    const sheet = { width, height, motion, precision, neutral, passes, mostSubdivision };
+    const sheet = sceneSheetOf(document.sheets[sheetName]);
     const manifest = withFiles(version.manifest, files);
     const references = [document.meshes, document.textures, document.maps, document.coats];
     return {

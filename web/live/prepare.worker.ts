@@ -7,6 +7,7 @@ import type { ShotDocument } from '../../core/document/schema.ts';
 import type { Means } from '../../core/geometry/scene-geometry.ts';
 import { viewColour, type View } from '../../core/picture/view.ts';
 import type { Assets } from '../../core/render/compile/assets.ts';
+import { sceneKey } from '../../core/render/scene/scene-key.ts';
 import { compileScene } from '../../core/render/compile/compile.ts';
 import { loadAssets } from '../../core/render/compile/load-assets.ts';
 import type { LivePlanes } from '../../core/render/frame/live-share.ts';
@@ -48,12 +49,10 @@ const answer = (message: PrepareAnswer) => self.postMessage(message);
 async function prepare(turn: number, values: ControlValues): Promise<PrepareAnswer> {
   const document = withValues(version!.document, [SHEET], values);
   const sheet = document.sheets[SHEET];
-  const { width, height, motion, precision, neutral, passes } = sheet;
-  const sceneSheet = { width, height, motion, precision, neutral, passes };
-  const text = canonicalText({ ...document, sheets: sceneSheet });
+  const text = sceneKey(document, sheet);
   if (last?.text !== text) {
     const lent = await (means ??= lentByPage());
-    const scene = compileScene(document, await assetsOf(document, version!.manifest), sceneSheet, lent);
+    const scene = compileScene(document, await assetsOf(document, version!.manifest), sheet, lent);
     const like = last && { geometry: last.live.scene.geometry, place: last.live };
     const place = (await (places ??= scenePlaces())).place(scene, like);
     last = { text, live: { key: ++scenes, scene, ...place } };

@@ -13,6 +13,7 @@ import { askPlace, type PlaceAnswer } from '../../core/place/ask.ts';
 import { askRegion } from '../../core/place/ask-region.ts';
 import { LightWalk } from '../../core/place/light-walk.ts';
 import type { Assets } from '../../core/render/compile/assets.ts';
+import { sceneKey } from '../../core/render/scene/scene-key.ts';
 import { compileScene } from '../../core/render/compile/compile.ts';
 import { loadAssets } from '../../core/render/compile/load-assets.ts';
 import { settingsOf, type CompiledScene } from '../../core/render/scene/scene.ts';
@@ -77,13 +78,11 @@ async function ask({ sheet: name, values, question }: AskRequest): Promise<AnyAs
 
 /** What stands as it stood is not compiled again; a preview's shadows are no part of it. */
 async function compiled(document: ShotDocument, sheet: Sheet): Promise<{ key: string; scene: CompiledScene }> {
-  const { width, height, motion, precision, neutral, passes } = sheet;
-  const sceneSheet = { width, height, motion, precision, neutral, passes };
-  const key = canonicalText({ ...document, previewShadows: null, sheets: sceneSheet });
+  const key = sceneKey({ ...document, previewShadows: null }, sheet);
   if (last?.key !== key) {
     means ??= globalThis.crossOriginIsolated ? lentByPage() : Promise.resolve(PLAIN_MEANS);
     const loaded = await assetsOf();
-    last = { key, scene: compileScene(document, loaded, sceneSheet, await means) };
+    last = { key, scene: compileScene(document, loaded, sheet, await means) };
   }
   return last;
 

@@ -1,29 +1,57 @@
-/** Beside the page: reads the meshes of a version for the stage view. */
-import type { ShotDocument } from '../../core/document/schema.ts';
-import { versionFiles } from '../remote/version-files.ts';
+/** Beside the page: reads the meshes of a version for the stage view, subdivided and displaced as they are rendered. */
+import type { SheetName, ShotDocument } from '../../core/document/schema.ts';
+import { reliefsOf } from '../../core/render/compile/displace.ts';
 import { loadAssets } from '../../core/render/compile/load-assets.ts';
+import { poseAt } from '../../core/render/compile/motion.ts';
+import { objectMesh } from '../../core/render/compile/object-mesh.ts';
+import { versionFiles } from '../remote/version-files.ts';
 
 export interface StageRequest {
   document: ShotDocument;
+  /** Whose levels of subdivision are shown. */
+  sheet: SheetName;
   /** Hashes of its files by path. */
   manifest: Record<string, string>;
 }
-/** Triangles of a mesh, by its id. */
+/** Triangles of a mesh, by its key. */
 export interface StageMesh {
   id: string;
   positions: Float32Array;
   normals: Float32Array | null;
   indices: Uint32Array;
 }
-export type StageAnswer = { meshes: StageMesh[] } | { problem: string };
+export interface StageMeshes {
+  meshes: StageMesh[];
+  /** Key of each object's mesh. */
+  meshOf: Record<string, string>;
+}
+export type StageAnswer = StageMeshes | { problem: string };
 
-self.onmessage = async ({ data: { document, manifest } }: MessageEvent<StageRequest>) => {
+/** Shapes alone: no image is read for them but those that move the surface. */
+function bareOf(document: ShotDocument): ShotDocument {
+  const used = new Set(Object.values(document.materials).map(({ displacementMap }) => displacementMap));
+  const maps = Object.fromEntries(Object.entries(document.maps).filter(([id]) => used.has(id)));
+  const images = new Set(Object.values(maps).map((map) => (map.kind === 'image' ? map.texture : null)));
+  const textures = Object.fromEntries(Object.entries(document.textures).filter(([id]) => images.has(id)));
+  return { ...document, textures, maps, coats: {} };
+}
+
+self.onmessage = async ({ data: { document, sheet, manifest } }: MessageEvent<StageRequest>) => {
   try {
-    // Shapes alone: no image is read for them.
-    const bare = { ...document, textures: {}, maps: {}, coats: {} };
+    const bare = bareOf(document);
     const assets = await loadAssets(bare, versionFiles(manifest), document.code, 'stand in');
-    const meshes = [...assets.meshes].map(([id, { positions, normals, indices }]): StageMesh => ({ id, positions, normals, indices })); // prettier-ignore
-    self.postMessage({ meshes } satisfies StageAnswer);
+    const options = { assets, most: document.sheets[sheet].mostSubdivision, reliefs: reliefsOf(bare, assets) };
+    const meshes = new Map<string, StageMesh>();
+    const meshOf: Record<string, string> = {};
+    for (const [id, object] of Object.entries(document.objects)) {
+      if (object.shape !== 'mesh' || object.mesh === null || !assets.meshes.has(object.mesh)) continue;
+      const { key, make } = objectMesh(id, object, poseAt(object, document.frame), options);
+      meshOf[id] = key;
+      if (meshes.has(key)) continue;
+      const { positions, normals, indices } = make();
+      meshes.set(key, { id: key, positions, normals, indices });
+    }
+    self.postMessage({ meshes: [...meshes.values()], meshOf } satisfies StageAnswer);
   } catch (error) {
     self.postMessage({ problem: (error as Error).message } satisfies StageAnswer);
   }

@@ -41,7 +41,7 @@ import type { Triple } from '../../core/data/placement.ts';
 import type { Transform } from '../../core/data/transform.ts';
 import type { ShotDocument } from '../../core/document/schema.ts';
 import { cameraLines, lightLines, reachLines, type Segments } from './glyphs.ts';
-import type { StageMesh } from './load.worker.ts';
+import type { StageMesh, StageMeshes } from './load.worker.ts';
 
 export type HandleMode = 'translate' | 'rotate';
 
@@ -110,6 +110,8 @@ export class SceneView {
   private way: StageWay | null = null;
   private readonly held = new Object3D();
   private readonly geometries = new Map<string, BufferGeometry>();
+  /** Key of each object's mesh among them. */
+  private meshOf: Record<string, string> = {};
   private document: ShotDocument | null = null;
   private origin: Triple = [0, 0, 0];
   private size = 1;
@@ -145,12 +147,15 @@ export class SceneView {
     canvas.addEventListener('pointerup', this.release);
   }
 
-  /** Shows a document; the first one is looked at from behind its camera. */
-  show(document: ShotDocument, meshes: StageMesh[] | null): void {
+  /**
+   * Shows a document; the first one is looked at from behind its camera.
+   * @param shapes its meshes where they changed; null: those that are there
+   */
+  show(document: ShotDocument, shapes: StageMeshes | null): void {
     const isFirst = this.document === null;
     this.document = document;
     if (isFirst) this.origin = document.cameras[document.camera].transform.slice(12, 15) as Triple;
-    if (meshes) for (const mesh of meshes) this.addGeometry(mesh);
+    if (shapes) this.takeShapes(shapes);
     this.isStale = true;
     if (isFirst) {
       this.rebuild();
@@ -224,6 +229,13 @@ export class SceneView {
     this.renderer.dispose();
   }
 
+  private takeShapes({ meshes, meshOf }: StageMeshes): void {
+    for (const geometry of this.geometries.values()) geometry.dispose();
+    this.geometries.clear();
+    for (const mesh of meshes) this.addGeometry(mesh);
+    this.meshOf = meshOf;
+  }
+
   private addGeometry({ id, positions, normals, indices }: StageMesh): void {
     const geometry = new BufferGeometry();
     geometry.setAttribute('position', new BufferAttribute(positions, 3));
@@ -252,10 +264,11 @@ export class SceneView {
     empty(this.shapes);
     empty(this.glyphs);
     const byMesh = new Map<string, string[]>();
-    for (const [id, { hidden, mesh, shape, transform }] of Object.entries(document.objects)) {
+    for (const [id, { hidden, shape, transform }] of Object.entries(document.objects)) {
       if (hidden) continue;
+      const mesh = this.meshOf[id];
       if (shape === 'floor') this.shapes.add(this.floor(transform));
-      else if (mesh !== null && this.geometries.has(mesh)) byMesh.set(mesh, [...(byMesh.get(mesh) ?? []), id]);
+      else if (this.geometries.has(mesh)) byMesh.set(mesh, [...(byMesh.get(mesh) ?? []), id]);
     }
     const colour = new Color();
     const material = new MeshLambertMaterial({ side: DoubleSide });
@@ -334,8 +347,7 @@ export class SceneView {
     if (!item) return;
     const place = this.matrix(item.transform);
     if (part === 'objects') {
-      const { mesh } = document.objects[id];
-      const geometry = mesh === null ? undefined : this.geometries.get(mesh);
+      const geometry = this.geometries.get(this.meshOf[id]);
       if (geometry) this.marks.add(this.outline(geometry, place));
     }
     if (part === 'lights' && document.lights[id].kind === 'mesh') return;

@@ -4,7 +4,7 @@ import { lensRadius } from '../../data/lens.ts';
 import { compileGeometry, PLAIN_MEANS, type Means } from '../../geometry/scene-geometry.ts';
 import { compileSky } from '../../lights/sky.ts';
 import type { Assets } from './assets.ts';
-import { reliefOf } from './displace.ts';
+import { reliefsOf } from './displace.ts';
 import { compileInstances } from './instances.ts';
 import { compileLights, glowOfObject, inverseRows, meshLights } from './lights.ts';
 import { compileSurfaces } from './surfaces.ts';
@@ -36,12 +36,7 @@ export function compileScene(
     sheet.neutral === 'off'
       ? surfaces.specs
       : surfaces.specs.map((spec) => ({ ...spec, transmission: 0, alphaMode: 'opaque' as const }));
-  const reliefs = new Map(
-    surfaces.materialIds.flatMap((id) => {
-      const relief = reliefOf(document, assets, id, means.kept);
-      return relief ? [[id, relief] as const] : [];
-    }),
-  );
+  const reliefs = reliefsOf(document, assets, means.kept);
   const placed = compileInstances(document, assets, sheet, rowOf, usedSpecs, means, reliefs);
   const lights = compileLights(document, surfaces, placed, allocate, warnings);
   warnings.push(...sceneWarnings(document, assets, sheet, means.kept));

@@ -4,7 +4,7 @@
  * in the input.
  *
  * @example
- * const relief = reliefOf(document, assets, 'wax', kept);
+ * const relief = reliefsOf(document, assets).get('wax');
  * const comb = relief ? displaced(mesh, relief) : mesh;
  */
 import type { Mesh } from '../../data/mesh.ts';
@@ -31,7 +31,7 @@ export interface Relief {
 }
 
 /** @returns null for a material without displacement */
-export function reliefOf(document: ShotDocument, assets: Assets, material: string, kept?: KeptParts): Relief | null {
+function reliefOf(document: ShotDocument, assets: Assets, material: string, kept?: KeptParts): Relief | null {
   const { displacementMap, displacementScale: scale, displacementRest: rest } = document.materials[material];
   if (displacementMap === null || scale === 0) return null;
   const spec = mapOf(document, assets, displacementMap);
@@ -49,6 +49,15 @@ export function reliefOf(document: ShotDocument, assets: Assets, material: strin
     rest,
   };
 }
+
+/** By material. */
+export const reliefsOf = (document: ShotDocument, assets: Assets, kept?: KeptParts): Map<string, Relief> =>
+  new Map(
+    Object.keys(document.materials).flatMap((id) => {
+      const relief = reliefOf(document, assets, id, kept);
+      return relief ? [[id, relief] as const] : [];
+    }),
+  );
 
 /** Heights may be negative, unlike light; what is no number lies at 0. */
 function heights(texture: Texture): Texture[] {

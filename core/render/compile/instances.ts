@@ -13,14 +13,11 @@ import {
   TRANSMISSION_RAY,
 } from '../../geometry/ray-kinds.ts';
 import { compileMesh, type CompiledMesh, type InstanceSpec, type Means } from '../../geometry/scene-geometry.ts';
-import { meshPolygons } from '../../data/mesh-polygons.ts';
-import { trianglesOf } from '../../data/poly-mesh.ts';
-import { subdivided } from '../../subdivision/subdivide.ts';
 import { bakeMesh } from '../../geometry/bake-mesh.ts';
-import { KeptParts } from '../../geometry/kept-parts.ts';
-import { need, type Assets } from './assets.ts';
-import { displaced, type Relief } from './displace.ts';
-import { blendMeshes, poseAt, posesInShutter, SLICES, type Pose } from './motion.ts';
+import type { Assets } from './assets.ts';
+import type { Relief } from './displace.ts';
+import { poseAt, posesInShutter, SLICES, type Pose } from './motion.ts';
+import { objectMesh } from './object-mesh.ts';
 import {
   EMITS,
   HAS_ALPHA,
@@ -50,9 +47,6 @@ export interface CompiledInstances {
   objectIds: string[];
   moves: boolean;
 }
-
-/** Half the side of an endless floor, metres: as far as 32-bit boxes can tell places apart by a metre. */
-const FLOOR = 1e7;
 
 /**
  * @param rowOf row of an object's material
@@ -94,8 +88,7 @@ export function compileInstances(
     const poses = posesInShutter(object, document.frame, sheet.motion);
     if (poses.length > 1 || object.motion !== 'static') out.moves = true;
     poses.forEach((pose, slice) => {
-      const fine = fineMesh(id, object, meshOf(object, pose, assets), sheet.mostSubdivision, means);
-      const source = object.shape === 'floor' ? fine : displacedMesh(object, fine, reliefs.get(object.material), means);
+      const source = objectMesh(id, object, pose, { assets, most: sheet.mostSubdivision, reliefs, kept: means.kept });
       const isBaked = sheet.precision === 'single' && object.shape === 'mesh';
       const mesh = isBaked
         ? numbered(`${id} in the world ${slice}`, () => bakeMesh(source.make(), pose.transform))
@@ -139,69 +132,6 @@ function laterPose(
       for (let k = 0; k < 4; k++) product[column * 4 + row] += later[k * 4 + row] * back[column * 4 + k];
   return product;
 }
-
-function meshOf(object: ObjectSpec, pose: Pose, assets: Assets): { key: string; make: () => Mesh } {
-  if (object.shape === 'floor') return { key: 'endless floor', make: () => FLOOR_MESH };
-  const { meshes } = pose;
-  if (!meshes) return { key: `mesh ${object.mesh}`, make: () => need(assets.meshes, object.mesh!, 'mesh') };
-  const [from, to] = [meshes.from, meshes.to].map((id) => need(assets.meshes, id, 'mesh'));
-  return {
-    key: `between ${meshes.from} and ${meshes.to} ${meshes.share}`,
-    make: () => ({ ...blendMeshes(from, to, meshes.share), polygons: from.polygons }),
-  };
-}
-
-/** The mesh as it is subdivided, made once for all objects that subdivide it alike. */
-function fineMesh(
-  id: string,
-  { subdivision, shape }: ObjectSpec,
-  source: { key: string; make: () => Mesh },
-  most: number | null,
-  means: Means,
-): { key: string; make: () => Mesh } {
-  const { boundary, uvs } = subdivision;
-  const level = Math.min(subdivision.level, most ?? Infinity);
-  if (level === 0 || shape === 'floor') return source;
-  const how = `subdivided ${level} ${boundary} ${uvs}`;
-  const refine = (mesh: Mesh) => {
-    try {
-      const polygons = meshPolygons(mesh, mesh.polygons ?? null, source.key);
-      const scheme = polygons.subdivision === 'none' ? 'catmull-clark' : polygons.subdivision;
-      return trianglesOf(subdivided({ ...polygons, subdivision: scheme }, { level, boundary, uvRule: uvs }));
-    } catch (error) {
-      if (!(error instanceof RangeError)) throw error;
-      throw new RangeError(`/objects/${id}/subdivision: ${error.message}`, { cause: error });
-    }
-  };
-  const make = () => {
-    const mesh = source.make();
-    return means.kept ? means.kept.of(mesh, how, () => refine(mesh)) : refine(mesh);
-  };
-  return { key: `${source.key} ${how}`, make };
-}
-
-/** The same moved by its material's map; what both hang on is kept with both. */
-function displacedMesh(
-  { material }: ObjectSpec,
-  source: { key: string; make: () => Mesh },
-  relief: Relief | undefined,
-  { kept }: Means,
-): { key: string; make: () => Mesh } {
-  if (!relief) return source;
-  const make = () => {
-    const mesh = source.make();
-    const own = kept?.of(mesh, relief.key, () => new KeptParts());
-    return own ? own.of(relief.texture ?? mesh, 'displaced', () => displaced(mesh, relief)) : displaced(mesh, relief);
-  };
-  return { key: `${source.key} displaced by ${material}`, make };
-}
-
-const FLOOR_MESH: Mesh = {
-  positions: new Float32Array([-FLOOR, 0, -FLOOR, FLOOR, 0, -FLOOR, FLOOR, 0, FLOOR, -FLOOR, 0, FLOOR]),
-  normals: null,
-  uvs: null,
-  indices: new Uint32Array([0, 2, 1, 0, 3, 2]),
-};
 
 function flagsOf(object: ObjectSpec, material: MaterialSpec): number {
   const isGlass = material.transmission > 0;

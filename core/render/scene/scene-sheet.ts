@@ -5,3 +5,7 @@ export type SceneSheet = Pick<
   Sheet,
   'width' | 'height' | 'motion' | 'precision' | 'neutral' | 'passes' | 'mostSubdivision'
 >;
+
+/** Samples, limits and clamps are no part of a scene: renders that differ in them share one. */
+export const sceneSheetOf = ({ width, height, motion, precision, neutral, passes, mostSubdivision }: SceneSheet): SceneSheet =>
+  ({ width, height, motion, precision, neutral, passes, mostSubdivision }); // prettier-ignore

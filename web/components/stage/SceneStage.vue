@@ -10,7 +10,7 @@ import type { Transform } from '../../../core/data/transform.ts';
 import { withValues } from '../../../core/document/set-values.ts';
 import { valueAt } from '../../../core/document/patch.ts';
 import { getJson } from '../../remote/client.ts';
-import type { StageAnswer, StageMesh, StageRequest } from '../../stage/load.worker.ts';
+import type { StageAnswer, StageMeshes, StageRequest } from '../../stage/load.worker.ts';
 import type { HandleMode, SceneView, StageWay } from '../../stage/scene-view.ts';
 import { usePending } from '../../stores/pending.ts';
 import { usePlace } from '../../stores/place.ts';
@@ -38,6 +38,13 @@ const document = computed(() => {
   } catch {
     return stored;
   }
+});
+/** What shapes hang on: files, levels of subdivision, displacement. */
+const shapesOf = computed(() => {
+  const { meshes, objects, materials, maps, textures, sheets } = document.value;
+  const moving = Object.entries(materials).flatMap(([id, { displacementMap: map, displacementScale: by, displacementRest: rest }]) => (map === null ? [] : [[id, maps[map], by, rest, textures]])); // prettier-ignore
+  const own = Object.entries(objects).map(([id, { mesh, subdivision, material }]) => [id, mesh, subdivision, moving.length > 0 && material]); // prettier-ignore
+  return JSON.stringify([meshes, own, moving, sheets.preview.mostSubdivision]);
 });
 const chosen = computed(() => {
   const [, part, id] = (view.item ?? '').split('/');
@@ -70,13 +77,14 @@ async function load(): Promise<void> {
   const manifest = await getJson<Record<string, string>>(`/versions/${id}/manifest`);
   worker?.terminate();
   worker = new Worker(new URL('../../stage/load.worker.ts', import.meta.url), { type: 'module' });
-  const meshes = await new Promise<StageMesh[]>((resolve, reject) => {
-    worker!.onmessage = ({ data }: MessageEvent<StageAnswer>) => ('problem' in data ? reject(new Error(data.problem)) : resolve(data.meshes)); // prettier-ignore
-    worker!.postMessage({ document: shot.state!.document, manifest } satisfies StageRequest);
+  const shapes = await new Promise<StageMeshes>((resolve, reject) => {
+    worker!.onmessage = ({ data }: MessageEvent<StageAnswer>) => ('problem' in data ? reject(new Error(data.problem)) : resolve(data)); // prettier-ignore
+    worker!.postMessage({ document: document.value, sheet: 'preview', manifest } satisfies StageRequest);
   });
   loaded = id;
   isLoading.value = false;
-  stage.value?.show(document.value, meshes);
+  problem.value = '';
+  stage.value?.show(document.value, shapes);
 }
 
 onMounted(async () => {
@@ -107,7 +115,7 @@ useResizeObserver(
   fit,
 );
 watch(document, (now) => !isLoading.value && stage.value?.show(now, null), { deep: false });
-watch(() => JSON.stringify(shot.state?.document.meshes), () => loaded !== null && load().catch((error: Error) => (problem.value = error.message))); // prettier-ignore
+watch(shapesOf, () => loaded !== null && load().catch((error: Error) => (problem.value = error.message)));
 watch(() => view.item, (item) => stage.value?.select(item)); // prettier-ignore
 watch(isCut, (now) => stage.value?.setCut(now));
 watch(mode, (now) => stage.value?.setMode(now));

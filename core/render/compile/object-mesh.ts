@@ -1,0 +1,109 @@
+/**
+ * The mesh of an object as it is traced: its file's, or one between two keys; subdivided as far as the sheet lets it; moved by
+ * its material's map. Each is made once for all objects that have it alike, and again only where what it hangs on changed.
+ *
+ * @example
+ * const { key, make } = objectMesh('comb', document.objects.comb, pose, { assets, most: null, reliefs: reliefsOf(document, assets) });
+ */
+import type { Mesh } from '../../data/mesh.ts';
+import { meshPolygons } from '../../data/mesh-polygons.ts';
+import { trianglesOf } from '../../data/poly-mesh.ts';
+import type { ObjectSpec } from '../../document/schema.ts';
+import { KeptParts } from '../../geometry/kept-parts.ts';
+import { subdivided } from '../../subdivision/subdivide.ts';
+import { need, type Assets } from './assets.ts';
+import { displaced, type Relief } from './displace.ts';
+import { blendMeshes, type Pose } from './motion.ts';
+
+/** A mesh that is made when it is asked for, by what tells it from others. */
+export interface MeshToMake {
+  key: string;
+  make: () => Mesh;
+}
+
+export interface ObjectMeshOptions {
+  assets: Assets;
+  /** Levels of subdivision that the sheet lets objects have; null: any. */
+  most: number | null;
+  /** By material. */
+  reliefs: ReadonlyMap<string, Relief>;
+  kept?: KeptParts;
+}
+
+/** @throws RangeError, when it is made, naming the object whose subdivision cannot be carried out */
+export function objectMesh(
+  id: string,
+  object: ObjectSpec,
+  pose: Pose,
+  { assets, most, reliefs, kept }: ObjectMeshOptions,
+): MeshToMake {
+  const whole = meshOf(object, pose, assets);
+  if (object.shape === 'floor') return whole;
+  return displacedMesh(object, fineMesh(id, object, whole, most, kept), reliefs.get(object.material), kept);
+}
+
+/** Half the side of an endless floor, metres: as far as 32-bit boxes can tell places apart by a metre. */
+const FLOOR = 1e7;
+
+const FLOOR_MESH: Mesh = {
+  positions: new Float32Array([-FLOOR, 0, -FLOOR, FLOOR, 0, -FLOOR, FLOOR, 0, FLOOR, -FLOOR, 0, FLOOR]),
+  normals: null,
+  uvs: null,
+  indices: new Uint32Array([0, 2, 1, 0, 3, 2]),
+};
+
+function meshOf(object: ObjectSpec, pose: Pose, assets: Assets): MeshToMake {
+  if (object.shape === 'floor') return { key: 'endless floor', make: () => FLOOR_MESH };
+  const { meshes } = pose;
+  if (!meshes) return { key: `mesh ${object.mesh}`, make: () => need(assets.meshes, object.mesh!, 'mesh') };
+  const [from, to] = [meshes.from, meshes.to].map((id) => need(assets.meshes, id, 'mesh'));
+  return {
+    key: `between ${meshes.from} and ${meshes.to} ${meshes.share}`,
+    make: () => ({ ...blendMeshes(from, to, meshes.share), polygons: from.polygons }),
+  };
+}
+
+/** The mesh as it is subdivided, made once for all objects that subdivide it alike. */
+function fineMesh(
+  id: string,
+  { subdivision }: ObjectSpec,
+  source: MeshToMake,
+  most: number | null,
+  kept?: KeptParts,
+): MeshToMake {
+  const { boundary, uvs } = subdivision;
+  const level = Math.min(subdivision.level, most ?? Infinity);
+  if (level === 0) return source;
+  const how = `subdivided ${level} ${boundary} ${uvs}`;
+  const refine = (mesh: Mesh) => {
+    try {
+      const polygons = meshPolygons(mesh, mesh.polygons ?? null, source.key);
+      const scheme = polygons.subdivision === 'none' ? 'catmull-clark' : polygons.subdivision;
+      return trianglesOf(subdivided({ ...polygons, subdivision: scheme }, { level, boundary, uvRule: uvs }));
+    } catch (error) {
+      if (!(error instanceof RangeError)) throw error;
+      throw new RangeError(`/objects/${id}/subdivision: ${error.message}`, { cause: error });
+    }
+  };
+  const make = () => {
+    const mesh = source.make();
+    return kept ? kept.of(mesh, how, () => refine(mesh)) : refine(mesh);
+  };
+  return { key: `${source.key} ${how}`, make };
+}
+
+/** The same moved by its material's map; what both hang on is kept with both. */
+function displacedMesh(
+  { material }: ObjectSpec,
+  source: MeshToMake,
+  relief: Relief | undefined,
+  kept?: KeptParts,
+): MeshToMake {
+  if (!relief) return source;
+  const make = () => {
+    const mesh = source.make();
+    const own = kept?.of(mesh, relief.key, () => new KeptParts());
+    return own ? own.of(relief.texture ?? mesh, 'displaced', () => displaced(mesh, relief)) : displaced(mesh, relief);
+  };
+  return { key: `${source.key} displaced by ${material}`, make };
+}
