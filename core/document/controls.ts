@@ -5,6 +5,7 @@
  * @example
  * for (const item of itemsOf(document)) for (const control of controlsOf(document, item)) show(control);
  */
+import { BOUNDARY_RULES, UV_RULES } from '../data/subdivision-rules.ts';
 import { isPlain, partOf, PLACEMENT_PARTS, type PlacementPart } from '../data/placement.ts';
 import type { Transform } from '../data/transform.ts';
 import type { ShotDocument } from './schema.ts';
@@ -53,6 +54,8 @@ export interface Control {
   /** The value may be absent. */
   optional: boolean;
   choices?: string[];
+  /** What each choice means, where its name is a token of a standard. */
+  told?: Readonly<Record<string, string>>;
   /** It decides something only where another control stands at one of these. */
   when?: { pointer: string; is: readonly string[] };
   /** Read off the help, which begins with or names it; empty for plain numbers. */
@@ -199,6 +202,12 @@ const LABELS: Record<string, string> = {
   'reach/bounces': 'Reach in bounces',
 };
 
+/** What tokens of standards mean, by keys from the item on. */
+const TOLD: Record<string, Readonly<Record<string, string>>> = {
+  'subdivision/boundary': BOUNDARY_RULES,
+  'subdivision/uvs': UV_RULES,
+};
+
 /** @param prefix keys from the item to `schema`, with slashes between */
 function walk(
   document: ShotDocument,
@@ -222,6 +231,7 @@ function walk(
           {
             ...control,
             ...whenOf(path, pointer),
+            ...(TOLD[path] ? { told: TOLD[path] } : {}),
             key: at,
             pointer: at,
             part: null,

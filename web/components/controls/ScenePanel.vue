@@ -209,6 +209,7 @@ watch(
             <RotateCcw :size="12" aria-hidden="true" />
           </Button>
         </span>
+        <small v-if="control.told" class="dim told">{{ control.told[String(shown(control))] }}</small>
       </div>
       <TintCalculator
         v-if="glass"
@@ -320,6 +321,10 @@ watch(
   align-items: center;
   padding: 3px 0;
   font-size: var(--small);
+}
+.told {
+  grid-column: 1 / -1;
+  margin-top: -6px;
 }
 .row.wide {
   grid-template-columns: 74px minmax(0, 1fr);
