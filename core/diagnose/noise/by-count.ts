@@ -8,7 +8,7 @@ const TIMES = [1, 2, 4, 8];
 const SHARE = 0.1;
 
 export function byCount(plans: Plans): Evidence[] {
-  const { model, input, raysNow } = plans;
+  const { model, input, raysNow, now } = plans;
   const { samples, extraSamples } = input.sheet;
   const all = [...PLANNED_KINDS, 'camera' as const].reduce((sum, kind) => sum + model.parts[kind], 0);
   const [kind] = [...PLANNED_KINDS].sort((a, b) => model.parts[b] - model.parts[a]);
@@ -16,7 +16,8 @@ export function byCount(plans: Plans): Evidence[] {
   const rows = TIMES.map((times) => {
     const extra = { ...extraSamples, [kind]: extraSamples[kind] * times };
     const rays = ((samples / 4) * model.rays(extra)) / raysNow;
-    return [extra[kind], plans.grainAt({ samples, extra }).toFixed(1), `× ${rays.toFixed(2)}`];
+    const noise = (now * plans.grainAt({ samples, extra })) / plans.grainAt({ samples, extra: extraSamples });
+    return [extra[kind], noise.toFixed(1), `× ${rays.toFixed(2)}`];
   });
   return [{ kind: 'table', title: `More ${kind} samples and nothing else`, columns: [`${kind} samples`, 'noise', 'rays'], rows }]; // prettier-ignore
 }
