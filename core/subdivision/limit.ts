@@ -8,30 +8,30 @@ import { faceNormal, type PolyMesh } from '../data/poly-mesh.ts';
 import { ENDLESS, sharpnessOf, type Net } from './net.ts';
 import { aboutPoints, CORNER, CREASE, ruleBy, SMOOTH, type About } from './step.ts';
 
-/** @param values 3 numbers a point of a net whose faces are quads. @returns the same, on the limit surface */
-export function limitPlaces(net: Net, values: Float64Array): Float64Array {
+/** @param values `width` numbers a point of a net whose faces are quads. @returns the same, on the limit surface */
+export function limitPlaces(net: Net, values: Float64Array, width: number): Float64Array {
   const about = aboutPoints(net);
   const out = values.slice();
   const across = new Float64Array(values.length);
   const { ends, corners } = net;
   for (let e = 0; e < net.edgeFaces.length; e++)
-    for (let a = 0; a < 3; a++) {
-      across[3 * ends[2 * e] + a] += values[3 * ends[2 * e + 1] + a];
-      across[3 * ends[2 * e + 1] + a] += values[3 * ends[2 * e] + a];
+    for (let a = 0; a < width; a++) {
+      across[width * ends[2 * e] + a] += values[width * ends[2 * e + 1] + a];
+      across[width * ends[2 * e + 1] + a] += values[width * ends[2 * e] + a];
     }
   const opposite = new Float64Array(values.length);
   for (let c = 0; c < corners.length; c++) {
     const other = corners[(c & ~3) + ((c + 2) & 3)];
-    for (let a = 0; a < 3; a++) opposite[3 * corners[c] + a] += values[3 * other + a];
+    for (let a = 0; a < width; a++) opposite[width * corners[c] + a] += values[width * other + a];
   }
   for (let p = 0; p < net.points; p++) {
     const rule = ruleBy(about.sharp[p], net.pointSharpness[p]);
     const n = about.edges[p];
     if (rule === CORNER || n === 0) continue;
-    for (let a = 0; a < 3; a++) {
-      const i = 3 * p + a;
+    for (let a = 0; a < width; a++) {
+      const i = width * p + a;
       out[i] = rule === CREASE
-        ? (4 * values[i] + values[3 * about.along[2 * p] + a] + values[3 * about.along[2 * p + 1] + a]) / 6
+        ? (4 * values[i] + values[width * about.along[2 * p] + a] + values[width * about.along[2 * p + 1] + a]) / 6
         : (n * n * values[i] + 4 * across[i] + opposite[i]) / (n * (n + 5)); // prettier-ignore
     }
   }

@@ -22,7 +22,7 @@ export interface SubdivideOptions {
   boundary?: BoundaryRule;
   /** cornersPlus1 by default. */
   uvRule?: UvRule;
-  /** Points are moved to the limit surface; true by default. */
+  /** Points and UVs are moved to the limit; true by default. */
   toLimit?: boolean;
   /** Faces that may come of it; 2²⁴ by default. */
   mostFaces?: number;
@@ -49,7 +49,7 @@ export function subdivisionCost(
 /**
  * @param poly of scheme catmull-clark, or bilinear, which smooths nothing
  * @returns quads (from level 1 on) with normals of the surface, none of the creases left
- * @throws RangeError in words: a scheme that is not carried out, a level that is no whole number, too many faces
+ * @throws RangeError in words: a scheme that is not carried out, a level that is no whole number, too many faces, or none left
  */
 export function subdivided(poly: PolyMesh, options: SubdivideOptions): Subdivided {
   const { level, boundary = USUAL_BOUNDARY, uvRule = USUAL_UV_RULE, toLimit = true, mostFaces = MOST_FACES } = options;
@@ -64,14 +64,17 @@ export function subdivided(poly: PolyMesh, options: SubdivideOptions): Subdivide
   const isLinear = poly.subdivision === 'bilinear';
   const cage = cageOf(poly, boundary);
   const left = boundary === 'none' && !isLinear ? awayFromBoundary(cage) : null;
+  if (left?.every((isLeft) => !isLeft)) throw new RangeError('every face is at the boundary, so that none is left');
   const places = refined(cage, Float64Array.from(poly.points), 3, level, isLinear);
   const uvs = poly.uvs.map((layer): CornerLayer => {
     const { net, values } = uvNetOf(poly, cage, layer, uvRule);
-    const fine = refined(net, values, 2, level, isLinear || uvRule === 'all');
-    return { name: layer.name, values: Float32Array.from(fine.values), indices: fine.net.corners };
+    const isHeld = isLinear || uvRule === 'all';
+    const fine = refined(net, values, 2, level, isHeld);
+    const ended = toLimit && !isHeld ? limitPlaces(fine.net, fine.values, 2) : fine.values;
+    return { name: layer.name, values: Float32Array.from(ended), indices: fine.net.corners };
   });
   const faceOf = facesOf(poly.faceSizes, level);
-  const atLimit = toLimit && !isLinear ? limitPlaces(places.net, places.values) : places.values;
+  const atLimit = toLimit && !isLinear ? limitPlaces(places.net, places.values, 3) : places.values;
   const fine: PolyMesh = {
     points: Float32Array.from(atLimit),
     faceSizes: places.net.faceSizes,

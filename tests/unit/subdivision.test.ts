@@ -262,11 +262,13 @@ describe('subdivision', () => {
         (x, y) => [x, y + 0.2 * x * x],
       );
       const raised = { ...mesh, points: mesh.points.map((c, i) => (i % 3 === 2 ? 0 : i % 3 === 0 ? 4 * c : 4 * c + 0.2 * (4 * mesh.points[i - 1]) ** 2)) }; // prettier-ignore
-      const fine = by(raised, 'cornersOnly', 2);
-      for (let c = 0; c < fine.corners.length; c++) {
-        const [x, y] = point(fine, fine.corners[c]);
-        const i = fine.uvs[0].indices[c];
-        near([...fine.uvs[0].values.subarray(2 * i, 2 * i + 2)], [x, y], 1e-5);
+      for (const toLimit of [false, true]) {
+        const fine = subdivided(raised, { level: 2, uvRule: 'cornersOnly', toLimit });
+        for (let c = 0; c < fine.corners.length; c++) {
+          const [x, y] = point(fine, fine.corners[c]);
+          const i = fine.uvs[0].indices[c];
+          near([...fine.uvs[0].values.subarray(2 * i, 2 * i + 2)], [x, y], 1e-5);
+        }
       }
     });
   });
@@ -312,6 +314,10 @@ def Mesh "comb" {
   it('of what makes no sense is refused, or goes by published rules', () => {
     expect(() => subdivided(cube({ subdivision: 'loop' }), { level: 1 })).to.throw(RangeError, /Loop/);
     expect(() => subdivided(cube(), { level: 1.5 })).to.throw(RangeError, /whole number/);
+    expect(() => subdivided(grid(1), { level: 1, boundary: 'none' })).to.throw(
+      RangeError,
+      /every face is at the boundary/,
+    );
     const million = { ...emptyPolyMesh(), subdivision: 'catmull-clark' as const, faceSizes: new Uint32Array(1e6).fill(4), corners: new Uint32Array(4e6), points: new Float32Array(3) }; // prettier-ignore
     const before = process.memoryUsage().arrayBuffers;
     expect(() => subdivided(million, { level: 12 })).to.throw(

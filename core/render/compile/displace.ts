@@ -70,7 +70,7 @@ const SAME = 1 / 510;
 export function displaced(mesh: Mesh, { sampler, scale, rest, uvSet }: Relief): Mesh {
   const count = mesh.positions.length / 3;
   const { pointOf } = weld(mesh.positions);
-  const normals = mesh.normals ?? normalsBy(mesh.indices, mesh.positions, pointOf, null);
+  const normals = mesh.normals ? joinedNormals(mesh.normals, pointOf) : normalsBy(mesh.indices, mesh.positions, pointOf, null); // prettier-ignore
   const sets = [mesh.uvs, mesh.uvs2 ?? null];
   const height = new Float64Array(count);
   sampler.footprint = uvSet < 0 ? 0 : edgeInUvs(mesh.indices, sets[uvSet] ?? null);
@@ -83,6 +83,29 @@ export function displaced(mesh: Mesh, { sampler, scale, rest, uvSet }: Relief): 
   const positions = mesh.positions.map((value, i) => value + height[Math.floor(i / 3)] * normals[i]);
   return { ...mesh, positions, normals: normalsBy(mesh.indices, positions, weld(positions).pointOf, normals) };
 }
+
+/** Cosine of the angle, 0.8°, within which the normals of two vertices at one point are one. */
+const ALIKE = 0.9999;
+
+/** Normals that were written twice for the two sides of a seam, and differ in their last digits, are one. */
+function joinedNormals(normals: Float32Array, pointOf: Uint32Array): Float32Array {
+  const out = normals.slice();
+  /** First vertex of each point with a normal of its own, and the next such vertex after each. */
+  const first = new Int32Array(pointOf.length).fill(-1);
+  const next = new Int32Array(pointOf.length).fill(-1);
+  for (let v = 0; v < pointOf.length; v++) {
+    let like = first[pointOf[v]];
+    while (like >= 0 && dot(normals, like, v) < ALIKE) like = next[like];
+    if (like >= 0) out.set(normals.subarray(3 * like, 3 * like + 3), 3 * v);
+    else {
+      next[v] = first[pointOf[v]];
+      first[pointOf[v]] = v;
+    }
+  }
+  return out;
+}
+
+const dot = (of: Float32Array, p: number, q: number): number => of[3 * p] * of[3 * q] + of[3 * p + 1] * of[3 * q + 1] + of[3 * p + 2] * of[3 * q + 2]; // prettier-ignore
 
 /** The two sides of a seam read their map at two places, and get the same value but for its last digits. */
 function joinSides(height: Float64Array, pointOf: Uint32Array, within: number): void {
