@@ -17,7 +17,7 @@ const oneOf = <T extends string>(values: readonly T[], description: string) =>
 const orNone = <T extends TSchema>(type: T) => Type.Union([type, Type.Null()]);
 
 /** Parts of our surfaces that a target may be without. */
-export const SURFACE_PARTS = ['transmission', 'attenuation', 'coat', 'bump', 'normal map', 'cut-out', 'see-through', 'emission'] as const; // prettier-ignore
+export const SURFACE_PARTS = ['transmission', 'attenuation', 'coat', 'bump', 'displacement', 'normal map', 'cut-out', 'see-through', 'emission'] as const; // prettier-ignore
 export type SurfacePart = (typeof SURFACE_PARTS)[number];
 
 export const MAP_KINDS = ['gradient', 'checker', 'noise-uv', 'noise-object', 'waves'] as const;

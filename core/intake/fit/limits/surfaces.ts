@@ -15,6 +15,11 @@ const PARTS: Record<
   },
   coat: { has: (m) => m.coat !== null, left: { coat: null }, looks: 'the gloss of coats is gone' },
   bump: { has: (m) => m.bumpMap !== null && m.bumpDepth !== 0, left: { bumpMap: null }, looks: 'relief is flat' },
+  displacement: {
+    has: (m) => m.displacementMap !== null && m.displacementScale !== 0,
+    left: { displacementMap: null },
+    looks: 'what was displaced is smooth, its outline too',
+  },
   'normal map': { has: (m) => m.normalMap !== null, left: { normalMap: null }, looks: 'fine relief is flat' },
   'cut-out': { has: (m) => m.alphaMode === 'mask', left: { alphaMode: 'opaque' }, looks: 'cut-outs are whole sheets' },
   'see-through': {
