@@ -35,7 +35,7 @@ const brightness = (page: Page) =>
 
 test('a shot is in the list, and its render begins without a click and refines on screen', async ({ page }) => {
   // So many samples that it is still rendering when it is looked at, however fast the machine.
-  await importJarShelf(address(), 'HA-011', 2048);
+  await importJarShelf(address(), 'HA-011', { samples: 2048 });
   await page.goto(address());
   const row = page.getByRole('row', { name: /HA-011 jar shelf/ });
   await expect(row).toBeVisible();

@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { test as base } from '@playwright/test';
 import { environment, onCluster, TEMPLATE } from './template.ts';
 import { canonicalText } from '../../core/document/canonical.ts';
+import type { Sheet } from '../../core/document/schema.ts';
 import { buildJarShelf } from '../../demo/ha-010/build.ts';
 import { builtParts, startApplication } from '../../scripts/lib/application.mjs';
 import { freePort } from '../../scripts/lib/cluster.mjs';
@@ -44,11 +45,11 @@ async function start(worker: number): Promise<{ address: string; stop: () => Pro
   };
 }
 
-/** A shot like HA-010 under another code, whose preview has so many samples. */
-export async function importJarShelf(address: string, code: string, samples: number): Promise<void> {
+/** A shot like HA-010 under another code, with some settings of its preview otherwise. */
+export async function importJarShelf(address: string, code: string, preview: Partial<Sheet>): Promise<void> {
   const { document, files } = await buildJarShelf();
   document.code = code;
-  Object.assign(document.sheets.preview, { samples });
+  Object.assign(document.sheets.preview, preview);
   const form = new FormData();
   for (const [path, bytes] of [['shot.json', new TextEncoder().encode(canonicalText(document))] as const, ...files])
     form.append('files', new Blob([bytes as Uint8Array<ArrayBuffer>]), `${code}/${path}`);
