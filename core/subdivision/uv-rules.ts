@@ -27,11 +27,11 @@ export function uvNetOf(poly: PolyMesh, cage: Net, layer: CornerLayer, rule: UvR
     values[2 * pairOf[c] + 1] = layer.values[2 * layer.indices[c] + 1];
   });
   corners.forEach((_, c) => (net.edgeSharpness[net.edgeOf[c]] = cage.edgeSharpness[cage.edgeOf[c]]));
-  hold(poly, net, pointOf, rule);
+  hold(poly, cage, net, pointOf, rule);
   return { net, values };
 }
 
-function hold(poly: PolyMesh, net: Net, pointOf: Uint32Array, rule: UvRule): void {
+function hold(poly: PolyMesh, cage: Net, net: Net, pointOf: Uint32Array, rule: UvRule): void {
   if (rule === 'none' || rule === 'all') return;
   const faces = new Uint32Array(net.points);
   for (const pair of net.corners) faces[pair] += 1;
@@ -45,7 +45,7 @@ function hold(poly: PolyMesh, net: Net, pointOf: Uint32Array, rule: UvRule): voi
     valuesAt[pointOf[pair]] += 1;
     if (faces[pair] === 1) hasCorner[pointOf[pair]] = 1;
   }
-  const ends = rule === 'cornersPlus2' ? seamEnds(poly, net, pointOf, valuesAt) : null;
+  const ends = rule === 'cornersPlus2' ? seamEnds(poly, cage, net, pointOf, valuesAt) : null;
   for (let pair = 0; pair < net.points; pair++) {
     const point = pointOf[pair];
     const isHeld =
@@ -59,8 +59,7 @@ function hold(poly: PolyMesh, net: Net, pointOf: Uint32Array, rule: UvRule): voi
 }
 
 /** Points of one UV where a seam ends within an island. */
-function seamEnds(poly: PolyMesh, net: Net, pointOf: Uint32Array, valuesAt: Uint32Array): Set<number> {
-  const cage = netOf(poly.faceSizes, poly.corners, poly.points.length / 3);
+function seamEnds(poly: PolyMesh, cage: Net, net: Net, pointOf: Uint32Array, valuesAt: Uint32Array): Set<number> {
   const ends = new Set<number>();
   const starts = faceStarts(poly);
   poly.faceSizes.forEach((size, f) => {

@@ -205,7 +205,7 @@ describe('subdivision', () => {
     /** A UV of its own for each island at each point; `islandOf` by face of a grid of `n`. */
     const cut = (
       n: number,
-      islandOf: (x: number, y: number) => number,
+      islandOf: (x: number, y: number, point: number) => number,
       bend: (x: number, y: number) => [number, number],
     ) => {
       const mesh = grid(n);
@@ -213,7 +213,7 @@ describe('subdivision', () => {
       const known = new Map<string, number>();
       const indices = Uint32Array.from(mesh.corners, (p, c) => {
         const f = c >> 2;
-        const key = `${islandOf(f % n, Math.floor(f / n))} ${p}`;
+        const key = `${islandOf(f % n, Math.floor(f / n), p)} ${p}`;
         if (!known.has(key)) known.set(key, values.push(...bend(p % (n + 1), Math.floor(p / (n + 1)))) / 2 - 1);
         return known.get(key)!;
       });
@@ -253,6 +253,18 @@ describe('subdivision', () => {
       );
       near(uvAt(by(halves, 'cornersPlus2'), 5, 2 * 5 + 2), [2 + (0.1 * (1 + 6 * 4 + 9)) / 8, 2]);
       near(uvAt(by(halves, 'boundaries'), 5, 2 * 5 + 2), [2.4, 2]);
+    });
+
+    it('hold the end of a seam within an island by the same rule', () => {
+      // A slit goes up to the middle: what borders it has the UV below the middle on both sides.
+      const slit = cut(
+        4,
+        (x, _, p) => (p % 5 === 2 && p < 10 ? Number(x >= 2) : 0),
+        (x, y) => [x + 0.1 * y * y, y + 0.1 * x * x],
+      );
+      const middle = 2 * 5 + 2;
+      near(uvAt(by(slit, 'cornersPlus1'), 5, middle), [(6 * 2.4 + 2 * 2.1) / 8, (6 * 2.4 + 2 * 1.4) / 8]);
+      near(uvAt(by(slit, 'cornersPlus2'), 5, middle), [2.4, 2.4]);
     });
 
     it('within an island follow the surface’s own rules', () => {

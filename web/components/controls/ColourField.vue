@@ -8,6 +8,7 @@ import Popover from 'primevue/popover';
 import { computed, useTemplateRef } from 'vue';
 import { linearFromSrgb, srgbFromLinear } from '../../../core/data/colour.ts';
 import { hexOf, linearOfHex } from '../../../core/data/hex-colour.ts';
+import LinearNumbers from './LinearNumbers.vue';
 
 const props = defineProps<{
   label: string;
@@ -48,20 +49,7 @@ const NAMES = ['red', 'green', 'blue'];
       @click="popover?.toggle($event)"
     />
     <span v-if="isNarrow" class="dim num">{{ hex }}</span>
-    <template v-else>
-      <InputNumber
-        v-for="(part, i) in value"
-        :key="i"
-        :model-value="part"
-        size="small"
-        :min="min"
-        :max="max"
-        :max-fraction-digits="4"
-        :use-grouping="false"
-        :aria-label="`${label}, ${NAMES[i]}, linear`"
-        @update:model-value="setPart(i, $event)"
-      />
-    </template>
+    <LinearNumbers v-else :label="label" :value="value" :min="min" :max="max" @set="setPart" />
     <Popover ref="popover">
       <div class="picker">
         <ColorPicker :model-value="hex.slice(1)" inline @update:model-value="setHex($event)" />
@@ -90,18 +78,7 @@ const NAMES = ['red', 'green', 'blue'];
           </dd>
           <dt>linear</dt>
           <dd v-if="isNarrow">
-            <InputNumber
-              v-for="(part, i) in value"
-              :key="i"
-              :model-value="part"
-              size="small"
-              :min="min"
-              :max="max"
-              :max-fraction-digits="4"
-              :use-grouping="false"
-              :aria-label="`${label}, ${NAMES[i]}, linear`"
-              @update:model-value="setPart(i, $event)"
-            />
+            <LinearNumbers :label="label" :value="value" :min="min" :max="max" @set="setPart" />
           </dd>
           <dd v-else class="num">{{ value.map((part) => +part.toPrecision(4)).join('  ') }}</dd>
         </dl>
