@@ -58,7 +58,7 @@ export function subdivided(poly: PolyMesh, options: SubdivideOptions): Subdivide
   if (poly.subdivision === 'loop') throw new RangeError('Loop subdivision, which is for triangles, is not carried out');
   const { faces, bytes } = subdivisionCost(poly, level);
   if (faces > mostFaces)
-    throw new RangeError(`${faces.toLocaleString('en')} faces at level ${level}, about ${Math.ceil(bytes / 2 ** 30)} GiB while they are made, are more than the ${mostFaces.toLocaleString("en")} that are made: ask for fewer levels`); // prettier-ignore
+    throw new RangeError(`${faces.toLocaleString('en')} faces at level ${level}, about ${Math.ceil(bytes / 2 ** 30)} GiB while they are made, are more than the ${mostFaces.toLocaleString('en')} that are made: ask for fewer levels`); // prettier-ignore
   const own = Uint32Array.from(poly.faceSizes, (_, f) => f);
   if (level === 0) return { ...poly, faceOf: own };
   const isLinear = poly.subdivision === 'bilinear';
