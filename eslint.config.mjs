@@ -20,6 +20,7 @@ const CORE_ORDER = [
   'materials',
   'lights',
   'render',
+  'seams',
   'picture',
   'figures',
   'intake',

@@ -21,6 +21,7 @@ import { runPreflight } from '../core/intake/preflight/run.ts';
 import { frameOf } from '../core/picture/sequence/names.ts';
 import { readSettings } from '../core/picture/settings-record.ts';
 import { pilotSeed } from '../core/predict/seeds.ts';
+import type { Assets } from '../core/render/compile/assets.ts';
 import { pictureOf } from '../core/render/film/film-picture.ts';
 import { GROUP } from '../core/render/film/random.ts';
 import { settingsOf, type CompiledScene } from '../core/render/scene/scene.ts';
@@ -177,9 +178,18 @@ async function ofShot(
   const window = { x: 0, y: 0, width: sheet.width, height: sheet.height };
   const { films } = await renderFrame({ ...scene, kernel: null }, settingsOf(sheet), window, sheet.samples / GROUP, availableParallelism(), () => {}); // prettier-ignore
   const picture = pictureOf(films, window, neededPasses(scene.layout), scene.layout);
-  const compile = (changed: ShotDocument, its: Sheet, like: CompiledScene) => compiledWithKernel(changed, assets, its, like); // prettier-ignore
-  const vary = varying({ document, sheetName: 'preview', sheet, scene, compile });
-  const input = { document, sheet, scene, picture, pilotSeed: pilotSeed(1), vary, clock: () => performance.now() };
+  const compile = (changed: ShotDocument, its: Sheet, like: CompiledScene, files: Assets) => compiledWithKernel(changed, files, its, like); // prettier-ignore
+  const vary = varying({ document, sheetName: 'preview', sheet, scene, assets, compile });
+  const input = {
+    document,
+    sheet,
+    scene,
+    assets,
+    picture,
+    pilotSeed: pilotSeed(1),
+    vary,
+    clock: () => performance.now(),
+  };
   const ofRender = diagnoseRender(input, families)
     .map((found) => inRegion(found, region ?? window, sheet.width))
     .filter(({ where }) => where.pixels > 0 || where.region === null);

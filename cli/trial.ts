@@ -15,8 +15,7 @@ import { tellNothing } from '../core/figures/nothing-shown.ts';
 import { costAtEqualNoise, samplesAtEqualNoise } from '../core/predict/equal-noise.ts';
 import { measurePair, type RenderedSide } from '../core/predict/measure-pair.ts';
 import { predictChange } from '../core/predict/predict-change.ts';
-import { previewError } from '../core/shadow-map/preview-error.ts';
-import { renderBytes } from '../core/predict/render-bytes.ts';
+import { sceneFigures } from '../core/predict/scene-figures.ts';
 import { pilotSeed, trialSeed } from '../core/predict/seeds.ts';
 import { decidingSamples } from '../core/render/frame/adaptive.ts';
 import { GROUP } from '../core/render/film/random.ts';
@@ -66,7 +65,7 @@ export async function trialCommand(args: string[]): Promise<void> {
     const settings = settingsOf(sheet, trialSeed(1));
     const { films: its } = await renderFrame({ ...scene, kernel: null }, settings, region, sheet.samples / GROUP, availableParallelism(), () => {}); // prettier-ignore
     const microseconds = its.reduce((sum, { time }) => time.reduce((all, one) => all + one, sum), 0);
-    rendered.push({ films: its, layout: scene.layout, deciding: decidingSamples(sheet), occlusionRays: sheet.extraSamples.occlusion, seconds: microseconds / 1e6, bytes: renderBytes(scene, sheet), previewError: previewError(scene, sheet) }); // prettier-ignore
+    rendered.push({ films: its, layout: scene.layout, deciding: decidingSamples(sheet), occlusionRays: sheet.extraSamples.occlusion, seconds: microseconds / 1e6, ofScene: sceneFigures(scene, sheet) }); // prettier-ignore
   }
   const measured = measurePair(rendered[0], rendered[1], { region, mask: null, frameWidth: first.width, names });
   const pointers = patch.filter(({ op }) => op !== 'test').map((step) => pointerOf(step.path));

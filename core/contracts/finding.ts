@@ -84,6 +84,8 @@ export type Evidence =
   | { kind: 'table'; title: string; columns: string[]; rows: (string | number | null)[][] }
   /** A pass as a picture, and what its values mean. */
   | { kind: 'map'; title: string; pass: string; legend: { label: string; value: number }[] }
+  /** Lines in a plane, 4 numbers each: x and y of both ends; and the pixel of the full frame that each is seen at, 2 numbers. */
+  | { kind: 'lines'; title: string; x: Axis; y: Axis; groups: { label: string; tone: 'plain' | 'bad'; lines: number[]; pixels?: number[] }[] }
   /** Pixels of the full frame to jump to. */
   | { kind: 'places'; title: string; places: { label: string; x: number; y: number }[] }
   /** Colours, linear sRGB. */

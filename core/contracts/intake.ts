@@ -34,7 +34,16 @@ export interface PreflightRepair {
 
 /** Ways to mend the faces of meshes. */
 export type MeshMend =
-  'drop degenerate' | 'drop duplicates' | 'turn outwards' | 'mend normals' | 'close holes' | 'cut faces';
+  | 'drop degenerate'
+  | 'drop duplicates'
+  | 'turn outwards'
+  | 'mend normals'
+  | 'close holes'
+  | 'cut faces'
+  | 'join normals';
+
+/** Ways to close the seams of what a texture moves: paint around islands, make both sides read the same, fill tiles that are missing. */
+export type SeamMend = 'pad' | 'match' | 'fill tiles';
 
 /** Work whose results stand in new files. */
 export type RepairWork =
@@ -46,6 +55,8 @@ export type RepairWork =
   | { kind: 'centre pivots'; objects: string[] }
   /** Maps by id, each with the texels along one side of the image it becomes. */
   | { kind: 'bake maps'; texels: Record<string, number> }
+  /** Displacement textures by id, each with the texels painted around its islands where it is padded. */
+  | { kind: 'mend seams'; how: SeamMend; textures: Record<string, number> }
   /** Endless floors by id, each with the side in metres of the square it becomes. */
   | { kind: 'end floors'; sides: Record<string, number> };
 

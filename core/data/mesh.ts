@@ -16,6 +16,8 @@ export interface Mesh {
   uvs2?: Float32Array | null;
   /** 3 vertex numbers a triangle. */
   indices: Uint32Array;
+  /** Where vertices stood before a map moved them, 3 values each; left out or null: nothing moved them. */
+  before?: Float32Array | null;
   /** The polygons that it was cut from; left out or null: it was modelled as triangles. */
   polygons?: PolygonData | null;
 }

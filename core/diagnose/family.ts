@@ -11,6 +11,7 @@ import type { Picture, Region } from '../data/picture.ts';
 import type { ControlValues } from '../document/set-values.ts';
 import type { Sheet, ShotDocument } from '../document/schema.ts';
 import type { Variation } from '../predict/small-render.ts';
+import type { Assets } from '../render/compile/assets.ts';
 import type { FilmLayout } from '../render/film/passes.ts';
 import type { Clock } from '../render/frame/render-tile.ts';
 import type { CompiledScene } from '../render/scene/scene.ts';
@@ -23,10 +24,15 @@ export interface RenderInput {
   /** The sheet the render was made with. */
   sheet: Sheet;
   scene: CompiledScene;
+  /** Meshes and textures that the document refers to. */
+  assets: Assets;
   /** The passes that families need, over the full frame. */
   picture: Picture;
-  /** The scene and the sheet with some controls set otherwise; the samples stay as rendered unless they are set. */
-  vary(values: ControlValues): Variation;
+  /**
+   * The scene and the sheet with some controls set otherwise; the samples stay as rendered unless they are set.
+   * @param files in place of the document's own, as files that are made would be read
+   */
+  vary(values: ControlValues, files?: Assets): Variation;
   /** For pilots; never a seed that a render or trial of this shot uses. */
   pilotSeed: number;
   /** Of a host that wants the time of remedies forecast. */
@@ -68,6 +74,8 @@ export interface Proposal {
   /** A verb phrase. */
   title: string;
   change: Change | null;
+  /** Of a change by files: what they would be read as, so that it can be rendered small before there are any. */
+  files?: Assets;
   /** What to know before it is taken. */
   note?: string;
   /** Figures that a model tells better than a small render. */

@@ -7,6 +7,7 @@ import type { ControlValues } from '../document/set-values.ts';
 import { valueIn } from '../figures/effect.ts';
 import { FIGURES } from '../figures/registry.ts';
 import { predictChanges, type Changes } from '../predict/predict-change.ts';
+import type { Assets } from '../render/compile/assets.ts';
 import type { Variation } from '../predict/small-render.ts';
 import type { Case, RenderInput } from './family.ts';
 
@@ -14,6 +15,13 @@ export interface Forecast {
   effect: Effect;
   small: Picture;
   side: Variation;
+}
+
+/** Values to set, or files in place of the document's own. */
+export interface Forecastable {
+  values: ControlValues;
+  /** @param id of the proposal that has them made */
+  files?: { id: string; assets: Assets };
 }
 
 /** What a small render of a case is made of. */
@@ -41,20 +49,24 @@ export class Forecaster {
     private readonly passes: readonly string[] = [],
   ) {}
 
-  all(changes: ControlValues[]): Forecast[] {
-    const keys = changes.map((values) => canonicalText(values));
+  all(changes: Forecastable[]): Forecast[] {
+    const keys = changes.map(({ values, files }) => `${canonicalText(values)} ${files?.id ?? ''}`);
     const fresh = changes.filter((_, k) => !this.known.has(keys[k]) && keys.indexOf(keys[k]) === k);
-    if (fresh.length > 0) this.render(fresh);
+    if (fresh.length > 0)
+      this.render(
+        fresh,
+        keys.filter((key, k) => !this.known.has(key) && keys.indexOf(key) === k),
+      );
     return keys.map((key) => this.known.get(key)!);
   }
 
-  private render(fresh: ControlValues[]): void {
-    const sides = fresh.map((values) => this.input.vary(values));
+  private render(fresh: Forecastable[], keys: string[]): void {
+    const sides = fresh.map(({ values, files }) => this.input.vary(values, files?.assets));
     const smalls: Picture[] = [];
     const changes = { ...changesOf(this.input, this.of), passes: [...this.passes], see: (one: Picture, k: number) => (smalls[k] = one) }; // prettier-ignore
     const effects = predictChanges(changes, sides);
-    fresh.forEach((values, k) => {
-      this.known.set(canonicalText(values), { effect: effects[k], small: smalls[k], side: sides[k] });
+    keys.forEach((key, k) => {
+      this.known.set(key, { effect: effects[k], small: smalls[k], side: sides[k] });
     });
   }
 }

@@ -13,6 +13,7 @@ import { noise } from './noise/definition.ts';
 import { normals } from './normals/definition.ts';
 import { occlusion } from './occlusion/definition.ts';
 import { scale } from './scale/definition.ts';
+import { seams } from './seams/definition.ts';
 import { shadows } from './shadows/definition.ts';
 
 export const FAMILIES: readonly Family[] = checked([
@@ -21,6 +22,7 @@ export const FAMILIES: readonly Family[] = checked([
   scale,
   lighting,
   motion,
+  seams,
   shadows,
   occlusion,
   fireflies,

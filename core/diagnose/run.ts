@@ -11,7 +11,7 @@ import type { CauseShare, Finding, FindingWithMask, Remedy } from '../contracts/
 import { withChanges } from '../figures/effect.ts';
 import { withKnownErrors } from '../picture/known-errors.ts';
 import type { AnyReading, Case, Explained, Family, Proposal, RenderInput, Tried } from './family.ts';
-import { complete, Forecaster } from './forecast.ts';
+import { complete, Forecaster, type Forecastable } from './forecast.ts';
 import { byUrgency } from './order.ts';
 import type { PictureInput } from './picture-input.ts';
 import { FAMILIES } from './registry.ts';
@@ -93,10 +93,13 @@ function findInRender(family: Family, reading: AnyReading<RenderInput>, of: Case
     return values ? [{ id, values }] : [];
   });
   const proposals = reading.remedies.flatMap((propose) => propose(of) ?? []);
-  const rendered = [...proofs.map(({ values }) => values), ...proposals.filter(isRendered).map(valuesOf)];
+  const rendered = [...proofs, ...proposals.filter(isRendered).map(triedAs)];
   forecaster.all(rendered);
 
-  const proved = proofs.map(({ id, values }) => ({ id, share: reading.goesWith!(forecaster.all([values])[0].effect) }));
+  const proved = proofs.map(({ id, values }) => ({
+    id,
+    share: reading.goesWith!(forecaster.all([{ values }])[0].effect),
+  }));
   const causes = explained(reading, of, proved);
   const first = tryAll(reading, of, proposals, forecaster);
   const further = tryAll(reading, of, reading.further?.(of, first) ?? [], forecaster);
@@ -110,15 +113,18 @@ function findInRender(family: Family, reading: AnyReading<RenderInput>, of: Case
   );
 }
 
-const isRendered = ({ change, isWhole }: Proposal): boolean => change?.kind === 'values' && !isWhole;
-const valuesOf = ({ change }: Proposal) => (change?.kind === 'values' ? change.values : {});
+const isRendered = ({ change, files, isWhole }: Proposal): boolean => !isWhole && (change?.kind === 'values' || files !== undefined); // prettier-ignore
+const triedAs = ({ id, change, files }: Proposal): Forecastable =>
+  change?.kind === 'values'
+    ? { values: change.values }
+    : { values: {}, ...(files && { files: { id, assets: files } }) };
 
 function tryAll(reading: AnyReading<RenderInput>, of: Case, proposals: Proposal[], forecaster: Forecaster): Tried[] {
-  forecaster.all(proposals.filter(isRendered).map(valuesOf));
+  forecaster.all(proposals.filter(isRendered).map(triedAs));
   return proposals.map((proposal) => {
     const known = { figures: proposal.forecast ?? [] };
     if (!isRendered(proposal)) return { proposal, remedy: remedyOf(proposal, complete(known)), small: null };
-    const [{ effect, small, side }] = forecaster.all([valuesOf(proposal)]);
+    const [{ effect, small, side }] = forecaster.all([triedAs(proposal)]);
     const told = reading.forecast?.(of, proposal, effect, side) ?? { effect };
     return {
       proposal,

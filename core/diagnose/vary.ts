@@ -2,6 +2,7 @@
 import { withValues, type ControlValues } from '../document/set-values.ts';
 import type { Sheet, SheetName, ShotDocument } from '../document/schema.ts';
 import type { Variation } from '../predict/small-render.ts';
+import type { Assets } from '../render/compile/assets.ts';
 import { sceneKey } from '../render/scene/scene-key.ts';
 import type { CompiledScene } from '../render/scene/scene.ts';
 
@@ -11,8 +12,9 @@ export interface Rendered {
   /** As the render was made with it, samples and all. */
   sheet: Sheet;
   scene: CompiledScene;
+  assets: Assets;
   /** With rays of the host's, if it has faster ones. @param like a scene that may share its geometry */
-  compile(document: ShotDocument, sheet: Sheet, like: CompiledScene): CompiledScene;
+  compile(document: ShotDocument, sheet: Sheet, like: CompiledScene, assets: Assets): CompiledScene;
 }
 
 /**
@@ -20,7 +22,7 @@ export interface Rendered {
  * they meet it in the same places.
  *
  * @example
- * const vary = varying({ document, sheetName: 'preview', sheet, scene, compile });
+ * const vary = varying({ document, sheetName: 'preview', sheet, scene, assets, compile });
  * const scene = vary({ '/objects/chimney/seeThroughShadows': true }).compile();
  */
 export function varying({
@@ -28,14 +30,15 @@ export function varying({
   sheetName,
   sheet,
   scene,
+  assets,
   compile,
-}: Rendered): (values: ControlValues) => Variation {
+}: Rendered): (values: ControlValues, files?: Assets) => Variation {
   const rendered = { ...document, sheets: { ...document.sheets, [sheetName]: sheet } };
   const key = sceneKey(document, sheet);
-  return (values) => {
+  return (values, files = assets) => {
     const changed = withValues(rendered, [sheetName], values);
     const its = changed.sheets[sheetName];
-    const isSame = sceneKey(changed, its) === key;
-    return { sheet: its, compile: () => (isSame ? scene : compile(changed, its, scene)) };
+    const isSame = files === assets && sceneKey(changed, its) === key;
+    return { sheet: its, compile: () => (isSame ? scene : compile(changed, its, scene, files)) };
   };
 }

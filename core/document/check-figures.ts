@@ -41,6 +41,9 @@ export function checkFigures(document: ShotDocument, problems: Problem[]): void 
   for (const [id, { near, far }] of Object.entries(document.cameras))
     if (far !== null && near >= far) tell(`/cameras/${id}/near`, near, `less than ${far}, its far plane`);
   rising('/environment/stops', document.environment.stops);
+  for (const [id, { file, tiles = [] }] of Object.entries(document.textures))
+    if (file.includes('<UDIM>') !== tiles.length > 0)
+      tell(`/textures/${id}/tiles`, tiles, tiles.length ? 'no tiles, or <UDIM> in the name of the file' : 'at least one tile, for <UDIM> stands in the name of the file'); // prettier-ignore
   if (document.environment.kind === 'image' && document.environment.texture === null)
     tell('/environment/texture', null, 'the id of a texture, for the environment is an image');
   if (document.background?.kind === 'image' && document.background.texture === null)

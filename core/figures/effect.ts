@@ -95,6 +95,10 @@ export function tellAmount(unit: Unit, value: number): string {
       return scaled(value, ['B', 'kB', 'MB', 'GB', 'TB']);
     case 'bits':
       return `${number(value, 1)} bits`;
+    case 'pixels':
+      return `${number(value, 1)} px`;
+    case 'area':
+      return value < 0.01 ? `${scaled(1e6 * value, [''])} mm²` : `${number(value, 3)} m²`;
     case 'metres':
       return Math.abs(value) < 0.01 ? `${number(value * 1000, 2)} mm` : `${number(value, 3)} m`;
   }

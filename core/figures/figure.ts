@@ -3,7 +3,8 @@ import type { FigureValue } from '../contracts/figures.ts';
 import type { Picture } from '../data/picture.ts';
 import type { FilmLayout } from '../render/film/passes.ts';
 
-export type Unit = 'stops' | 'steps' | 'rays' | 'count' | 'share' | 'seconds' | 'bytes' | 'metres' | 'bits';
+export type Unit =
+  'stops' | 'steps' | 'rays' | 'count' | 'share' | 'seconds' | 'bytes' | 'metres' | 'area' | 'pixels' | 'bits';
 
 /** One of the two states that a change is judged by. */
 export interface Side {
@@ -15,11 +16,11 @@ export interface Side {
   occlusionRays: number;
   /** Thread time that the region took; null: no clock ran. */
   seconds: number | null;
-  /** The compiled scene and the film of the whole frame; null: not known. */
-  bytes: number | null;
-  /** Share of what the key light lights where a preview's depth maps show another shadow; null: there are no such maps. */
-  previewError: number | null;
+  /** What the scene tells by itself, by id of the figure; what is not there is not known. See `predict/scene-figures.ts`. */
+  ofScene: SceneFigures;
 }
+
+export type SceneFigures = Readonly<Partial<Record<string, number | null>>>;
 
 /** What both sides of a change have in common. */
 export interface Comparison {

@@ -10,5 +10,5 @@ export const memory: Figure = {
   change: 'ratio',
   seen: 0.03,
   needs: () => null,
-  measure: ({ bytes }) => bytes,
+  measure: ({ ofScene }) => ofScene.memory ?? null,
 };

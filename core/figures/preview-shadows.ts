@@ -10,5 +10,5 @@ export const previewShadows: Figure = {
   change: 'difference',
   seen: 0.003,
   needs: () => null,
-  measure: ({ previewError }) => previewError,
+  measure: ({ ofScene }) => ofScene['preview-shadows'] ?? null,
 };

@@ -6,6 +6,9 @@ import { changed } from './changed.ts';
 import { contrast } from './contrast.ts';
 import type { Figure } from './figure.ts';
 import { fireflies } from './fireflies.ts';
+import { gapArea } from './gap-area.ts';
+import { gapPixels } from './gap-pixels.ts';
+import { gap } from './gap.ts';
 import { information } from './information.ts';
 import { memory } from './memory.ts';
 import { mostChanged } from './most-changed.ts';
@@ -28,6 +31,9 @@ export const FIGURES: readonly Figure[] = [
   information,
   occlusionNoise,
   previewShadows,
+  gapPixels,
+  gap,
+  gapArea,
   noise,
   brightNoise,
   rays,

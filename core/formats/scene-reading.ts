@@ -14,7 +14,8 @@ export interface ReadOptions {
 }
 
 const TILE = '<UDIM>';
-const LAST_TILE = 1100;
+/** Ten rows of ten: tiles beyond are looked for by nobody. */
+const [FIRST_TILE, LAST_TILE] = [1001, 1100];
 
 /** Bytes that all files of a scene may have together. */
 const MOST_BYTES = 4 * 2 ** 30;
@@ -122,21 +123,20 @@ export class SceneReading {
       where,
       resolved: reference.resolved,
       bytes,
-      tiles: tiles.map(({ path }) => path),
+      tiles: tiles.map(({ number: tile, path, bytes: own }) => ({ number: tile, path, bytes: own })),
     });
     this.images.set(key, number);
-    if (tiles.length > 1)
-      this.notUnderstood(where, `${tiles.length} tiles of "${written}"; the first one stands for all`);
     return number;
   }
 
   /** Tiles that are there, ten to a row from 1001 on, as texture tiles are numbered. */
-  private async tiles(file: string, written: string): Promise<{ written: string; path: string }[]> {
-    const found: { written: string; path: string }[] = [];
-    for (let tile = 1001; tile <= LAST_TILE; tile++) {
+  private async tiles(file: string, written: string) {
+    const found: { number: number; written: string; path: string; bytes: Uint8Array }[] = [];
+    for (let tile = FIRST_TILE; tile <= LAST_TILE; tile++) {
       const one = written.replaceAll(TILE, String(tile));
       const { path } = leadPath(file, one, this.options.variables);
-      if (await this.open(path)) found.push({ written: one, path });
+      const bytes = await this.open(path);
+      if (bytes) found.push({ number: tile, written: one, path, bytes });
     }
     return found;
   }

@@ -102,8 +102,8 @@ export interface SourceImage {
   resolved: string | null;
   /** Of the first tile, where there are several; null when it is not there. */
   bytes: Uint8Array | null;
-  /** Paths of the tiles, where the path stands for several. */
-  tiles: string[];
+  /** Where the path stands for several. */
+  tiles: { number: number; path: string; bytes: Uint8Array }[];
 }
 
 export interface SourceCamera {

@@ -3,11 +3,8 @@ import { invert, type Transform } from '../data/transform.ts';
 
 /** The mesh with its vertices in the world, rounded to 32 bits there: what renderers of single precision trace. */
 export function bakeMesh(mesh: Mesh, m: Transform): Mesh {
-  const positions = new Float32Array(mesh.positions.length);
-  for (let i = 0; i < positions.length; i += 3) {
-    const [x, y, z] = mesh.positions.subarray(i, i + 3);
-    for (let a = 0; a < 3; a++) positions[i + a] = m[a] * x + m[4 + a] * y + m[8 + a] * z + m[12 + a];
-  }
+  const positions = placed(mesh.positions, m);
+  const before = mesh.before && placed(mesh.before, m);
   const inverse = invert(m);
   const normals = mesh.normals && new Float32Array(mesh.normals.length);
   if (normals)
@@ -20,8 +17,17 @@ export function bakeMesh(mesh: Mesh, m: Transform): Mesh {
   // A mirrored frame turns the winding round.
   const d =
     m[0] * (m[5] * m[10] - m[6] * m[9]) - m[4] * (m[1] * m[10] - m[2] * m[9]) + m[8] * (m[1] * m[6] - m[2] * m[5]);
-  if (d >= 0) return { ...mesh, positions, normals };
+  if (d >= 0) return { ...mesh, positions, normals, before };
   const indices = mesh.indices.slice();
   for (let i = 0; i < indices.length; i += 3) [indices[i + 1], indices[i + 2]] = [indices[i + 2], indices[i + 1]];
-  return { ...mesh, positions, normals, indices };
+  return { ...mesh, positions, normals, indices, before };
+}
+
+function placed(points: Float32Array, m: Transform): Float32Array {
+  const out = new Float32Array(points.length);
+  for (let i = 0; i < points.length; i += 3) {
+    const [x, y, z] = points.subarray(i, i + 3);
+    for (let a = 0; a < 3; a++) out[i + a] = m[a] * x + m[4 + a] * y + m[8 + a] * z + m[12 + a];
+  }
+  return out;
 }

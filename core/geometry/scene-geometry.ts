@@ -26,6 +26,8 @@ export interface CompiledMesh {
   uvs: Float32Array | null;
   uvs2: Float32Array | null;
   indices: Uint32Array;
+  /** Where vertices stood before a map moved them; null: nothing moved them. No ray needs it. */
+  before: Float32Array | null;
   /** Node boxes, 6 floats each; exact, since corners are floats themselves. */
   bounds: Float32Array;
   /** As in `Bvh`. */
@@ -76,6 +78,7 @@ export function compileMesh(mesh: Mesh, { allocate, buildBvh }: Means = PLAIN_ME
     uvs: mesh.uvs && copied(mesh.uvs, allocate),
     uvs2: mesh.uvs2 ? copied(mesh.uvs2, allocate) : null,
     indices,
+    before: mesh.before ? copied(mesh.before, allocate) : null,
     bounds: bvh.bounds,
     links: bvh.links,
   };

@@ -1,4 +1,5 @@
 /** A shot of ours as a scene under examination: its document, the files it refers to, and what is not there. */
+import { filesOf } from '../textures/tiles.ts';
 import { emptyPolyMesh } from '../data/poly-mesh.ts';
 import { MAP_SLOTS } from '../document/check-references.ts';
 import type { MapSpec, MaterialSpec, ShotDocument } from '../document/schema.ts';
@@ -192,10 +193,13 @@ class ShotReading {
     const named = { meshes: document.meshes, textures: document.textures, maps: document.maps };
     for (const [kind, items] of Object.entries(named))
       for (const [id, item] of Object.entries(items)) {
-        if (!('file' in item) || known.has(item.file)) continue;
-        known.add(item.file);
+        if (!('file' in item)) continue;
         const of = kind === 'meshes' ? 'geometry' : kind === 'textures' ? 'image' : 'fragments';
-        await reading.refer(of, DOCUMENT, item.file, `/${kind}/${id}`);
+        for (const file of filesOf(item)) {
+          if (known.has(file)) continue;
+          known.add(file);
+          await reading.refer(of, DOCUMENT, file, `/${kind}/${id}`);
+        }
       }
   }
 

@@ -5,6 +5,7 @@ import { readImageHeader } from '../formats/image-header.ts';
 import { extensionOf, fileName } from '../formats/paths.ts';
 import type { Remark, SourceScene, SourceTexture } from '../formats/source-scene.ts';
 import { isSafePath } from '../document/safe-path.ts';
+import { TILE, tileFile } from '../textures/tiles.ts';
 import { FreeIds, safeId } from './ids.ts';
 
 export class ShotSurfaces {
@@ -89,13 +90,43 @@ export class ShotSurfaces {
     const key = `${image} ${colourSpace}`;
     const known = this.textureIds.get(key);
     if (known !== undefined) return known;
-    const id = this.imageFile(image, (name, file) => {
+    const { tiles } = this.scene.images[image];
+    const add = (name: string, file: string) => {
       const own = this.ids.of(this.document.textures, name);
-      this.document.textures[own] = { file, colourSpace };
+      this.document.textures[own] = {
+        file,
+        colourSpace,
+        ...(tiles.length && { tiles: tiles.map(({ number }) => number) }),
+      };
       return own;
-    });
+    };
+    const id = tiles.length ? this.tileFiles(image, add) : this.imageFile(image, add);
     this.textureIds.set(key, id);
     return id;
+  }
+
+  private tileFiles(image: number, add: (name: string, file: string) => string): string | null {
+    const { path, where, tiles } = this.scene.images[image];
+    const kind = kindOf(tiles[0].bytes);
+    const odd = tiles.find(({ bytes }) => kindOf(bytes) !== kind);
+    if (!kind || odd) {
+      const what = kind ? `${odd!.path} is of another kind than the other tiles` : 'is of a kind that is not read here';
+      this.notUnderstood.push({ where, what: `tiles "${path}": ${what}; the factor alone counts` });
+      return null;
+    }
+    const base =
+      safeId(
+        fileName(path.replaceAll('\\', '/'))
+          .replace(/\.[^.]*$/, '')
+          .replaceAll(TILE, ''),
+      ) || `image${image}`;
+    const fileAs = (n: number) => `textures/${base}${n > 1 ? `-${n}` : ''}.${TILE}.${kind}`;
+    const isTaken = (file: string) =>
+      tiles.some(({ number, bytes }) => (this.files.get(tileFile(file, number)) ?? bytes) !== bytes);
+    let n = 1;
+    while (isTaken(fileAs(n))) n += 1;
+    for (const { number, bytes } of tiles) this.files.set(tileFile(fileAs(n), number), bytes);
+    return add(base, fileAs(n));
   }
 
   private imageFile(image: number, add: (name: string, file: string) => string): string | null {

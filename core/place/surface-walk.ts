@@ -12,10 +12,8 @@ import { ANY_SHADOW_RAY, CAMERA_RAY } from '../geometry/ray-kinds.ts';
 import { Shading } from '../render/path/shading.ts';
 import { pathSettings, type PathSettings } from '../render/scene/path-settings.ts';
 import {
-  CAMERA_AHEAD,
   CAMERA_FAR,
   CAMERA_NEAR,
-  CAMERA_RIGHT,
   CAMERA_UP,
   HAS_ALPHA,
   IS_BACK_ONLY,
@@ -25,6 +23,7 @@ import {
   type CompiledScene,
   type RenderSettings,
 } from '../render/scene/scene.ts';
+import { viewOf } from '../render/scene/view.ts';
 import { middleRay } from './middle-ray.ts';
 
 /** A point on a surface as the camera sees it. */
@@ -192,17 +191,7 @@ export class SurfaceWalk {
 
   /** Where the frame shows a point, full-frame pixels; null behind the camera. */
   pixelOf(point: Triple): [number, number] | null {
-    const { camera } = this.scene;
-    const { width, height } = this.settings;
-    const away = point.map((c, a) => c - camera[a]);
-    const on = (at: number) => away[0] * camera[at] + away[1] * camera[at + 1] + away[2] * camera[at + 2];
-    const size2 = (at: number) => camera[at] ** 2 + camera[at + 1] ** 2 + camera[at + 2] ** 2;
-    const depth = on(CAMERA_AHEAD);
-    if (!(depth > 0)) return null;
-    return [
-      ((on(CAMERA_RIGHT) / (size2(CAMERA_RIGHT) * depth) + 1) / 2) * width,
-      ((1 - on(CAMERA_UP) / (size2(CAMERA_UP) * depth)) / 2) * height,
-    ];
+    return viewOf(this.scene, this.settings).pixelOf(point);
   }
 
   /** Whether the eye passes the present hit: glass, a side that is not there, or what is more hole than surface. */

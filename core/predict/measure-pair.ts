@@ -2,6 +2,7 @@
 import type { Effect } from '../contracts/figures.ts';
 import type { Region } from '../data/picture.ts';
 import { compareSides } from '../figures/compare.ts';
+import type { SceneFigures } from '../figures/figure.ts';
 import { figurePasses } from '../figures/registry.ts';
 import type { Film } from '../render/film/film.ts';
 import { pictureOf } from '../render/film/film-picture.ts';
@@ -18,10 +19,8 @@ export interface RenderedSide {
   occlusionRays: number;
   /** Of thread time; null: no clock ran. */
   seconds: number | null;
-  /** See `render-bytes.ts`; null: not known. */
-  bytes: number | null;
-  /** See `shadow-map/preview-error.ts`; null: the shot has no depth maps. */
-  previewError: number | null;
+  /** See `scene-figures.ts`. */
+  ofScene: SceneFigures;
 }
 
 /**

@@ -13,8 +13,7 @@ import { figureOf, figurePasses } from '../figures/registry.ts';
 import { measuredIn } from '../picture/halves.ts';
 import { luminancePlane } from '../picture/measured.ts';
 import type { Clock } from '../render/frame/render-tile.ts';
-import { previewError } from '../shadow-map/preview-error.ts';
-import { renderBytes } from './render-bytes.ts';
+import { sceneFigures } from './scene-figures.ts';
 import { planSmall, renderSmall, type ChangeSide, type SmallPlan, type Variation } from './small-render.ts';
 
 export interface Change {
@@ -107,7 +106,7 @@ interface SmallSide extends Side {
 function smallSide(side: ChangeSide, plan: SmallPlan, passes: string[], seed: number, clock: Clock | null): SmallSide {
   const all = [...new Set([...figurePasses(side.scene.layout), ...passes])];
   const { picture, samplesFor, seconds } = renderSmall(side, plan, all, seed, clock);
-  return { picture, samplesFor, seconds, deciding: 0, occlusionRays: side.sheet.extraSamples.occlusion, bytes: renderBytes(side.scene, side.sheet), previewError: previewError(side.scene, side.sheet) }; // prettier-ignore
+  return { picture, samplesFor, seconds, deciding: 0, occlusionRays: side.sheet.extraSamples.occlusion, ofScene: sceneFigures(side.scene, side.sheet) }; // prettier-ignore
 }
 
 /** Of the pixels that chose no region, see `picture/halves.ts`. */

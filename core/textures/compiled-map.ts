@@ -1,7 +1,9 @@
 /** A map of the document in the shape the renderer looks it up in. */
 import type { i32 } from '../data/numbers.ts';
+import type { Texture, TextureTiles } from '../data/texture.ts';
 import type { MapSpec } from '../document/schema.ts';
 import { BILINEAR, CLAMP, MIP, MIRROR, NEAREST, REPEAT } from './image.ts';
+import { RIM, tileSize } from './tiles.ts';
 import { compileStops } from './stops.ts';
 import { compileWaves } from './waves.ts';
 
@@ -40,8 +42,15 @@ export const AXIS_RADIAL = 5;
 export const AXIS_BOX = 6;
 const AXES = { u: 0, v: 1, x: 2, y: 3, z: 4, radial: AXIS_RADIAL, box: AXIS_BOX };
 
-/** @param textures ids in the order of the scene's textures */
-export function compileMap(spec: MapSpec, textures: string[]): CompiledMap {
+/**
+ * @param textures ids in the order of the scene's textures
+ * @param image that it shows: it may have been joined of tiles
+ */
+export function compileMap(
+  spec: MapSpec,
+  textures: string[],
+  image?: Pick<Texture, 'width' | 'height' | 'tiles'>,
+): CompiledMap {
   const angle = (spec.rotation * Math.PI) / 180;
   const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
   const [sx, sy] = spec.scale;
@@ -63,7 +72,9 @@ export function compileMap(spec: MapSpec, textures: string[]): CompiledMap {
         ...base,
         texture: textures.indexOf(spec.texture),
         filter: FILTERS[spec.filter],
-        wrap: WRAPS[spec.wrap],
+        // Tiles stand where they stand, and nothing repeats.
+        wrap: image?.tiles ? CLAMP : WRAPS[spec.wrap],
+        ...(image?.tiles && { place: overTiles(base.place, { ...image, tiles: image.tiles }) }),
       };
     case 'gradient':
       return { ...base, kind: MAP_GRADIENT, axis: AXES[spec.axis] };
@@ -84,3 +95,12 @@ export function compileMap(spec: MapSpec, textures: string[]): CompiledMap {
       };
   }
 }
+
+/** From UVs to the image that all tiles are. */
+function overTiles(place: Float64Array, image: Pick<Texture, 'width' | 'height'> & { tiles: TextureTiles }): Float64Array {
+  const { tiles: { left, low }, width, height } = image;
+  const [x, y] = tileSize(image);
+  const [p, q] = [place.subarray(0, 3), place.subarray(3, 6)];
+  const [across, up] = [x / width, y / height];
+  return Float64Array.of(p[0] * across, p[1] * across, (p[2] - left) * across + RIM / width, q[0] * up, q[1] * up, (q[2] - low) * up + RIM / height);
+} // prettier-ignore

@@ -77,8 +77,8 @@ export function examine(task: ExamineTask): Examined {
   const passes = neededPasses(scene.layout, task.found ? [] : families);
   const picture = wholePicture(sheet, films, passes, scene.layout);
   let largest = 0;
-  const compile = (changed: ShotDocument, its: Sheet, like: CompiledScene) => {
-    const other = compiledWithKernel(changed, assets, its, like);
+  const compile = (changed: ShotDocument, its: Sheet, like: CompiledScene, files: Assets) => {
+    const other = compiledWithKernel(changed, files, its, like);
     largest = Math.max(largest, renderBytes(other, its));
     return other;
   };
@@ -86,9 +86,10 @@ export function examine(task: ExamineTask): Examined {
     document,
     sheet,
     scene: rendered,
+    assets,
     picture,
     pilotSeed,
-    vary: varying({ document, sheetName, sheet, scene: rendered, compile }),
+    vary: varying({ document, sheetName, sheet, scene: rendered, assets, compile }),
     clock: () => performance.now(),
   };
   // One family by itself is put in order with the others later.

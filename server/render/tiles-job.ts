@@ -3,8 +3,7 @@ import { and, desc, eq, gte, lt, sql } from 'drizzle-orm';
 import type { JsonPatch } from '../../core/document/patch.ts';
 import type { ShotDocument } from '../../core/document/schema.ts';
 import { FIRST_LOOK_GROUPS, hasFirstLook } from '../../core/diagnose/first-look.ts';
-import { previewError } from '../../core/shadow-map/preview-error.ts';
-import { renderBytes } from '../../core/predict/render-bytes.ts';
+import { sceneFigures } from '../../core/predict/scene-figures.ts';
 import type { CompiledScene } from '../../core/render/scene/scene.ts';
 import { nextRound, samplesOf } from '../../core/render/film/rounds.ts';
 import { CORE_BUILD } from '../../core/render/frame/build.ts';
@@ -98,17 +97,13 @@ async function noteScene(
   const { warnings } = scene;
   if (render.warnings !== null) return;
   // Traced before the transaction: nobody waits for its lock meanwhile.
-  const wrong = previewError(scene, document.sheets[render.sheet]);
+  const figures = JSON.stringify(sceneFigures(scene, document.sheets[render.sheet]));
   await db.transaction(async (tx) => {
     const now = await lockRender(tx, render.id);
     if (now.warnings !== null) return;
     await tx
       .update(renders)
-      .set({
-        warnings: JSON.stringify(warnings),
-        bytes: renderBytes(scene, document.sheets[render.sheet]),
-        previewError: wrong,
-      }) // prettier-ignore
+      .set({ warnings: JSON.stringify(warnings), sceneFigures: figures })
       .where(eq(renders.id, render.id));
     const { width, height, samples } = document.sheets[render.sheet];
     const said = (severity: 'info' | 'warning', phase: string, message: string) => ({ severity, phase, rays: null, message }); // prettier-ignore

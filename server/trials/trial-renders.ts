@@ -2,6 +2,7 @@
 import { and, asc, eq, inArray, or } from 'drizzle-orm';
 import type { Effect } from '../../core/contracts/figures.ts';
 import type { Finding } from '../../core/contracts/finding.ts';
+import type { SceneFigures } from '../../core/figures/figure.ts';
 import { canonicalText } from '../../core/document/canonical.ts';
 import type { SheetName, ShotDocument } from '../../core/document/schema.ts';
 import type { JsonPatch } from '../../core/document/patch.ts';
@@ -99,7 +100,7 @@ async function sideOf(
   document: ShotDocument,
   sheetName: SheetName,
 ): Promise<RenderedSide> {
-  const [{ ms, bytes, previewError }] = await tx.select().from(renders).where(eq(renders.id, renderId));
+  const [{ ms, sceneFigures }] = await tx.select().from(renders).where(eq(renders.id, renderId));
   const sheet = document.sheets[sheetName];
   const films = (await filmsOf(context, tx, renderId)).map((film) => unpackFilm(film));
   return {
@@ -108,8 +109,7 @@ async function sideOf(
     deciding: decidingSamples(sheet),
     occlusionRays: sheet.extraSamples.occlusion,
     seconds: ms / 1000,
-    bytes,
-    previewError,
+    ofScene: sceneFigures === null ? {} : (JSON.parse(sceneFigures) as SceneFigures),
   };
 }
 

@@ -11,8 +11,7 @@ import type { Sheet, ShotDocument } from '../../core/document/schema.ts';
 import { withValues, type ControlValues } from '../../core/document/set-values.ts';
 import { measurePair, type RenderedSide } from '../../core/predict/measure-pair.ts';
 import { predictChange } from '../../core/predict/predict-change.ts';
-import { previewError } from '../../core/shadow-map/preview-error.ts';
-import { renderBytes } from '../../core/predict/render-bytes.ts';
+import { sceneFigures } from '../../core/predict/scene-figures.ts';
 import { pilotSeed, trialSeed } from '../../core/predict/seeds.ts';
 import type { Assets } from '../../core/render/compile/assets.ts';
 import { KeptParts } from '../../core/geometry/kept-parts.ts';
@@ -74,10 +73,10 @@ export function renderShot(shot: BenchShot, values: ControlValues = {}, region?:
 
 export function inputOf({ document, assets }: BenchShot, picture: Picture, n = 1): RenderInput {
   const sheet = document.sheets.preview;
-  const compile = (changed: ShotDocument, its: Sheet) => compiled(changed, assets, its);
-  const scene = compile(document, sheet);
-  const vary = varying({ document, sheetName: 'preview', sheet, scene, compile });
-  return { document, sheet, scene, picture, pilotSeed: pilotSeed(n), vary, clock: null };
+  const compile = (changed: ShotDocument, its: Sheet, _like: CompiledScene, files: Assets) => compiled(changed, files, its); // prettier-ignore
+  const scene = compiled(document, assets, sheet);
+  const vary = varying({ document, sheetName: 'preview', sheet, scene, assets, compile });
+  return { document, sheet, scene, assets, picture, pilotSeed: pilotSeed(n), vary, clock: null };
 }
 
 /** Renders the preview and looks for causes. */
@@ -99,7 +98,7 @@ function sideOf(shot: BenchShot, values: ControlValues, region: Region, n: numbe
   const began = performance.now();
   renderGroups(scene, settingsOf(sheet, trialSeed(n)), film, sheet.samples / 4);
   const seconds = (performance.now() - began) / 1000;
-  return { films: [film], layout: scene.layout, deciding: decidingSamples(sheet), occlusionRays: sheet.extraSamples.occlusion, seconds, bytes: renderBytes(scene, sheet), previewError: previewError(scene, sheet) }; // prettier-ignore
+  return { films: [film], layout: scene.layout, deciding: decidingSamples(sheet), occlusionRays: sheet.extraSamples.occlusion, seconds, ofScene: sceneFigures(scene, sheet) }; // prettier-ignore
 }
 
 /** The side without any change is the same for every trial of a region. */

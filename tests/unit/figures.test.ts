@@ -42,7 +42,7 @@ function side(passes: Record<string, (x: number, y: number) => number>, more: Pa
   for (const [pass, of] of Object.entries(own))
     for (const name of passChannels(pass, LAYOUT))
       picture.channels.get(name)!.forEach((_, i, plane) => (plane[i] = of(i % WIDTH, Math.floor(i / WIDTH))));
-  return { picture, deciding: 0, occlusionRays: 0, seconds: null, bytes: null, previewError: null, ...more };
+  return { picture, deciding: 0, occlusionRays: 0, seconds: null, ofScene: {}, ...more };
 }
 const compare = (before: Side, after: Side) => compareSides({ before, after, mask: null, names: ['wall'] });
 /** Normal noise about a tone, the same for one seed. */
@@ -124,8 +124,7 @@ describe('figures', function () {
       deciding: 0,
       occlusionRays: 0,
       seconds,
-      bytes,
-      previewError: null,
+      ofScene: { memory: bytes },
     });
     const effect = compare(bare(1e9, 10), bare(5e8, 20));
     expect(effect.figures.map(tellFigure)).to.deep.equal(['time 10 s → 20 s', 'memory 1 GB → 500 MB']);

@@ -102,7 +102,7 @@ describe('occlusion at every distance', () => {
       const pictures = [1, 2].map((seed) => passBy(rays, seed));
       const [a, b] = pictures.map(({ channels }) => channels.get('occlusion')!);
       const measured = 255 * Math.sqrt(a.reduce((sum, value, i) => sum + (value - b[i]) ** 2 / 2, 0) / a.length);
-      const side: Side = { picture: pictures[0], deciding: 0, occlusionRays: rays, seconds: null, bytes: null, previewError: null }; // prettier-ignore
+      const side: Side = { picture: pictures[0], deciding: 0, occlusionRays: rays, seconds: null, ofScene: {} }; // prettier-ignore
       return { measured, told: 'measure' in occlusionNoise ? occlusionNoise.measure(side, {} as Comparison)! : NaN };
     };
     const [one, four] = [noiseBy(1), noiseBy(4)];

@@ -134,7 +134,7 @@ describe('sample plan', () => {
 
 const side = (test: ReturnType<typeof scene>) => ({ scene: compiled(test), sheet: test.document.sheets.preview });
 const variation = (test: ReturnType<typeof scene>) => ({ sheet: test.document.sheets.preview, compile: () => compiled(test) }); // prettier-ignore
-const rendered = (film: Film): RenderedSide => ({ films: [film], layout: NO_EXTRAS, deciding: 0, occlusionRays: 0, seconds: null, bytes: null, previewError: null }); // prettier-ignore
+const rendered = (film: Film): RenderedSide => ({ films: [film], layout: NO_EXTRAS, deciding: 0, occlusionRays: 0, seconds: null, ofScene: {} }); // prettier-ignore
 
 describe('any change', () => {
   it('is measured and forecast by the samples each pixel has, where sampling is adaptive', () => {

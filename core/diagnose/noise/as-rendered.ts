@@ -4,8 +4,7 @@ import type { Region } from '../../data/picture.ts';
 import { compareSides } from '../../figures/compare.ts';
 import { figurePasses } from '../../figures/registry.ts';
 import { cropPlane } from '../../picture/measured.ts';
-import { renderBytes } from '../../predict/render-bytes.ts';
-import { previewError } from '../../shadow-map/preview-error.ts';
+import { sceneFigures } from '../../predict/scene-figures.ts';
 import { decidingSamples } from '../../render/frame/adaptive.ts';
 import { passChannels } from '../../render/film/pass-list.ts';
 import type { RenderInput } from '../family.ts';
@@ -23,8 +22,7 @@ export function asRendered({ picture, scene, sheet }: RenderInput, region: Regio
     deciding: decidingSamples(sheet),
     occlusionRays: sheet.extraSamples.occlusion,
     seconds: null,
-    bytes: renderBytes(scene, sheet),
-    previewError: previewError(scene, sheet),
+    ofScene: sceneFigures(scene, sheet),
   };
   return compareSides({ before: side, after: side, mask: null, names: [] }).figures;
 }

@@ -20,6 +20,13 @@ export const TextureRef = Type.Object(
   {
     file: File,
     colourSpace: Type.Union([Type.Literal('srgb'), Type.Literal('linear')]),
+    tiles: Type.Optional(
+      Type.Array(whole(1001, 1999, 'number of a UDIM tile'), {
+        description: 'tiles that have a file, where the file’s name has <UDIM> in place of their number',
+        maxItems: 999,
+        uniqueItems: true,
+      }),
+    ),
   },
   closed,
 );

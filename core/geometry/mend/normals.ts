@@ -6,7 +6,7 @@
  * @example
  * normalsOfTheirFaces(poly).normals;   // no corner against its face
  */
-import { faceNormal, faceStarts, type PolyMesh } from '../../data/poly-mesh.ts';
+import { faceNormal, faceStarts, smoothNormals, type PolyMesh } from '../../data/poly-mesh.ts';
 
 /** Cosine to the face from which on a normal is meant the other way about. */
 const BACKWARDS = -0.5;
@@ -63,3 +63,9 @@ export function normalsOfTheirFaces(poly: PolyMesh): PolyMesh {
   }
   return { ...poly, normals: { ...normals, values: Float32Array.from(values), indices } };
 }
+
+/** One normal a point, the mean of its faces by their areas: no edge parts two. */
+export const normalsJoined = (poly: PolyMesh): PolyMesh => ({
+  ...poly,
+  normals: smoothNormals(poly, new Uint32Array(poly.faceSizes.length).fill(1)),
+});

@@ -15,6 +15,7 @@ import { carryTransforms } from './carry-transforms.ts';
 import { centrePivots } from './centre-pivots.ts';
 import { endFloors } from './end-floors.ts';
 import { mendMeshes } from './mend-meshes.ts';
+import { mendSeams } from './mend-seams.ts';
 import { NewFiles } from './new-files.ts';
 
 export interface CarriedOut {
@@ -44,6 +45,8 @@ function workOn(document: ShotDocument, work: RepairWork, files: NewFiles): Prom
       return centrePivots(document, work, files);
     case 'bake maps':
       return bakeMaps(document, work, files);
+    case 'mend seams':
+      return mendSeams(document, work, files);
     case 'end floors':
       return endFloors(document, work, files);
   }

@@ -6,7 +6,7 @@ import type { ShotDocument } from '../../document/schema.ts';
 import { withHolesClosed } from '../../geometry/mend/close-holes.ts';
 import { withFacesCut } from '../../geometry/mend/cut-faces.ts';
 import { withoutFaces } from '../../geometry/mend/drop-faces.ts';
-import { normalsOfTheirFaces } from '../../geometry/mend/normals.ts';
+import { normalsJoined, normalsOfTheirFaces } from '../../geometry/mend/normals.ts';
 import { turnedOutwards } from '../../geometry/mend/turn-faces.ts';
 import { topologyOf } from '../../geometry/topology.ts';
 import type { NewFiles } from './new-files.ts';
@@ -18,6 +18,7 @@ const WAYS: Record<MeshMend, (poly: PolyMesh) => PolyMesh> = {
   'mend normals': normalsOfTheirFaces,
   'close holes': withHolesClosed,
   'cut faces': withFacesCut,
+  'join normals': normalsJoined,
 };
 
 export async function mendMeshes(

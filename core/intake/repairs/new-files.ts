@@ -43,10 +43,17 @@ export class NewFiles {
 
   /** Under a path that no file has yet. */
   async add(stem: string, ending: string, bytes: Uint8Array): Promise<string> {
+    return this.addAll(stem, ending, (path) => new Map([[path, bytes]]));
+  }
+
+  /** Several files that one path stands for. @param all gives them by their own paths @returns the path */
+  async addAll(stem: string, ending: string, all: (path: string) => Map<string, Uint8Array>): Promise<string> {
     for (let n = 1; ; n++) {
       const path = n === 1 ? `${stem}${ending}` : `${stem}-${n}${ending}`;
-      if (this.made.has(path) || (await this.read(path))) continue;
-      this.made.set(path, bytes);
+      const files = all(path);
+      const isTaken = await Promise.all([...files.keys()].map(async (one) => this.made.has(one) || (await this.read(one)) !== null)); // prettier-ignore
+      if (isTaken.includes(true)) continue;
+      files.forEach((bytes, one) => this.made.set(one, bytes));
       return path;
     }
   }

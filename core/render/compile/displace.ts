@@ -10,9 +10,9 @@
 import type { Mesh } from '../../data/mesh.ts';
 import { NumberMap, weld } from '../../data/poly-mesh.ts';
 import type { Texture } from '../../data/texture.ts';
-import type { ShotDocument } from '../../document/schema.ts';
+import type { MapSpec, ShotDocument } from '../../document/schema.ts';
 import type { KeptParts } from '../../geometry/kept-parts.ts';
-import { compileMap } from '../../textures/compiled-map.ts';
+import { compileMap, type CompiledMap } from '../../textures/compiled-map.ts';
 import { mipChain } from '../../textures/image.ts';
 import { MapSampler } from '../../textures/map-sampler.ts';
 import { readAs } from '../../textures/read-as.ts';
@@ -22,6 +22,8 @@ export interface Relief {
   /** Tells reliefs of one texture apart. */
   key: string;
   texture: Texture | null;
+  map: MapSpec;
+  compiled: CompiledMap;
   sampler: MapSampler;
   /** Set of UVs that the map reads; −1: it looks at the object's space. */
   uvSet: number;
@@ -39,11 +41,13 @@ function reliefOf(document: ShotDocument, assets: Assets, material: string, kept
   const colourSpace = spec.kind === 'image' ? (document.textures[spec.texture]?.colourSpace ?? texture?.colourSpace) : undefined; // prettier-ignore
   const make = () => texture && heights(colourSpace ? readAs(texture, colourSpace) : texture);
   const chain = texture && kept ? kept.of(texture, `heights ${colourSpace ?? ''}`, make) : make();
-  const map = compileMap(spec, spec.kind === 'image' ? [spec.texture] : []);
+  const compiled = compileMap(spec, spec.kind === 'image' ? [spec.texture] : [], texture ?? undefined);
   return {
     key: JSON.stringify([spec, scale, rest]),
     texture,
-    sampler: new MapSampler([map], chain ? [chain] : []),
+    map: spec,
+    compiled,
+    sampler: new MapSampler([compiled], chain ? [chain] : []),
     uvSet: spec.kind === 'noise-object' || spec.kind === 'waves' ? -1 : spec.uvSet,
     scale,
     rest,
@@ -81,7 +85,8 @@ export function displaced(mesh: Mesh, { sampler, scale, rest, uvSet }: Relief): 
   }
   joinSides(height, pointOf, Math.abs(scale) * SAME);
   const positions = mesh.positions.map((value, i) => value + height[Math.floor(i / 3)] * normals[i]);
-  return { ...mesh, positions, normals: normalsBy(mesh.indices, positions, weld(positions).pointOf, normals) };
+  const lit = normalsBy(mesh.indices, positions, weld(positions).pointOf, normals);
+  return { ...mesh, positions, normals: lit, before: mesh.positions };
 }
 
 /** Cosine of the angle, 0.8°, within which the normals of two vertices at one point are one. */

@@ -17,6 +17,7 @@ import {
 import { readGlb, type GlbFile } from '../../formats/gltf.ts';
 import { readTexture } from '../../formats/texture-readers.ts';
 import { standInTexture } from '../../textures/stand-in.ts';
+import { filesOf, joinTiles, TILE, tileFile } from '../../textures/tiles.ts';
 import type { Assets } from './assets.ts';
 
 /** Gives a file's bytes by its path relative to the shot folder, or null when it is not there. */
@@ -68,8 +69,20 @@ export async function loadAssets(
       problems.push({ path: pointer, value, expected: `something usable (${error.message})` });
     }
   };
-  const texture = async ({ file, colourSpace }: TextureSpec) => {
-    return readTexture(await bytesOf(file), colourSpace, file);
+  const image = async (file: string, colourSpace: TextureSpec['colourSpace']) =>
+    readTexture(await bytesOf(file), colourSpace, file);
+  const texture = async ({ file, colourSpace, tiles = [] }: TextureSpec) => {
+    if (!file.includes(TILE)) return image(file, colourSpace);
+    const joined = new Map<number, Texture>();
+    for (const tile of tiles)
+      try {
+        joined.set(tile, await image(tileFile(file, tile), colourSpace));
+      } catch (error) {
+        if (!(error instanceof NotThere) || missing === 'refuse') throw error;
+        lacking.push(`File "${error.file}" is not there; its tile is black.`);
+      }
+    if (joined.size === 0) throw new NotThere(file);
+    return joinTiles(joined, file);
   };
   for (const [id, { file, mesh, primitive }] of Object.entries(document.meshes))
     await attempt(
@@ -170,7 +183,7 @@ export function referencedFiles(document: ShotDocument): string[] {
   const shared = [...Object.values(document.maps), ...Object.values(document.coats)].flatMap((item) =>
     item.kind === 'shared' ? [item.file] : [],
   );
-  const files = [...Object.values(document.meshes), ...Object.values(document.textures)].map((r) => r.file);
+  const files = [...Object.values(document.meshes).map(({ file }) => file), ...Object.values(document.textures).flatMap(filesOf)]; // prettier-ignore
   return [...new Set([...files, ...shared])].sort();
 }
 

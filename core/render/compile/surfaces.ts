@@ -60,7 +60,10 @@ export function compileSurfaces(
   };
   const skies = { environment: skyOf(document.environment), background: skyOf(document.background) };
   const mapIds = Object.keys(document.maps).sort();
-  const maps = mapIds.map((id) => compileMap(mapOf(document, assets, id), textureIds));
+  const maps = mapIds.map((id) => {
+    const spec = mapOf(document, assets, id);
+    return compileMap(spec, textureIds, spec.kind === 'image' ? assets.textures.get(spec.texture) : undefined);
+  });
   const materialIds = idsOfMaterials(document);
   const specs: MaterialSpec[] = [
     ...materialIds.map((id) => document.materials[id]),

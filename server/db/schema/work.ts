@@ -120,10 +120,8 @@ export const renders = pgTable(
     error: text(),
     /** JSON list of sentences about what is unusual in the scene; null until it was compiled. */
     warnings: text(),
-    /** Bytes of its compiled scene and of the film of the whole frame; null until it was compiled. */
-    bytes: doublePrecision(),
-    /** See `shadow-map/preview-error.ts`; null: the shot has no depth maps, or it was not looked at yet. */
-    previewError: doublePrecision(),
+    /** JSON of what its scene tells by itself, see `predict/scene-figures.ts`; null until it was compiled. */
+    sceneFigures: text(),
     /** Which build of the core made it: films of different builds are not mixed. */
     build: text().notNull(),
     createdAt: createdAt(),

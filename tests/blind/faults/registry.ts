@@ -1,5 +1,6 @@
 /** All faults that are planted; what a cause is called stands in `core/diagnose/catalogue.ts`. A family is a file and a line here. */
 import { noiseFaults } from './noise.ts';
+import { seamsFaults } from './seams.ts';
 import { firefliesFaults } from './fireflies.ts';
 import { limitsFaults } from './limits.ts';
 import { surfacesFaults } from './surfaces.ts';
@@ -21,6 +22,7 @@ export const FAULTS: Fault[] = [
   ...limitsFaults,
   ...surfacesFaults,
   ...darkFaults,
+  ...seamsFaults,
   ...shadowsFaults,
   ...lightingFaults,
   ...scaleFaults,

@@ -18,6 +18,8 @@ function toldWork(work: RepairWork): string[] {
       return work.objects.map((object) => `"${object}" about the middle of its mesh`);
     case 'bake maps':
       return Object.entries(work.texels).map(([map, side]) => `"${map}" as an image of ${side} × ${side} texels`);
+    case 'mend seams':
+      return Object.keys(work.textures).map((texture) => `a new texture in place of "${texture}"`);
     case 'end floors':
       return Object.entries(work.sides).map(([floor, side]) => `"${floor}" as a square of ${side} m`);
   }

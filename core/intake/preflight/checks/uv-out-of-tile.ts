@@ -16,7 +16,7 @@ export const uvOutOfTile: Check = {
       const { texture, objects, material } = worn;
       const { tiles } = scene.source.images[texture.image];
       if (texture.wrap === 'repeat' && tiles.length < 2) continue;
-      const painted = new Set(tiles.map((path) => Number(/(\d{4})\D*$/.exec(path)?.[1])));
+      const painted = new Set(tiles.map(({ number }) => number));
       for (const { node, poly } of objects) {
         const set = poly.uvs[texture.uvSet];
         if (!set) continue;

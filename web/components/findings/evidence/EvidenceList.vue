@@ -4,6 +4,7 @@ import type { Component } from 'vue';
 import type { Evidence } from '../../../../core/contracts/finding.ts';
 import CurveEvidence from './CurveEvidence.vue';
 import HistogramEvidence from './HistogramEvidence.vue';
+import LinesEvidence from './LinesEvidence.vue';
 import MapEvidence from './MapEvidence.vue';
 import PlacesEvidence from './PlacesEvidence.vue';
 import SharesEvidence from './SharesEvidence.vue';
@@ -18,6 +19,7 @@ const KINDS: Record<Evidence['kind'], Component> = {
   histogram: HistogramEvidence,
   table: TableEvidence,
   map: MapEvidence,
+  lines: LinesEvidence,
   places: PlacesEvidence,
   swatches: SwatchesEvidence,
 };
@@ -29,6 +31,6 @@ const KINDS: Record<Evidence['kind'], Component> = {
     v-for="(one, i) in evidence"
     :key="i"
     :evidence="one"
-    v-on="one.kind === 'places' ? { place: (x: number, y: number) => emit('place', x, y) } : {}"
+    v-on="one.kind === 'places' || one.kind === 'lines' ? { place: (x: number, y: number) => emit('place', x, y) } : {}"
   />
 </template>

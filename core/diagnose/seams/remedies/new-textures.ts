@@ -1,0 +1,37 @@
+/** New textures beside the old ones: padded, with tiles that were missing, or with both sides of seams made to match. */
+import type { SeamMend } from '../../../contracts/intake.ts';
+import { mendTexture } from '../../../seams/mend-texture.ts';
+import type { CauseId } from '../../catalogue.ts';
+import type { Proposal, Propose } from '../../family.ts';
+import { listed } from '../../words.ts';
+import { CLOSED, type SeamCase } from '../case.ts';
+import { imagesOf, withTexture, type SeamState } from '../way.ts';
+import { paddingNeeded } from '../ways/no-padding.ts';
+import { lackingOf } from '../ways/tile-missing.ts';
+
+const LEAST = 0.05;
+/** Share of the gaps that a new texture must close before it is offered. */
+const HALF = 0.5;
+
+export const newTextures: Propose<SeamCase> = (of) => {
+  const isWorth = (cause: CauseId) => (of.shares.get(cause) ?? 0) >= LEAST;
+  const own = imagesOf(of.input).filter(({ texture }) => Object.hasOwn(of.input.state.document.textures, texture));
+  const lacking = own.flatMap(({ texture }) => lackingOf(of.input, texture));
+  const padding = Math.max(0, ...own.map(({ texture }) => paddingNeeded(of.input, texture)));
+  const names = listed(own.map(({ texture }) => texture));
+  const isWhole = of.closed.some(({ causes, share }) => share >= CLOSED && !causes.includes('seams.sides-differ'));
+  const mends = of.closed.some(({ causes: [cause], share }) => cause === 'seams.sides-differ' && share >= HALF);
+  return [
+    ...(isWorth('seams.tile-missing') ? [made(of, 'fill tiles', own, `Make tile ${listed(lacking.map(String))} of ${names} from its neighbours`, 'A stand-in that closes the surface: the right tile has to be exported.')] : []),
+    ...(isWorth('seams.no-padding') || isWorth('seams.filter-across') ? [made(of, 'pad', own, `Pad the islands of ${names} by ${padding} texels`, 'Beyond each border stands what is across the seam.')] : []),
+    ...(mends && (isWorth('seams.sides-differ') || !isWhole) ? [made(of, 'match', own, `Make both sides of the seams of ${names} match`, 'Halfway between both, and fading within eight texels.')] : []),
+  ].flat(); // prettier-ignore
+};
+
+function made(of: SeamCase, how: SeamMend, images: ReturnType<typeof imagesOf>, title: string, note: string): Proposal[] {
+  const textures = Object.fromEntries(images.filter(({ texture }) => how !== 'fill tiles' || lackingOf(of.input, texture).length > 0).map(({ texture }) => [texture, paddingNeeded(of.input, texture)]));
+  if (Object.keys(textures).length === 0) return [];
+  const { state, wearers } = of.input;
+  const then = Object.entries(textures).reduce((so, [id, texels]): SeamState => withTexture(so, id, mendTexture(how, so.assets.textures.get(id)!, { wear: (next) => wearers(withTexture(so, id, next), id), texels, where: id })), state);
+  return [{ id: how.replace(' ', '-'), title, change: { kind: 'files', patch: [], work: { kind: 'mend seams', how, textures } }, files: then.assets, note }];
+} // prettier-ignore

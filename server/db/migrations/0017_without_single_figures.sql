@@ -1,0 +1,2 @@
+ALTER TABLE "renders" DROP COLUMN "bytes";--> statement-breakpoint
+ALTER TABLE "renders" DROP COLUMN "preview_error";
