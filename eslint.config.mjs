@@ -21,6 +21,7 @@ const CORE_ORDER = [
   'lights',
   'render',
   'seams',
+  'relief',
   'picture',
   'figures',
   'intake',

@@ -4,6 +4,7 @@ import type { FilmLayout } from '../render/film/passes.ts';
 import { CAUSE_IDS, type FamilyId } from './catalogue.ts';
 import type { Family } from './family.ts';
 import { denoising } from './denoising/definition.ts';
+import { displacement } from './displacement/definition.ts';
 import { fireflies } from './fireflies/definition.ts';
 import { glass } from './glass/definition.ts';
 import { lighting } from './lighting/definition.ts';
@@ -22,6 +23,7 @@ export const FAMILIES: readonly Family[] = checked([
   scale,
   lighting,
   motion,
+  displacement,
   seams,
   shadows,
   occlusion,

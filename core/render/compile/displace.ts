@@ -22,6 +22,8 @@ export interface Relief {
   /** Tells reliefs of one texture apart. */
   key: string;
   texture: Texture | null;
+  /** The image with its halved copies, as heights. */
+  chain: Texture[] | null;
   map: MapSpec;
   compiled: CompiledMap;
   sampler: MapSampler;
@@ -45,6 +47,7 @@ function reliefOf(document: ShotDocument, assets: Assets, material: string, kept
   return {
     key: JSON.stringify([spec, scale, rest]),
     texture,
+    chain,
     map: spec,
     compiled,
     sampler: new MapSampler([compiled], chain ? [chain] : []),

@@ -1,6 +1,7 @@
 /** All faults that are planted; what a cause is called stands in `core/diagnose/catalogue.ts`. A family is a file and a line here. */
 import { noiseFaults } from './noise.ts';
 import { seamsFaults } from './seams.ts';
+import { displacementFaults } from './displacement.ts';
 import { firefliesFaults } from './fireflies.ts';
 import { limitsFaults } from './limits.ts';
 import { surfacesFaults } from './surfaces.ts';
@@ -22,6 +23,7 @@ export const FAULTS: Fault[] = [
   ...limitsFaults,
   ...surfacesFaults,
   ...darkFaults,
+  ...displacementFaults,
   ...seamsFaults,
   ...shadowsFaults,
   ...lightingFaults,

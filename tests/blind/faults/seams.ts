@@ -30,8 +30,8 @@ export const seamsFaults: Fault[] = [
   {
     cause: 'seams.split-normals',
     plant(draft) {
-      // The same fold as two walls, each with the normals of its own.
-      const relief = drawRelief(draft);
+      // A fold of two walls, each with the normals of its own, and a relief that is coarse enough for their few faces.
+      const relief = { ...drawRelief(draft), height: (x: number, y: number) => 0.75 + 0.25 * Math.sin(3 * x + 5 * y) };
       const mesh = cage(relief);
       const { draw } = draft;
       const angle = (draw.within(25, 40) * Math.PI) / 180;

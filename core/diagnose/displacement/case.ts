@@ -1,0 +1,147 @@
+/** Displaced objects that are moved too far, too little, all to one side, through themselves, or by a mesh that cannot carry the map. */
+import { channel } from '../../data/picture.ts';
+import { KeptParts } from '../../geometry/kept-parts.ts';
+import { objectNumber } from '../../document/object-names.ts';
+import type { ShotDocument } from '../../document/schema.ts';
+import { movedThrough, type Through } from '../../relief/through.ts';
+import { studyRelief, type ReliefStudy } from '../../relief/study.ts';
+import { viewOf } from '../../render/scene/view.ts';
+import { wornShapes } from '../../seams/worn-shapes.ts';
+import type { CauseId } from '../catalogue.ts';
+import type { Case, RenderInput } from '../family.ts';
+import { maskOf, regionOf } from '../regions.ts';
+
+export interface ReliefCase extends Case {
+  cause: CauseId;
+  document: ShotDocument;
+  id: string;
+  name: string;
+  material: string;
+  study: ReliefStudy;
+  through: Through;
+  /** Of the sheet: levels that objects have at most. */
+  most: number | null;
+  /** What its figure comes to, by cause: a scale, a level of the map, a level of subdivision. */
+  proposed: number;
+}
+
+/** Pixels of an object below which it is no matter. */
+const FEWEST = 40;
+/** Times its area, and parts of its size, from which on an object is blown up by its map. */
+const [STRETCHED, BLOWN] = [4, 0.5];
+/** Share of what moves most that goes through the object. */
+const THROUGH = 0.1;
+/** Pixels, and parts of the size, below which a relief does nothing. */
+const [UNSEEN, TINY] = [0.25, 1 / 2000];
+/** Of the amplitude, and pixels, by which all of a surface is off. */
+const [SHIFTED, PIXEL] = [0.1, 1];
+/** Shares of a relief: less is lost, more is all of it. */
+const [LOST, CARRIED, ALL] = [0.5, 0.8, 0.95];
+/** Pixels of an edge from which on its facets are seen, and below which nobody sees any. */
+const [SEEN, FINER] = [1.5, 0.5];
+/** Triangles from which on too many are a matter. */
+const MANY = 200_000;
+/** Pixels of a bump map’s depth from which on its outline is missed. */
+const DEEP = 3;
+/** A scale that is proposed: at most so much more area, and parts of the size; half of what is thick. */
+const [STRETCH, OF_SIZE, OF_THICKNESS] = [1.5, 0.1, 0.5];
+/** Of the size, where a map does nothing. Common practice, without a source: 0.025 a start. */
+const START = 0.025;
+
+export function reliefCases(rendered: RenderInput): ReliefCase[] {
+  const { document, assets, sheet, scene } = rendered;
+  const view = viewOf(scene, sheet);
+  const kept = new KeptParts();
+  const study = (of: ShotDocument, isWanted: (id: string) => boolean) =>
+    wornShapes({ document: of, assets, sheet, kept }, (id) => isWanted(id) && isSeen(rendered, id)).flatMap((shape) => studyRelief(shape, of, assets, sheet.mostSubdivision, view) ?? []); // prettier-ignore
+  const moved = study(document, () => true);
+  const bumped = withBumpsRaised(document);
+  const bumps = bumped.ids.length ? study(bumped.document, (id) => bumped.ids.includes(id)) : [];
+  return [
+    ...moved.flatMap((one) => faultsOf(rendered, one)),
+    ...bumps.filter(({ amplitude, pixel }) => amplitude >= DEEP * pixel).map((one) => caseOf(rendered, one, 'displacement.bump-in-its-place', levelFor(one))), // prettier-ignore
+  ];
+}
+
+function isSeen({ picture, document }: RenderInput, id: string): boolean {
+  const number = objectNumber(document, id);
+  const objects = channel(picture, 'object');
+  let pixels = 0;
+  for (const object of objects) if (object === number && ++pixels >= FEWEST) return true;
+  return false;
+}
+
+function faultsOf(rendered: RenderInput, study: ReliefStudy): ReliefCase[] {
+  const { map, amplitude, size, stretch, pixel, shape, level, levels } = study;
+  const told = (cause: CauseId, proposed: number) => [caseOf(rendered, study, cause, proposed)];
+  const { rest, scale } = shape.relief;
+  if (map.high === map.low) return [];
+  const isOff = map.flat !== null && Math.abs(map.flat.value - rest) * Math.abs(scale) >= Math.max(SHIFTED * amplitude, PIXEL * pixel);
+  if (stretch >= STRETCHED || amplitude >= BLOWN * size) return told('displacement.scale-too-large', scaleFor(study));
+  const rests = isOff ? told('displacement.rest-level', map.rest) : [];
+  if (movedThrough(shape).share >= THROUGH && !isOff) return told('displacement.self-intersecting', scaleFor(study));
+  if (amplitude < UNSEEN * pixel && amplitude < TINY * size) return [...rests, ...told('displacement.scale-too-small', scaleUp(study))];
+  const now = levels[level] as (typeof levels)[number] | undefined;
+  const clipped = study.cut ? told('displacement.clipped-range', 0) : [];
+  if (!now || now.carried === null) return [...rests, ...clipped];
+  if (now.carried < LOST && now.pixels >= SEEN && amplitude >= PIXEL * pixel) return [...rests, ...clipped, ...told('displacement.too-little-geometry', levelFor(study))];
+  const isMore = level > 0 && now.triangles >= MANY && now.pixels < FINER && (levels[level - 1].carried ?? 0) >= ALL;
+  return [...rests, ...clipped, ...(isMore ? told('displacement.too-much-geometry', levelFor(study)) : [])];
+} // prettier-ignore
+
+function caseOf({ document, picture, sheet }: RenderInput, study: ReliefStudy, cause: CauseId, proposed: number): ReliefCase {
+  const { id } = study.shape;
+  const number = objectNumber(document, id);
+  const objects = channel(picture, 'object');
+  const mask = maskOf(picture, [...objects.keys()].filter((i) => objects[i] === number));
+  return {
+    key: `${cause} ${id}`,
+    severity: cause === 'displacement.too-much-geometry' ? 'note' : 'caution',
+    region: regionOf(picture, mask),
+    mask,
+    passes: ['beauty', 'normal'],
+    objects: [document.objects[id].name || id],
+    cause,
+    document,
+    id,
+    name: document.objects[id].name || id,
+    material: document.objects[id].material,
+    study,
+    through: movedThrough(study.shape),
+    most: sheet.mostSubdivision,
+    proposed,
+  };
+} // prettier-ignore
+
+/** The least level whose edges carry the map; the finest told where none does. */
+function levelFor({ levels }: ReliefStudy): number {
+  const found = levels.find(({ carried }) => carried === null || carried >= CARRIED);
+  return (found ?? levels[levels.length - 1]).level;
+}
+
+/** The largest scale that neither blows an object up nor moves it through itself, of two digits. */
+function scaleFor({ shape, stretch, amplitude, size }: ReliefStudy): number {
+  const { scale } = shape.relief;
+  const { least } = movedThrough(shape);
+  // Area grows with the square of slopes: of a surface that is stretched s times, by k times the scale, √(1 + k²(s² − 1)).
+  const byArea = stretch > STRETCH ? Math.sqrt((STRETCH ** 2 - 1) / (stretch ** 2 - 1)) : 1;
+  const by = Math.min(1, byArea, (OF_SIZE * size) / amplitude, OF_THICKNESS * least);
+  return +(scale * by).toPrecision(2);
+}
+
+function scaleUp({ shape, map, size }: ReliefStudy): number {
+  const range = map.high - map.low || 1;
+  return +((Math.sign(shape.relief.scale) * START * size) / range).toPrecision(2);
+}
+
+/** The shot with bump maps as displacement, where nothing else moves the surface. */
+function withBumpsRaised(document: ShotDocument): { document: ShotDocument; ids: string[] } {
+  const raised = Object.entries(document.materials).flatMap(([id, material]) =>
+    material.bumpMap !== null && material.displacementMap === null && material.bumpDepth !== 0
+      ? [[id, { ...material, displacementMap: material.bumpMap, displacementScale: material.bumpDepth, displacementRest: 0 }] as const]
+      : [],
+  );
+  const materials = { ...document.materials, ...Object.fromEntries(raised) };
+  const ids = Object.entries(document.objects).flatMap(([id, { material }]) => (raised.some(([own]) => own === material) ? [id] : []));
+  return { document: { ...document, materials }, ids };
+} // prettier-ignore
