@@ -96,7 +96,7 @@ function caseOf({ document, picture, sheet }: RenderInput, study: ReliefStudy, c
   const mask = maskOf(picture, [...objects.keys()].filter((i) => objects[i] === number));
   return {
     key: `${cause} ${id}`,
-    severity: cause === 'displacement.too-much-geometry' ? 'note' : 'caution',
+    severity: cause === 'displacement.too-much-geometry' || cause === 'displacement.clipped-range' ? 'note' : 'caution',
     region: regionOf(picture, mask),
     mask,
     passes: ['beauty', 'normal'],
