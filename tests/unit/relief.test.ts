@@ -62,7 +62,7 @@ describe('a mesh carries of a map', () => {
       expect(carried(edge), `${edge} texels`).to.be.closeTo(sinc(edge) ** 2, 0.02);
     }
     expect(carried(wave), 'one edge').to.be.lessThan(0.05);
-    expect(carried(wave / 4), 'four edges').to.be.greaterThan(0.8);
+    expect(carried(wave / 4), 'four edges, between two means').to.be.greaterThan(0.75);
     expect(
       carriedBy(
         grid(16, () => 0.5),
