@@ -15,3 +15,21 @@ export function maskOf({ width, height }: Picture, pixels: Iterable<number>): Ui
 /** The part of a frame with the most of a mask or a weight, as large as a trial wants it. */
 export const regionOf = (picture: Picture, weight: ArrayLike<number>, size = SHOWN): Region =>
   strongestWindow(picture, weight, Math.ceil(picture.width * size.width), Math.ceil(picture.height * size.height));
+
+/** The same with what is marked in its middle, as far as the frame goes: of a line many windows hold as much. */
+export function regionAround(picture: Picture, mask: Uint8Array): Region {
+  const region = regionOf(picture, mask);
+  let [left, right, top, bottom] = [Infinity, -Infinity, Infinity, -Infinity];
+  for (let y = region.y; y < region.y + region.height; y++)
+    for (let x = region.x; x < region.x + region.width; x++) {
+      if (!mask[y * picture.width + x]) continue;
+      [left, right, top, bottom] = [Math.min(left, x), Math.max(right, x), Math.min(top, y), Math.max(bottom, y)];
+    }
+  const middle = (low: number, high: number, size: number, most: number) =>
+    Math.min(most - size, Math.max(0, Math.round((low + high - size) / 2)));
+  return {
+    ...region,
+    x: middle(left, right, region.width, picture.width),
+    y: middle(top, bottom, region.height, picture.height),
+  };
+}

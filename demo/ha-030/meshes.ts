@@ -100,11 +100,13 @@ export function slab(): Mesh {
     ...Array.from({ length: COLUMNS }, (_, c) => [COLUMNS - c, ROWS]),
     ...Array.from({ length: ROWS }, (_, r) => [0, ROWS - r]),
   ];
-  ring.forEach(([column, row], k) => {
-    const [nextColumn, nextRow] = ring[(k + 1) % ring.length];
-    const at = ([c, r]: number[], y: number, s: number) => cage.vertex([topPlace(c, r)[0], y, topPlace(c, r)[1]], [2.05 + (0.9 * s) / ring.length, y > 0 ? 0.95 : 0.75]);
-    const [a, b] = [at([column, row], 0, k), at([nextColumn, nextRow], 0, k + 1)];
-    const [c, d] = [at([nextColumn, nextRow], SLAB.height, k + 1), at([column, row], SLAB.height, k)];
+  // Once around, and the first again: the strip ends where it began.
+  const strip = [...ring, ring[0]].map(([column, row], s) => {
+    const [x, z] = topPlace(column, row);
+    return [0, SLAB.height].map((y) => cage.vertex([x, y, z], [2.05 + (0.9 * s) / ring.length, y > 0 ? 0.95 : 0.75]));
+  });
+  ring.forEach((_, k) => {
+    const [[a, d], [b, c]] = [strip[k], strip[k + 1]];
     cage.quad(a, b, c, d);
     // Rims are rounded, and not away.
     cage.creases.push(d, c, 2.5, a, b, 2.5);

@@ -7,7 +7,7 @@ import { movedShapes, type MovedShape } from '../../seams/moved-shapes.ts';
 import { wornShapes } from '../../seams/worn-shapes.ts';
 import type { CauseId } from '../catalogue.ts';
 import type { Case, RenderInput } from '../family.ts';
-import { regionOf } from '../regions.ts';
+import { regionAround } from '../regions.ts';
 import { filterAcross } from './ways/filter-across.ts';
 import { noPadding } from './ways/no-padding.ts';
 import { scaleDiffers } from './ways/scale-differs.ts';
@@ -35,7 +35,7 @@ export interface SeamCase extends Case {
   gaps: SeamGaps;
   /** Shapes that the gaps number. */
   shapes: MovedShape[];
-  /** What each reason closes by itself, the most first; pairs where none does nearly all. */
+  /** What each reason closes by itself, the most first; pairs where none does nearly all; last a map made to match, which closes whatever it carries. */
   closed: Closed[];
   /** Of each cause, its part of the gaps. */
   shares: Map<CauseId, number>;
@@ -97,7 +97,7 @@ function caseOf(rendered: RenderInput, shapes: MovedShape[], group: Gap[], view:
   return {
     key: `seams.open ${ids[0]}`,
     severity: 'caution',
-    region: regionOf(picture, mask),
+    region: regionAround(picture, mask),
     mask,
     passes: ['beauty', 'normal'],
     objects: ids.map((id) => document.objects[id].name || id),
@@ -134,9 +134,10 @@ function closedBy(input: SeamInput, own: (of: SeamState) => SeamInput['shapes'],
   const [first] = singles.filter(({ share }) => share >= most - ALIKE);
   if (first) for (const [cause, share] of shares) if (cause !== first.causes[0]) shares.set(cause, Math.max(0, Math.min(share, 1 - shares.get(first.causes[0])!))); // prettier-ignore
   const state = stateWithout(sidesDiffer, input);
+  const matching: Closed[] = [];
   if (state) {
     const { area: rest, greatestPixels } = left(state);
-    singles.push({ causes: [sidesDiffer.cause], share: Math.max(0, 1 - rest / area), left: greatestPixels });
+    matching.push({ causes: [sidesDiffer.cause], share: Math.max(0, 1 - rest / area), left: greatestPixels });
     shares.set(sidesDiffer.cause, 1 - best);
   }
   const byShare = (a: Closed, b: Closed) => b.share - a.share;
@@ -147,6 +148,7 @@ function closedBy(input: SeamInput, own: (of: SeamState) => SeamInput['shapes'],
         .filter(({ share }) => share > most + ALIKE)
         .sort(byShare)
         .slice(0, 3),
+      ...matching,
     ],
     shares,
   };
