@@ -45,6 +45,9 @@ export type MeshMend =
 /** Ways to close the seams of what a texture moves: paint around islands, make both sides read the same, fill tiles that are missing. */
 export type SeamMend = 'pad' | 'match' | 'fill tiles';
 
+/** Ways to put the colours of an image right at the edges of its alpha: divide by it what was multiplied by it, or carry colours under what is not there. */
+export type AlphaMend = 'divide' | 'bleed';
+
 /** Work whose results stand in new files. */
 export type RepairWork =
   /** Meshes by id. */
@@ -57,6 +60,8 @@ export type RepairWork =
   | { kind: 'bake maps'; texels: Record<string, number> }
   /** Displacement textures by id, each with the texels painted around its islands where it is padded. */
   | { kind: 'mend seams'; how: SeamMend; textures: Record<string, number> }
+  /** Textures by id whose colours are put right at the edges of their alpha. */
+  | { kind: 'mend alpha'; how: AlphaMend; textures: string[] }
   /** Endless floors by id, each with the side in metres of the square it becomes. */
   | { kind: 'end floors'; sides: Record<string, number> };
 

@@ -19,8 +19,14 @@ export const CAUSE_OF_CHECK: Partial<Record<string, CauseId>> = {
   'texture-colour-space': 'textures.data-read-as-colour',
   'uv-missing': 'textures.uv-missing',
   'uv-set-without-data': 'textures.uv-set-empty',
-  'uv-out-of-tile': 'seams.uv-rule',
+  'uv-out-of-tile': 'textures.wrapped',
+  'texture-bit-depth': 'textures.banding',
   'limit-overridden': 'limits.overall-hides-other',
+};
+
+/** Other causes that a check sees as well: told by a render, they are what it saw. */
+export const ALSO_OF_CHECK: Partial<Record<string, readonly CauseId[]>> = {
+  'texture-colour-space': ['textures.colour-read-as-data'],
 };
 
 /** What a render shows is another thing once these are dealt with. */

@@ -16,6 +16,7 @@ import { occlusion } from './occlusion/definition.ts';
 import { scale } from './scale/definition.ts';
 import { seams } from './seams/definition.ts';
 import { shadows } from './shadows/definition.ts';
+import { textures } from './textures/definition.ts';
 
 export const FAMILIES: readonly Family[] = checked([
   glass,
@@ -28,6 +29,7 @@ export const FAMILIES: readonly Family[] = checked([
   shadows,
   occlusion,
   fireflies,
+  textures,
   normals,
   noise,
   denoising,

@@ -7,7 +7,7 @@
  */
 import type { Finding, Remedy } from '../contracts/finding.ts';
 import type { PreflightCheck } from '../contracts/intake.ts';
-import { CAUSE_OF_CHECK, UPSTREAM_CHECKS } from './check-causes.ts';
+import { ALSO_OF_CHECK, CAUSE_OF_CHECK, UPSTREAM_CHECKS } from './check-causes.ts';
 import { byUrgency } from './order.ts';
 import { listed } from './words.ts';
 
@@ -54,7 +54,8 @@ type Line = Pick<Finding, 'key' | 'cause' | 'check' | 'severity' | 'of' | 'after
  * files are missing or nothing lights, what renders show waits for that.
  */
 export function together<R extends Line, V extends Line>(ofRender: R[], ofVersion: V[]): (R | V)[] {
-  const checks = new Map(ofVersion.map((one) => [one.cause, one.check]));
+  const causesOf = ({ cause, check }: Line): string[] => [cause, ...(ALSO_OF_CHECK[check ?? ''] ?? [])];
+  const checks = new Map(ofVersion.flatMap((one) => causesOf(one).map((cause) => [cause, one.check])));
   const causes = new Set(ofRender.map(({ cause }) => cause));
   const above = ofVersion
     .filter(({ check, severity }) => severity === 'stop' && UPSTREAM_CHECKS.has(check ?? ''))
@@ -64,6 +65,6 @@ export function together<R extends Line, V extends Line>(ofRender: R[], ofVersio
     const after = [...above, ...(one.after ?? [])];
     return { ...one, ...(check === undefined ? {} : { check }), ...(after.length ? { after } : {}) };
   });
-  const rest = ofVersion.filter(({ cause }) => !causes.has(cause));
+  const rest = ofVersion.filter((one) => !causesOf(one).some((cause) => causes.has(cause)));
   return byUrgency([...rendered, ...rest].map((finding) => ({ finding }))).map(({ finding }) => finding); // prettier-ignore
 }

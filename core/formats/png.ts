@@ -36,9 +36,9 @@ export function readPngTexture(bytes: Uint8Array, colourSpace: 'srgb' | 'linear'
   return { width, height, texels, alpha, ...(colourSpace === 'stated' ? {} : { colourSpace }) };
 }
 
-/** @param rgb 3 values a pixel, of 8 or 16 bits, rows from the top */
-export function writePng(width: number, height: number, rgb: Uint8Array | Uint16Array): Uint8Array {
-  return encode({ width, height, data: rgb, channels: 3, depth: rgb instanceof Uint16Array ? 16 : 8 });
+/** @param values 3 a pixel, or 4 with alpha, of 8 or 16 bits, rows from the top */
+export function writePng(width: number, height: number, values: Uint8Array | Uint16Array): Uint8Array {
+  return encode({ width, height, data: values, channels: values.length === 4 * width * height ? 4 : 3, depth: values instanceof Uint16Array ? 16 : 8 });
 }
 
 /**

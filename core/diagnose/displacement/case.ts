@@ -43,6 +43,8 @@ const [SEEN, FINER] = [1.5, 0.5];
 const MANY = 200_000;
 /** Pixels of a bump map’s depth from which on its outline is missed. */
 const DEEP = 3;
+/** Of the size: deeper ones are no relief but a bump map that is too strong. */
+const TOO_DEEP = 0.3;
 /** A scale that is proposed: at most so much more area, and parts of the size; half of what is thick. */
 const [STRETCH, OF_SIZE, OF_THICKNESS] = [1.5, 0.1, 0.5];
 /** Of the size, where a map does nothing. Common practice, without a source: 0.025 a start. */
@@ -59,7 +61,7 @@ export function reliefCases(rendered: RenderInput): ReliefCase[] {
   const bumps = bumped.ids.length ? study(bumped.document, (id) => bumped.ids.includes(id)) : [];
   return [
     ...moved.flatMap((one) => faultsOf(rendered, one)),
-    ...bumps.filter(({ amplitude, pixel }) => amplitude >= DEEP * pixel).map((one) => caseOf(rendered, one, 'displacement.bump-in-its-place', levelFor(one))), // prettier-ignore
+    ...bumps.filter(({ amplitude, pixel, size }) => amplitude >= DEEP * pixel && amplitude <= TOO_DEEP * size).map((one) => caseOf(rendered, one, 'displacement.bump-in-its-place', levelFor(one))), // prettier-ignore
   ];
 }
 

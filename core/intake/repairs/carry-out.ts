@@ -14,6 +14,7 @@ import { bakeMaps } from './bake-maps.ts';
 import { carryTransforms } from './carry-transforms.ts';
 import { centrePivots } from './centre-pivots.ts';
 import { endFloors } from './end-floors.ts';
+import { mendAlphas } from './mend-alphas.ts';
 import { mendMeshes } from './mend-meshes.ts';
 import { mendSeams } from './mend-seams.ts';
 import { NewFiles } from './new-files.ts';
@@ -47,6 +48,8 @@ function workOn(document: ShotDocument, work: RepairWork, files: NewFiles): Prom
       return bakeMaps(document, work, files);
     case 'mend seams':
       return mendSeams(document, work, files);
+    case 'mend alpha':
+      return mendAlphas(document, work, files);
     case 'end floors':
       return endFloors(document, work, files);
   }

@@ -2,6 +2,7 @@
 import { noiseFaults } from './noise.ts';
 import { seamsFaults } from './seams.ts';
 import { displacementFaults } from './displacement.ts';
+import { texturesFaults } from './textures.ts';
 import { firefliesFaults } from './fireflies.ts';
 import { limitsFaults } from './limits.ts';
 import { surfacesFaults } from './surfaces.ts';
@@ -25,6 +26,7 @@ export const FAULTS: Fault[] = [
   ...darkFaults,
   ...displacementFaults,
   ...seamsFaults,
+  ...texturesFaults,
   ...shadowsFaults,
   ...lightingFaults,
   ...scaleFaults,

@@ -20,6 +20,8 @@ function toldWork(work: RepairWork): string[] {
       return Object.entries(work.texels).map(([map, side]) => `"${map}" as an image of ${side} × ${side} texels`);
     case 'mend seams':
       return Object.keys(work.textures).map((texture) => `a new texture in place of "${texture}"`);
+    case 'mend alpha':
+      return work.textures.map((texture) => `a new texture in place of "${texture}"`);
     case 'end floors':
       return Object.entries(work.sides).map(([floor, side]) => `"${floor}" as a square of ${side} m`);
   }

@@ -1,0 +1,20 @@
+/** Textures: images that are filtered, read, cut out or sized as they should not be. Each fault is a file in `faults`. */
+import type { Cause, Family } from '../family.ts';
+import { ofRenders } from '../family.ts';
+import { FAULTS, textureCases, type TextureCase } from './case.ts';
+
+export const textures: Family = {
+  id: 'textures',
+  title: 'Textures',
+  healthy: 'Images are read as what they are, and as large as they are seen.',
+  isEarly: true,
+  render: ofRenders<TextureCase>({
+    needs: () => ['beauty', 'error.beauty', 'emission', 'object', 'object.coverage', 'uv', 'position'],
+    cases: textureCases,
+    causes: FAULTS.map(({ cause }): Cause<TextureCase> => ({ id: cause, isIndependent: true, share: (of) => (of.cause === cause ? 1 : null) })),
+    remedies: [({ told }) => told.proposals],
+    tell: ({ told }) => told.words,
+    evidence: ({ told }) => told.evidence ?? [],
+    measured: ({ told }) => told.measured ?? {},
+  }),
+}; // prettier-ignore

@@ -1,0 +1,82 @@
+/** Image maps as they are worn in the picture: by what, in which slots, and how large their texels are there. */
+import { channel } from '../../data/picture.ts';
+import type { Texture } from '../../data/texture.ts';
+import { MAP_SLOTS } from '../../document/check-references.ts';
+import { objectIds } from '../../document/object-names.ts';
+import type { MapSpec, ShotDocument } from '../../document/schema.ts';
+import { percentile } from '../../picture/measured.ts';
+import type { RenderInput } from '../family.ts';
+
+export type Slot = (typeof MAP_SLOTS)[number];
+export type ImageSpec = Extract<MapSpec, { kind: 'image' }>;
+
+export interface MapUse {
+  map: string;
+  spec: ImageSpec;
+  image: Texture;
+  /** Materials that wear it, and in what. */
+  worn: { material: string; slot: Slot }[];
+  /** Keys and names of objects of those materials that are in view. */
+  ids: string[];
+  objects: string[];
+  /** Pixels of those objects, full-frame numbers. */
+  pixels: number[];
+  /** From a pixel to the next, the median; null where its UVs are not those of the pass. */
+  texels: number | null;
+  /** Metres that a texel covers, the median; null as above. */
+  metres: number | null;
+}
+
+/** Pixels of what wears a map below which it is no matter. */
+const FEWEST = 40;
+/** Steps in UV beyond which neighbouring pixels are not neighbours on the surface. */
+const SEAM = 0.25;
+/** Share of a pixel that an object fills. */
+const WHOLE = 0.98;
+
+/** Every image map of the document that is seen; those of shared files are left out, for nothing here changes them. */
+export function mapUses(input: RenderInput): MapUse[] {
+  const { document, assets, picture } = input;
+  const objects = channel(picture, 'object');
+  const pixelsOf = new Map<number, number[]>();
+  objects.forEach((object, i) => {
+    if (object === 0) return;
+    const own = pixelsOf.get(object);
+    if (own) own.push(i);
+    else pixelsOf.set(object, [i]);
+  });
+  const ids = objectIds(document);
+  return Object.entries(document.maps).flatMap(([map, spec]): MapUse[] => {
+    const image = spec.kind === 'image' ? assets.textures.get(spec.texture) : undefined;
+    if (spec.kind !== 'image' || !image) return [];
+    const worn = wornBy(document, map);
+    const materials = new Set(worn.map(({ material }) => material));
+    const own = ids.flatMap((id, n) => (materials.has(document.objects[id].material) && pixelsOf.has(n + 1) ? [{ id, number: n + 1 }] : [])); // prettier-ignore
+    const pixels = own.flatMap(({ number }) => pixelsOf.get(number)!);
+    if (pixels.length < FEWEST) return [];
+    const steps = stepsOn(input, spec, image, pixels);
+    return [{ map, spec, image, worn, ids: own.map(({ id }) => id), objects: own.map(({ id }) => document.objects[id].name || id), pixels, ...steps }]; // prettier-ignore
+  });
+}
+
+const wornBy = ({ materials }: ShotDocument, map: string): MapUse['worn'] =>
+  Object.entries(materials).flatMap(([material, spec]) => MAP_SLOTS.flatMap((slot) => (spec[slot] === map ? [{ material, slot }] : []))); // prettier-ignore
+
+function stepsOn({ picture }: RenderInput, spec: ImageSpec, image: Texture, pixels: number[]): Pick<MapUse, 'texels' | 'metres'> {
+  if (spec.uvSet !== 0) return { texels: null, metres: null };
+  const [u, v, objects, coverage, x, y, z] = ['uv.U', 'uv.V', 'object', 'object.coverage', 'position.X', 'position.Y', 'position.Z'].map((name) => channel(picture, name));
+  const tiles = image.tiles ? { across: image.tiles.columns, up: image.tiles.rows } : { across: 1, up: 1 };
+  const [width, height] = [image.width / tiles.across, image.height / tiles.up];
+  const texels: number[] = [];
+  const metres: number[] = [];
+  for (const i of pixels) {
+    if ((i + 1) % picture.width === 0 || objects[i + 1] !== objects[i] || coverage[i] < WHOLE || coverage[i + 1] < WHOLE) continue;
+    const [du, dv] = [u[i + 1] - u[i], v[i + 1] - v[i]];
+    if (Math.abs(du) + Math.abs(dv) > SEAM) continue;
+    const step = Math.hypot(du * spec.scale[0] * width, dv * spec.scale[1] * height);
+    if (!(step > 0)) continue;
+    texels.push(step);
+    metres.push(Math.hypot(x[i + 1] - x[i], y[i + 1] - y[i], z[i + 1] - z[i]) / step);
+  }
+  return texels.length ? { texels: percentile(texels, 0.5), metres: percentile(metres, 0.5) } : { texels: null, metres: null };
+} // prettier-ignore

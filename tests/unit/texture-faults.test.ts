@@ -1,0 +1,124 @@
+/** What is wrong with images: alpha by Porter & Duff (1984), colour spaces by IEC 61966-2-1, texels against pixels in closed form. */
+import { expect } from 'chai';
+import { together } from '../../core/diagnose/version-findings.ts';
+import { lookInRender } from '../../core/diagnose/run.ts';
+import { textures } from '../../core/diagnose/textures/definition.ts';
+import { edgesOf } from '../../core/diagnose/textures/faults/alpha-edges.ts';
+import { isDrawn } from '../../core/diagnose/textures/faults/meant-sharp.ts';
+import { mapUses } from '../../core/diagnose/textures/uses.ts';
+import { carryOut } from '../../core/intake/repairs/carry-out.ts';
+import { applyPatch } from '../../core/document/patch.ts';
+import { writePng } from '../../core/formats/png.ts';
+import { readTexture } from '../../core/formats/texture-readers.ts';
+import { mendAlpha } from '../../core/textures/mend-alpha.ts';
+import { image, patches, print, texturesFaults } from '../blind/faults/textures.ts';
+import { Draft, Draw } from '../blind/shots.ts';
+import { inputOf, renderShot } from './bench-shot.ts';
+
+const disc = (x: number, y: number) => Math.min(1, Math.max(0, (0.35 - Math.hypot(x - 0.5, y - 0.5)) * 20 + 0.5));
+const honey = [0.7, 0.4, 0.1];
+const look = (draft: Draft) => lookInRender(inputOf(draft.shot, renderShot(draft.shot)), textures).map(({ finding }) => finding); // prettier-ignore
+
+describe('alpha', () => {
+  it('tells straight colours from premultiplied ones, and both from a fringe', () => {
+    const straight = image(64, (x, y) => [honey[0], honey[1], honey[2], disc(x, y)]);
+    const multiplied = image(64, (x, y) => { const a = disc(x, y); return [honey[0] * a, honey[1] * a, honey[2] * a, a]; }); // prettier-ignore
+    const dark = image(64, (x, y) => (disc(x, y) > 0 ? [honey[0], honey[1], honey[2], disc(x, y)] : [0, 0, 0, 0]));
+    const light = image(64, (x, y) => (disc(x, y) > 0 ? [honey[0], honey[1], honey[2], disc(x, y)] : [1, 1, 1, 0]));
+    const opaque = image(64, () => 0.5);
+    expect([straight, multiplied, dark, light, opaque].map(edgesOf)).to.deep.equal(['clean', 'premultiplied', 'fringe', 'fringe', 'clean']); // prettier-ignore
+  });
+
+  it('is divided out of what was multiplied by it, wherever there is any: c α / α = c', () => {
+    const multiplied = image(64, (x, y) => { const a = disc(x, y); return [honey[0] * a, honey[1] * a, honey[2] * a, a]; }); // prettier-ignore
+    const { texels, alpha } = mendAlpha('divide', multiplied);
+    alpha!.forEach((a, i) => {
+      if (a > 0.01) for (let c = 0; c < 3; c++) expect(texels[3 * i + c]).to.be.closeTo(honey[c], 1e-4);
+    });
+    expect(edgesOf(mendAlpha('divide', multiplied))).to.equal('clean');
+  });
+
+  it('keeps its colours where they are, and has them under what is not there', () => {
+    const dark = image(64, (x, y) => (disc(x, y) > 0 ? [honey[0], honey[1], honey[2], disc(x, y)] : [0, 0, 0, 0]));
+    const bled = mendAlpha('bleed', dark);
+    expect(edgesOf(bled)).to.equal('clean');
+    expect([...bled.alpha!]).to.deep.equal([...dark.alpha!]);
+    dark.alpha!.forEach((a, i) => {
+      if (a === 1) expect([...bled.texels.subarray(3 * i, 3 * i + 3)]).to.deep.equal([...dark.texels.subarray(3 * i, 3 * i + 3)]); // prettier-ignore
+    });
+  });
+
+  it('is mended in a new file, which every map that shows the old one gets', async () => {
+    const rgba = Uint8Array.from({ length: 4 * 32 * 32 }, (_, k) => {
+      const [i, c] = [k >> 2, k & 3];
+      const a = disc(((i % 32) + 0.5) / 32, (Math.floor(i / 32) + 0.5) / 32);
+      return c === 3 ? Math.round(255 * a) : a > 0 ? 180 : 0;
+    });
+    const files = new Map([['print.png', writePng(32, 32, rgba)]]);
+    const draft = new Draft(new Draw(3));
+    print(draft, { texture: readTexture(files.get('print.png')!, 'srgb', 'print.png'), material: { baseColourMap: 'print' } }); // prettier-ignore
+    const made = await carryOut(draft.document, { patch: [], work: { kind: 'mend alpha', how: 'bleed', textures: ['print'] } }, async (path) => files.get(path) ?? null); // prettier-ignore
+    expect([...made.files.keys()]).to.deep.equal(['textures/print-bled.png']);
+    const { maps, textures: all } = applyPatch(draft.document, made.patch);
+    expect(maps.print).to.deep.include({ texture: 'print-bled' });
+    expect(all['print-bled']).to.deep.equal({ file: 'textures/print-bled.png', colourSpace: 'srgb' });
+    const mended = readTexture(made.files.get('textures/print-bled.png')!, 'srgb', 'print-bled.png');
+    expect(edgesOf(mended)).to.equal('clean');
+    expect(edgesOf(readTexture(files.get('print.png')!, 'srgb', 'print.png'))).to.equal('fringe');
+  });
+});
+
+describe('texels', () => {
+  it('are as many a pixel as the board has texels over the pixels that it is wide', () => {
+    const draft = new Draft(new Draw(4));
+    print(draft, { texture: image(256, () => 0.5), material: { baseColourMap: 'print' } });
+    // Straight on, 1.6 m wide at a known distance.
+    Object.assign(draft.document.objects.board, { transform: [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 1, 0, 1] });
+    Object.assign(draft.document.cameras.main, { transform: [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 1, 4, 1], fieldOfView: 30 }); // prettier-ignore
+    const [use] = mapUses(inputOf(draft.shot, renderShot(draft.shot)));
+    const { height } = draft.sheet;
+    const wide = 1.6 / ((2 * 4 * Math.tan((15 * Math.PI) / 180)) / height);
+    expect(use.texels!).to.be.closeTo(256 / wide, 0.02 * (256 / wide));
+    expect(use.metres!).to.be.closeTo(1.6 / 256, 0.02 * (1.6 / 256));
+  });
+
+  it('that were drawn one by one are told from photographs of the same size', () => {
+    const draft = new Draft(new Draw(1));
+    expect(isDrawn(image(16, (x, y) => (Math.floor(8 * x) + Math.floor(8 * y)) % 2))).to.equal(true);
+    expect(isDrawn(image(16, patches(draft, 6)))).to.equal(false);
+    expect(isDrawn(image(16, () => 0.5)), 'one colour').to.equal(false);
+    expect(isDrawn(image(512, (x) => Math.round(x))), 'large').to.equal(false);
+  });
+});
+
+describe('textures that are wrong', () => {
+  for (const [k, fault] of texturesFaults.entries())
+    it(`are told, and by nothing else of the family: ${fault.cause}`, () => {
+      const draft = new Draft(new Draw(60 + k));
+      fault.plant(draft);
+      expect(look(draft).map(({ cause }) => cause)).to.deep.equal([fault.cause]);
+    });
+
+  it('are not told where an image is as it should be', () => {
+    for (const seed of [1, 2]) {
+      const draft = new Draft(new Draw(seed));
+      print(draft, { texture: { ...image(128, patches(draft, 9)), colourSpace: 'srgb' }, material: { baseColourMap: 'print' } }); // prettier-ignore
+      expect(look(draft).map(({ sentence }) => sentence)).to.deep.equal([]);
+    }
+  });
+
+  it('of a colour read as data are too light by what IEC 61966-2-1 says: 1.2 stops at a half', () => {
+    const draft = new Draft(new Draw(5));
+    print(draft, { texture: { ...image(64, () => 0.5), colourSpace: 'linear' }, material: { baseColourMap: 'print' }, spec: { colourSpace: 'linear' } }); // prettier-ignore
+    const [{ remedies }] = look(draft);
+    const brightness = remedies[0].predicted!.figures.find(({ id }) => id === 'brightness')!;
+    // A surface in a room gets some of its own light back.
+    expect(brightness.after! - brightness.before!).to.be.within(-1.6, -1.15);
+  });
+
+  it('are one finding where preflight sees the same', () => {
+    const render = { key: 'r', cause: 'textures.colour-read-as-data', severity: 'caution' as const, of: 'render' as const }; // prettier-ignore
+    const version = { key: 'v', cause: 'textures.data-read-as-colour', check: 'texture-colour-space', severity: 'caution' as const, of: 'version' as const }; // prettier-ignore
+    expect(together([render], [version])).to.deep.equal([{ ...render, check: 'texture-colour-space' }]);
+  });
+});
