@@ -80,7 +80,8 @@ export interface ShareBar {
 export type Evidence =
   | { kind: 'curve'; title: string; x: Axis; y: Axis; series: { label: string; points: [number, number][] }[]; marks: ChartMark[] }
   | { kind: 'shares'; title: string; bars: ShareBar[] }
-  | { kind: 'histogram'; title: string; x: Axis; bins: { from: number; to: number; count: number }[]; marks?: ChartMark[] }
+  /** `counts`: what is counted, pixels by default. */
+  | { kind: 'histogram'; title: string; x: Axis; counts?: string; bins: { from: number; to: number; count: number }[]; marks?: ChartMark[] }
   | { kind: 'table'; title: string; columns: string[]; rows: (string | number | null)[][] }
   /** A pass as a picture, and what its values mean. */
   | { kind: 'map'; title: string; pass: string; legend: { label: string; value: number }[] }

@@ -4,6 +4,7 @@ import { reliefsOf } from '../../core/render/compile/displace.ts';
 import { loadAssets } from '../../core/render/compile/load-assets.ts';
 import { poseAt } from '../../core/render/compile/motion.ts';
 import { objectMesh } from '../../core/render/compile/object-mesh.ts';
+import { shapesAlone } from './shapes-alone.ts';
 import { versionFiles } from '../remote/version-files.ts';
 
 export interface StageRequest {
@@ -27,18 +28,9 @@ export interface StageMeshes {
 }
 export type StageAnswer = StageMeshes | { problem: string };
 
-/** Shapes alone: no image is read for them but those that move the surface. */
-function bareOf(document: ShotDocument): ShotDocument {
-  const used = new Set(Object.values(document.materials).map(({ displacementMap }) => displacementMap));
-  const maps = Object.fromEntries(Object.entries(document.maps).filter(([id]) => used.has(id)));
-  const images = new Set(Object.values(maps).map((map) => (map.kind === 'image' ? map.texture : null)));
-  const textures = Object.fromEntries(Object.entries(document.textures).filter(([id]) => images.has(id)));
-  return { ...document, textures, maps, coats: {} };
-}
-
 self.onmessage = async ({ data: { document, sheet, manifest } }: MessageEvent<StageRequest>) => {
   try {
-    const bare = bareOf(document);
+    const bare = shapesAlone(document);
     const assets = await loadAssets(bare, versionFiles(manifest), document.code, 'stand in');
     const options = { assets, most: document.sheets[sheet].mostSubdivision, reliefs: reliefsOf(bare, assets) };
     const meshes = new Map<string, StageMesh>();

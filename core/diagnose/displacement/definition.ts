@@ -87,6 +87,7 @@ function histogram({ study: { map, shape } }: ReliefCase): Evidence {
     kind: 'histogram',
     title: 'Values of the map, where it is worn',
     x: { label: 'value' },
+    counts: 'texels',
     bins: map.bins,
     marks: [
       { x: shape.relief.rest, label: `rest ${shape.relief.rest}`, kind: 'now' },

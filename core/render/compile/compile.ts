@@ -1,9 +1,9 @@
 /** Shot document + its meshes and textures → CompiledScene. */
 import type { ObjectSpec, ShotDocument } from '../../document/schema.ts';
-import { lensRadius } from '../../data/lens.ts';
 import { compileGeometry, PLAIN_MEANS, type Means } from '../../geometry/scene-geometry.ts';
 import { compileSky } from '../../lights/sky.ts';
 import type { Assets } from './assets.ts';
+import { compileCamera } from './camera.ts';
 import { reliefsOf } from './displace.ts';
 import { compileInstances } from './instances.ts';
 import { compileLights, glowOfObject, inverseRows, meshLights } from './lights.ts';
@@ -112,29 +112,3 @@ function withoutLacking(document: ShotDocument, assets: Assets): ShotDocument {
 }
 
 const rowsOf = (m: number[]): number[] => [0, 1, 2].flatMap((row) => [m[row], m[4 + row], m[8 + row], m[12 + row]]);
-
-/** @param shape width of the frame by its height, pixels */
-function compileCamera(document: ShotDocument, shape: number): Float64Array {
-  const { transform: m, fieldOfView, pixelAspect, near, far, focusDistance, ...camera } = document.cameras[document.camera]; // prettier-ignore
-  const column = (k: number) => {
-    const l = Math.hypot(m[k * 4], m[k * 4 + 1], m[k * 4 + 2]);
-    return [m[k * 4] / l, m[k * 4 + 1] / l, m[k * 4 + 2] / l];
-  };
-  const half = Math.tan((fieldOfView * Math.PI) / 360);
-  const right = column(0).map((c) => c * half * shape * pixelAspect);
-  const up = column(1).map((c) => c * half);
-  const ahead = column(2).map((c) => -c);
-  const lens = lensRadius({ fieldOfView, ...camera });
-  return Float64Array.from([
-    m[12],
-    m[13],
-    m[14],
-    ...right,
-    ...up,
-    ...ahead,
-    near,
-    far ?? Infinity,
-    lens,
-    focusDistance,
-  ]);
-}

@@ -24,6 +24,7 @@ import { useView } from '../../stores/view.ts';
 import { beginScrub } from '../../scrub.ts';
 import AddMenu from './AddMenu.vue';
 import ControlField from './ControlField.vue';
+import ReliefReader from './ReliefReader.vue';
 import TintCalculator from './TintCalculator.vue';
 import ItemMenu from './ItemMenu.vue';
 import SweepDialog from '../trials/SweepDialog.vue';
@@ -74,16 +75,14 @@ const controls = computed(() =>
 );
 const changes = computed(() => Object.keys(pending.value).length);
 
-/** The chosen material with what is set, where it is glass. */
-const glass = computed(() => {
+/** The chosen material with what is set. */
+const material = computed(() => {
   if (chosen.value?.group !== 'Materials') return null;
   const set = controls.value.map((control) => [control.pointer.split('/')[3], shown(control)]);
-  const material = {
-    ...document.value.materials[chosen.value.id],
-    ...(Object.fromEntries(set) as Partial<MaterialSpec>),
-  };
-  return material.transmission > 0 ? material : null;
+  return { ...document.value.materials[chosen.value.id], ...(Object.fromEntries(set) as Partial<MaterialSpec>) };
 });
+const glass = computed(() => (material.value && material.value.transmission > 0 ? material.value : null));
+const relief = computed(() => (material.value && material.value.displacementMap !== null ? material.value : null));
 
 const put = (control: Control, value: unknown) => set.set(document.value, control, value);
 /** What is set, in words. */
@@ -216,6 +215,14 @@ watch(
         :id="chosen.id"
         :document="document"
         :material="glass"
+        @set="(key, value) => set.put(document, `${chosen!.pointer}/${key}`, value)"
+      />
+      <ReliefReader
+        v-if="relief"
+        :id="chosen.id"
+        :document="document"
+        :version="shot.state!.head.id"
+        :material="relief"
         @set="(key, value) => set.put(document, `${chosen!.pointer}/${key}`, value)"
       />
     </div>
