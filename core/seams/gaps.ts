@@ -53,8 +53,11 @@ export function gapsOf(shapes: MovedShape[], view: View): SeamGaps {
   return summed(gaps, view);
 }
 
-/** @returns the same of some of the gaps */
-export function summed(gaps: Gap[], { width, height }: Pick<View, 'width' | 'height'>): SeamGaps {
+/**
+ * @param from pixels from which a gap counts as open; half a one by default
+ * @returns the same of some of the gaps
+ */
+export function summed(gaps: Gap[], { width, height }: Pick<View, 'width' | 'height'>, from = SEEN): SeamGaps {
   const out: SeamGaps = { gaps, length: 0, open: 0, greatest: 0, greatestPixels: 0, area: 0 };
   for (const { length, ends, pixels, line } of gaps) {
     out.length += length;
@@ -62,7 +65,7 @@ export function summed(gaps: Gap[], { width, height }: Pick<View, 'width' | 'hei
     out.greatest = Math.max(out.greatest, ...ends);
     if (!line || !isInFrame((line[0] + line[2]) / 2, (line[1] + line[3]) / 2, width, height)) continue;
     out.greatestPixels = Math.max(out.greatestPixels, ...pixels);
-    if (Math.max(...pixels) >= SEEN) out.open += length;
+    if (Math.max(...pixels) >= from) out.open += length;
   }
   return out;
 }

@@ -14,11 +14,13 @@ import { benchGrowth, benchShots } from './paths.ts';
 import { benchNative } from './paths-native.ts';
 import { benchNoise } from './noise.ts';
 import { benchBuild, benchRays } from './rays.ts';
+import { benchSubdivision } from './subdivision.ts';
 import { benchWorkers } from './workers.ts';
 
 const parts: Record<string, () => void | Promise<void>> = {
   rays: benchRays,
   build: benchBuild,
+  subdivision: benchSubdivision,
   native: benchNative,
   noise: benchNoise,
   shots: benchShots,

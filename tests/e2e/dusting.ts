@@ -6,6 +6,7 @@ import { test as base } from '@playwright/test';
 import { environment, onCluster, TEMPLATE } from './template.ts';
 import { canonicalText } from '../../core/document/canonical.ts';
 import type { Sheet } from '../../core/document/schema.ts';
+import type { DemoShot } from '../../demo/shot.ts';
 import { buildJarShelf } from '../../demo/ha-010/build.ts';
 import { builtParts, startApplication } from '../../scripts/lib/application.mjs';
 import { freePort } from '../../scripts/lib/cluster.mjs';
@@ -46,8 +47,15 @@ async function start(worker: number): Promise<{ address: string; stop: () => Pro
 }
 
 /** A shot like HA-010 under another code, with some settings of its preview otherwise. */
-export async function importJarShelf(address: string, code: string, preview: Partial<Sheet>): Promise<void> {
-  const { document, files } = await buildJarShelf();
+export const importJarShelf = (address: string, code: string, preview: Partial<Sheet>): Promise<void> => importDemo(address, buildJarShelf(), code, preview); // prettier-ignore
+
+export async function importDemo(
+  address: string,
+  built: Promise<DemoShot>,
+  code: string,
+  preview: Partial<Sheet>,
+): Promise<void> {
+  const { document, files } = await built;
   document.code = code;
   Object.assign(document.sheets.preview, preview);
   const form = new FormData();

@@ -33,6 +33,8 @@ export interface SeamCase extends Case {
   input: SeamInput;
   objects: string[];
   gaps: SeamGaps;
+  /** Pixels from which a gap is seen: half of one of the largest sheet. */
+  seen: number;
   /** Shapes that the gaps number. */
   shapes: MovedShape[];
   /** What each reason closes by itself, the most first; pairs where none does nearly all; last a map made to match, which closes whatever it carries. */
@@ -53,9 +55,12 @@ export function seamCases(rendered: RenderInput): SeamCase[] {
   const view = viewOf(scene, sheet);
   const all = gapsOf(shapes, view).gaps;
   const kept = new KeptParts();
+  // What opens by half a pixel of the largest sheet is told before that is rendered.
+  const larger = Math.max(1, ...Object.values(rendered.document.sheets).map(({ width }) => width / sheet.width));
+  const seen = SEEN / larger;
   return groupsOf(all, shapes.length)
-    .filter((group) => group.some(({ pixels }) => Math.max(...pixels) >= SEEN))
-    .flatMap((group) => caseOf(rendered, shapes, group, view, kept) ?? []);
+    .filter((group) => group.some(({ pixels }) => Math.max(...pixels) >= seen))
+    .flatMap((group) => caseOf(rendered, { shapes, group, view, kept, seen }) ?? []);
 }
 
 /** Gaps of objects that meet each other belong together. */
@@ -73,9 +78,17 @@ function groupsOf(gaps: Gap[], count: number): Gap[][] {
   return [...groups.values()];
 }
 
-function caseOf(rendered: RenderInput, shapes: MovedShape[], group: Gap[], view: View, kept: KeptParts): SeamCase | null {
+interface Group {
+  shapes: MovedShape[];
+  group: Gap[];
+  view: View;
+  kept: KeptParts;
+  seen: number;
+}
+
+function caseOf(rendered: RenderInput, { shapes, group, view, kept, seen }: Group): SeamCase | null {
   const { document, scene, sheet, assets, picture } = rendered;
-  const mask = maskOf(rendered, shapes, group);
+  const mask = maskOf(rendered, shapes, group, seen);
   if (!mask.some((one) => one === 1)) return null;
   const ids = [...new Set(group.flatMap((gap) => gap.shapes))].map((k) => scene.objectIds[shapes[k].object]);
   const state: SeamState = { document, assets, joinsNormals: false };
@@ -92,7 +105,7 @@ function caseOf(rendered: RenderInput, shapes: MovedShape[], group: Gap[], view:
         return map?.kind === 'image' && map.texture === texture;
       }),
   };
-  const gaps = summed(group, view);
+  const gaps = summed(group, view, seen);
   const { closed, shares } = closedBy(input, own, view, gaps.area);
   return {
     key: `seams.open ${ids[0]}`,
@@ -103,6 +116,7 @@ function caseOf(rendered: RenderInput, shapes: MovedShape[], group: Gap[], view:
     objects: ids.map((id) => document.objects[id].name || id),
     input,
     gaps,
+    seen,
     shapes,
     closed,
     shares,
@@ -158,12 +172,12 @@ function closedBy(input: SeamInput, own: (of: SeamState) => SeamInput['shapes'],
 const NEAR = 2;
 
 /** Pixels of gaps that are wide enough to be seen, where the picture shows what they are of. */
-function maskOf({ picture }: RenderInput, shapes: MovedShape[], gaps: Gap[]): Uint8Array {
+function maskOf({ picture }: RenderInput, shapes: MovedShape[], gaps: Gap[], from: number): Uint8Array {
   const { width, height } = picture;
   const mask = new Uint8Array(width * height);
   const objects = channel(picture, 'object');
   for (const { pixels, shapes: pair, line } of gaps) {
-    if (!line || Math.max(...pixels) < SEEN) continue;
+    if (!line || Math.max(...pixels) < from) continue;
     const numbers = pair.map((k) => shapes[k].object + 1);
     const steps = Math.ceil(2 * Math.max(1, Math.hypot(line[2] - line[0], line[3] - line[1])));
     for (let i = 0; i <= steps; i++) {

@@ -4,6 +4,7 @@
  */
 import type { Evidence } from '../../contracts/finding.ts';
 import { tellAmount } from '../../figures/effect.ts';
+import { SEEN } from '../../seams/gaps.ts';
 import type { CauseId } from '../catalogue.ts';
 import { ofRenders, type Explained, type Family } from '../family.ts';
 import { capital, listed, percent, plural } from '../words.ts';
@@ -29,7 +30,7 @@ export const seams: Family = {
     remedies: [setValues, newTextures, joinNormals],
     figure: 'gap-pixels',
     tell: (of, explained) => ({
-      sentence: `${capital(listed(of.objects))}: seams stand open by up to ${tellAmount('metres', of.gaps.greatest)}, ${tellAmount('pixels', of.gaps.greatestPixels)}.`,
+      sentence: `${capital(listed(of.objects))}: seams stand open by up to ${tellAmount('metres', of.gaps.greatest)}, ${tellAmount('pixels', of.gaps.greatestPixels)}${inLargest(of)}.`,
       headline: HEADLINES[explained[0].id](of),
       why: why(of, explained),
     }),
@@ -68,13 +69,16 @@ const HEADLINES: Record<string, (of: SeamCase) => string> = {
 const paddingOf = (of: SeamCase): number => Math.max(...imagesOf(of.input).map(({ texture }) => paddingNeeded(of.input, texture))); // prettier-ignore
 const tilesOf = (of: SeamCase): number[] => imagesOf(of.input).flatMap(({ texture }) => lackingOf(of.input, texture));
 
-function why({ gaps, closed }: SeamCase, [{ id }]: Explained): string {
+/** A preview shows less of a crack than the final. */
+const inLargest = ({ gaps, seen }: SeamCase): string => seen < SEEN ? `, ${tellAmount('pixels', (gaps.greatestPixels * SEEN) / seen)} in the largest sheet` : ''; // prettier-ignore
+
+function why({ gaps, closed, seen }: SeamCase, [{ id }]: Explained): string {
   const { length, open } = gaps;
   const own = closed.find(({ causes: of }) => of.length === 1 && of[0] === id);
   const pair = closed.find(({ causes: of, share }) => of.length === 2 && share > (own?.share ?? 0) + 0.05);
   const left = (of: readonly CauseId[]) => of.map((one) => LEFT_OUT[one]).join(' and ');
   return [
-    `Of ${tellAmount('metres', length)} of seam ${percent(length > 0 ? open / length : 0)} are open by more than half a pixel.`,
+    `Of ${tellAmount('metres', length)} of seam ${percent(length > 0 ? open / length : 0)} are open by more than half a pixel${seen < SEEN ? ' of the largest sheet' : ''}.`,
     own ? `Without ${left([id as CauseId])} ${percent(own.share)} of the gaps close.` : '',
     pair ? `Without ${left(pair.causes)} it is ${percent(pair.share)}.` : '',
   ].filter(Boolean).join(' ');

@@ -1,6 +1,6 @@
 /** Where seams stand open: on the texture, and as a list of the widest gaps. */
 import type { Evidence } from '../../contracts/finding.ts';
-import { SEEN, type Gap } from '../../seams/gaps.ts';
+import type { Gap } from '../../seams/gaps.ts';
 import { seamEdges } from '../../seams/seam-edges.ts';
 import type { SeamCase } from './case.ts';
 
@@ -35,7 +35,7 @@ export function widest({ gaps, shapes, input }: SeamCase): Evidence {
 }
 
 /** Borders of islands in UV space, those that stand open apart from those that do not. */
-export function linesOnTexture({ gaps, shapes }: SeamCase): Evidence[] {
+export function linesOnTexture({ gaps, shapes, seen }: SeamCase): Evidence[] {
   if (!shapes.some(({ mesh }) => mesh.uvs)) return [];
   const step = Math.max(1, Math.ceil((2 * gaps.gaps.length) / MOST_LINES));
   const [open, closed, pixels]: [number[], number[], number[]] = [[], [], []];
@@ -43,7 +43,7 @@ export function linesOnTexture({ gaps, shapes }: SeamCase): Evidence[] {
     const { uvs } = shapes[k].mesh;
     if (uvs) to.push(...[uvs[2 * v], uvs[2 * v + 1], uvs[2 * w], uvs[2 * w + 1]].map((value) => +value.toFixed(5)));
   };
-  const isOpen = ({ pixels }: Gap) => Math.max(...pixels) >= SEEN;
+  const isOpen = ({ pixels }: Gap) => Math.max(...pixels) >= seen;
   gaps.gaps.forEach((gap, i) => {
     const isWide = isOpen(gap) && open.length < 4 * MOST_LINES;
     if (!isWide && i % step) return;
@@ -68,7 +68,7 @@ export function linesOnTexture({ gaps, shapes }: SeamCase): Evidence[] {
       y: { label: 'V' },
       groups: [
         { label: 'closed', tone: 'plain', lines: [...closed, ...wires] },
-        { label: 'open by half a pixel or more', tone: 'bad', lines: open, pixels },
+        { label: 'open, as far as a sheet shows it', tone: 'bad', lines: open, pixels },
       ],
     },
   ];
