@@ -24,9 +24,6 @@ export const FAULTS: Fault[] = [
   ...limitsFaults,
   ...surfacesFaults,
   ...darkFaults,
-  ...displacementFaults,
-  ...seamsFaults,
-  ...texturesFaults,
   ...shadowsFaults,
   ...lightingFaults,
   ...scaleFaults,
@@ -34,4 +31,7 @@ export const FAULTS: Fault[] = [
   ...glassFaults,
   ...occlusionFaults,
   ...seenThroughFaults,
+  ...displacementFaults,
+  ...seamsFaults,
+  ...texturesFaults,
 ];
