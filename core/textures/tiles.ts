@@ -92,13 +92,6 @@ function copyEdges({ width, height, texels, alpha }: Texture): void {
   for (let x = near; x <= farX; x++) for (const y of [near - 1, farY + 1]) copy(x, y, x, inside(y, farY));
 }
 
-/** Whether UVs lie in a tile that is there; in a texture without tiles all do. */
-export function isThere({ tiles }: Texture, u: number, v: number): boolean {
-  if (!tiles) return true;
-  const [column, row] = [Math.floor(u) - tiles.left, Math.floor(v) - tiles.low];
-  return column >= 0 && row >= 0 && column < tiles.columns && row < tiles.rows && tiles.there[row * tiles.columns + column] === 1; // prettier-ignore
-}
-
 /** One tile of those that were joined. */
 export function cutTile(texture: Texture & { tiles: TextureTiles }, tile: number): Texture {
   const [width, height] = tileSize(texture);

@@ -8,7 +8,7 @@ import { loadAssets, referencedFiles } from '../../core/render/compile/load-asse
 import { compileMap } from '../../core/textures/compiled-map.ts';
 import { mipChain } from '../../core/textures/image.ts';
 import { MapSampler } from '../../core/textures/map-sampler.ts';
-import { cutTile, filesOf, isThere, joinTiles, tileAt, tileFile, tileNumber } from '../../core/textures/tiles.ts';
+import { cutTile, filesOf, joinTiles, tileAt, tileFile, tileNumber } from '../../core/textures/tiles.ts';
 import { writePng } from '../../core/formats/png.ts';
 import { scene } from './helpers.ts';
 
@@ -35,7 +35,6 @@ describe('tiles', () => {
     expect(look(joined, 0.5, 0.5)).to.be.closeTo(0.25, 1e-6);
     expect([look(joined, 1.25, 1.5), look(joined, 1.75, 1.5)].map((v) => +v.toFixed(6))).to.deep.equal([0.5, 0.75]);
     for (const [u, v] of [[1.5, 0.5], [0.5, 1.5], [3, 0.5], [-1.5, 0.5], [0.5, -2.5]]) expect(look(joined, u, v), `${u}, ${v}`).to.be.closeTo(0, 1e-12); // prettier-ignore
-    expect([isThere(joined, 0.5, 0.5), isThere(joined, 1.5, 0.5), isThere(joined, 1.5, 1.5), isThere(joined, 2.5, 0)]).to.deep.equal([true, false, true, false]); // prettier-ignore
   });
 
   it('are read into each other at their edges, and at the outermost as they end', () => {
