@@ -106,7 +106,7 @@ function choose(id: number): void {
       <p v-if="current.render.state === 'active'" class="dim" role="status">
         {{
           early !== null
-            ? `First look, at ${early} samples: limits, glass, lights and facets. Noise and the rest when the render is done.`
+            ? `First look, at ${early} samples: limits, glass, lights, shapes and images. Noise and the rest when the render is done.`
             : hasFirstLook(groupsOf(current.render.samples))
               ? `First look at ${samplesOf(FIRST_LOOK_GROUPS)} samples; the full examination follows when the render is done.`
               : 'Causes are found when the render is done. You can look at its passes meanwhile.'

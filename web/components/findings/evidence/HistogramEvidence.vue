@@ -26,7 +26,7 @@ const marks = computed(() =>
     const { bins } = props.evidence;
     const bin = bins.find(({ to }) => x <= to) ?? bins.at(-1);
     const colour = kind === 'now' ? '#e6c34f' : '#d7e04b';
-    return bin ? [{ x: label(bin), borderColor: colour, label: { text, orientation: 'horizontal', textAnchor: 'start', offsetX: 4, style: { background: '#242424', color: colour } } }] : []; // prettier-ignore
+    return bin ? [{ x: label(bin), borderColor: colour, label: { text, orientation: 'horizontal', ...(bins.indexOf(bin) > bins.length / 2 ? { textAnchor: 'end', offsetX: -4 } : { textAnchor: 'start', offsetX: 4 }), style: { background: '#242424', color: colour } } }] : []; // prettier-ignore
   }),
 );
 const options = computed(() => ({
