@@ -10,7 +10,7 @@ const MOST_LINES = 6000;
 
 /** The widest gaps, one a seam edge, with the UVs of both sides. */
 export function widest({ gaps, shapes, input }: SeamCase): Evidence {
-  const rows = [...gaps.gaps].sort((a, b) => Math.max(...b.pixels) - Math.max(...a.pixels)).slice(0, ROWS);
+  const rows = apart([...gaps.gaps].sort((a, b) => Math.max(...b.pixels) - Math.max(...a.pixels)));
   const nameOf = (k: number) => {
     const id = input.shapes.find(({ object }) => object === shapes[k].object)?.id ?? '';
     return input.state.document.objects[id]?.name || id;
@@ -32,6 +32,20 @@ export function widest({ gaps, shapes, input }: SeamCase): Evidence {
       uvs(b, vertices[2]),
     ]),
   };
+}
+
+/** Pixels between two gaps that are told by themselves: edges beside the widest one are nearly as wide. */
+const APART = 8;
+
+function apart(gaps: Gap[]): Gap[] {
+  const told: Gap[] = [];
+  const middle = ({ line }: Gap) => (line ? [(line[0] + line[2]) / 2, (line[1] + line[3]) / 2] : [Infinity, Infinity]);
+  for (const gap of gaps) {
+    if (told.length === ROWS || !gap.line || Math.max(...gap.ends) === 0) continue;
+    const [x, y] = middle(gap);
+    if (told.every((other) => Math.hypot(middle(other)[0] - x, middle(other)[1] - y) >= APART)) told.push(gap);
+  }
+  return told;
 }
 
 /** Borders of islands in UV space, those that stand open apart from those that do not. */
@@ -68,7 +82,7 @@ export function linesOnTexture({ gaps, shapes, seen }: SeamCase): Evidence[] {
       y: { label: 'V' },
       groups: [
         { label: 'closed', tone: 'plain', lines: [...closed, ...wires] },
-        { label: 'open, as far as a sheet shows it', tone: 'bad', lines: open, pixels },
+        { label: 'open by half a pixel of the largest sheet', tone: 'bad', lines: open, pixels },
       ],
     },
   ];
