@@ -38,7 +38,13 @@ export function readPngTexture(bytes: Uint8Array, colourSpace: 'srgb' | 'linear'
 
 /** @param values 3 a pixel, or 4 with alpha, of 8 or 16 bits, rows from the top */
 export function writePng(width: number, height: number, values: Uint8Array | Uint16Array): Uint8Array {
-  return encode({ width, height, data: values, channels: values.length === 4 * width * height ? 4 : 3, depth: values instanceof Uint16Array ? 16 : 8 });
+  return encode({
+    width,
+    height,
+    data: values,
+    channels: values.length === 4 * width * height ? 4 : 3,
+    depth: values instanceof Uint16Array ? 16 : 8,
+  });
 }
 
 /**
