@@ -27,7 +27,10 @@ export interface Gap {
 }
 
 export interface SeamGaps {
+  /** Those that are open at all. */
   gaps: Gap[];
+  /** Metres of closed seam of each shape. */
+  closed: number[];
   /** Metres of seam, and of it where it is open by half a pixel. */
   length: number;
   open: number;
@@ -44,21 +47,58 @@ export const SEEN = 0.5;
 /** @param shapes whose seams are measured, and the borders where they meet */
 export function gapsOf(shapes: MovedShape[], view: View): SeamGaps {
   const gaps: Gap[] = [];
-  shapes.forEach(({ mesh }, k) => {
+  const closed = shapes.map(({ mesh, toWorld }, k) => {
     const { seams } = seamEdges(mesh);
-    for (let i = 0; i < seams.length; i += 4) gaps.push(gapAt(shapes, [k, k], [seams[i], seams[i + 1], seams[i + 2], seams[i + 3]], view)); // prettier-ignore
+    const { open, length } = partsOf(mesh);
+    for (const i of open) gaps.push(gapAt(shapes, [k, k], [seams[i], seams[i + 1], seams[i + 2], seams[i + 3]], view));
+    return length * scaleOf(toWorld);
   });
   if (shapes.length > 1)
-    for (const [pair, vertices] of meetings(shapes)) gaps.push(gapAt(shapes, pair, vertices, view));
-  return summed(gaps, view);
+    for (const [pair, vertices] of meetings(shapes)) {
+      const gap = gapAt(shapes, pair, vertices, view);
+      if (Math.max(...gap.ends) > 0) gaps.push(gap);
+      else closed[pair[0]] += gap.length;
+    }
+  return summed(gaps, closed, view);
 }
 
+/** Of a mesh, whatever wears it: places in its list of seams that are open, and the length of the others. */
+const known = new WeakMap<Float32Array, { open: Uint32Array; length: number }>();
+
+function partsOf(mesh: MovedShape['mesh']): { open: Uint32Array; length: number } {
+  const { positions, before } = mesh;
+  const kept = known.get(positions);
+  if (kept) return kept;
+  const { seams } = seamEdges(mesh);
+  const isOne = (v: number, w: number) => positions[3 * v] === positions[3 * w] && positions[3 * v + 1] === positions[3 * w + 1] && positions[3 * v + 2] === positions[3 * w + 2]; // prettier-ignore
+  const open: number[] = [];
+  let length = 0;
+  for (let i = 0; i < seams.length; i += 4) {
+    const [v, w] = [seams[i], seams[i + 1]];
+    if (!isOne(v, seams[i + 2]) || !isOne(w, seams[i + 3])) open.push(i);
+    else length += Math.hypot(before[3 * v] - before[3 * w], before[3 * v + 1] - before[3 * w + 1], before[3 * v + 2] - before[3 * w + 2]); // prettier-ignore
+  }
+  const parts = { open: Uint32Array.from(open), length };
+  known.set(positions, parts);
+  return parts;
+}
+
+/** How much longer lengths are in the world, the mean of all directions: the cube root of its volume. */
+const scaleOf = (m: Float64Array): number => Math.cbrt(Math.abs(m[0] * (m[5] * m[10] - m[6] * m[9]) - m[1] * (m[4] * m[10] - m[6] * m[8]) + m[2] * (m[4] * m[9] - m[5] * m[8]))); // prettier-ignore
+
 /**
+ * @param closed metres of closed seam of each shape
  * @param from pixels from which a gap counts as open; half a one by default
  * @returns the same of some of the gaps
  */
-export function summed(gaps: Gap[], { width, height }: Pick<View, 'width' | 'height'>, from = SEEN): SeamGaps {
-  const out: SeamGaps = { gaps, length: 0, open: 0, greatest: 0, greatestPixels: 0, area: 0 };
+export function summed(
+  gaps: Gap[],
+  closed: number[],
+  { width, height }: Pick<View, 'width' | 'height'>,
+  from = SEEN,
+): SeamGaps {
+  const length = closed.reduce((sum, one) => sum + one, 0);
+  const out: SeamGaps = { gaps, closed, length, open: 0, greatest: 0, greatestPixels: 0, area: 0 };
   for (const { length, ends, pixels, line } of gaps) {
     out.length += length;
     out.area += (length * (ends[0] + ends[1])) / 2;

@@ -1,7 +1,7 @@
 /** Displaced objects that are moved too far, too little, all to one side, through themselves, or by a mesh that cannot carry the map. */
 import { channel } from '../../data/picture.ts';
 import { KeptParts } from '../../geometry/kept-parts.ts';
-import { objectNumber } from '../../document/object-names.ts';
+import { objectIds, objectNumber } from '../../document/object-names.ts';
 import type { ShotDocument } from '../../document/schema.ts';
 import { movedThrough, type Through } from '../../relief/through.ts';
 import { studyRelief, type ReliefStudy } from '../../relief/study.ts';
@@ -55,22 +55,30 @@ export function reliefCases(rendered: RenderInput): ReliefCase[] {
   const view = viewOf(scene, sheet);
   const kept = new KeptParts();
   const study = (of: ShotDocument, isWanted: (id: string) => boolean) =>
-    wornShapes({ document: of, assets, sheet, kept }, (id) => isWanted(id) && isSeen(rendered, id)).flatMap((shape) => studyRelief(shape, of, assets, sheet.mostSubdivision, view) ?? []); // prettier-ignore
-  const moved = study(document, () => true);
+    wornShapes({ document: of, assets, sheet, kept }, isWanted).flatMap((shape) => studyRelief(shape, of, assets, sheet.mostSubdivision, view) ?? []); // prettier-ignore
+  const isFirst = oneOfEach(rendered);
+  const moved = study(document, isFirst);
   const bumped = withBumpsRaised(document);
-  const bumps = bumped.ids.length ? study(bumped.document, (id) => bumped.ids.includes(id)) : [];
+  const bumps = bumped.ids.length ? study(bumped.document, (id) => bumped.ids.includes(id) && isFirst(id)) : [];
   return [
     ...moved.flatMap((one) => faultsOf(rendered, one)),
     ...bumps.filter(({ amplitude, pixel, size }) => amplitude >= DEEP * pixel && amplitude <= TOO_DEEP * size).map((one) => caseOf(rendered, one, 'displacement.bump-in-its-place', levelFor(one))), // prettier-ignore
   ];
 }
 
-function isSeen({ picture, document }: RenderInput, id: string): boolean {
-  const number = objectNumber(document, id);
-  const objects = channel(picture, 'object');
-  let pixels = 0;
-  for (const object of objects) if (object === number && ++pixels >= FEWEST) return true;
-  return false;
+/** Objects that are seen; of those that have mesh, material and subdivision alike the one that fills most of the picture. */
+function oneOfEach({ document, picture }: RenderInput): (id: string) => boolean {
+  const pixels = new Map<number, number>();
+  for (const object of channel(picture, 'object')) pixels.set(object, (pixels.get(object) ?? 0) + 1);
+  const best = new Map<string, { id: string; pixels: number }>();
+  objectIds(document).forEach((id, n) => {
+    const { mesh, material, subdivision } = document.objects[id];
+    const key = JSON.stringify([mesh, material, subdivision]);
+    const own = pixels.get(n + 1) ?? 0;
+    if (own >= FEWEST && own > (best.get(key)?.pixels ?? 0)) best.set(key, { id, pixels: own });
+  });
+  const chosen = new Set([...best.values()].map(({ id }) => id));
+  return (id) => chosen.has(id);
 }
 
 function faultsOf(rendered: RenderInput, study: ReliefStudy): ReliefCase[] {

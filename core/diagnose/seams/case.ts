@@ -53,14 +53,14 @@ export function seamCases(rendered: RenderInput): SeamCase[] {
   const shapes = movedShapes(scene);
   if (shapes.length === 0) return [];
   const view = viewOf(scene, sheet);
-  const all = gapsOf(shapes, view).gaps;
+  const { gaps: all, closed } = gapsOf(shapes, view);
   const kept = new KeptParts();
   // What opens by half a pixel of the largest sheet is told before that is rendered.
   const larger = Math.max(1, ...Object.values(rendered.document.sheets).map(({ width }) => width / sheet.width));
   const seen = SEEN / larger;
   return groupsOf(all, shapes.length)
     .filter((group) => group.some(({ pixels }) => Math.max(...pixels) >= seen))
-    .flatMap((group) => caseOf(rendered, { shapes, group, view, kept, seen }) ?? []);
+    .flatMap((group) => caseOf(rendered, { shapes, group, closed, view, kept, seen }) ?? []);
 }
 
 /** Gaps of objects that meet each other belong together. */
@@ -81,16 +81,19 @@ function groupsOf(gaps: Gap[], count: number): Gap[][] {
 interface Group {
   shapes: MovedShape[];
   group: Gap[];
+  /** Metres of closed seam of each shape. */
+  closed: number[];
   view: View;
   kept: KeptParts;
   seen: number;
 }
 
-function caseOf(rendered: RenderInput, { shapes, group, view, kept, seen }: Group): SeamCase | null {
+function caseOf(rendered: RenderInput, { shapes, group, closed: rest, view, kept, seen }: Group): SeamCase | null {
   const { document, scene, sheet, assets, picture } = rendered;
   const mask = maskOf(rendered, shapes, group, seen);
   if (!mask.some((one) => one === 1)) return null;
-  const ids = [...new Set(group.flatMap((gap) => gap.shapes))].map((k) => scene.objectIds[shapes[k].object]);
+  const meeting = [...new Set(group.flatMap((gap) => gap.shapes))];
+  const ids = meeting.map((k) => scene.objectIds[shapes[k].object]);
   const state: SeamState = { document, assets, joinsNormals: false };
   const worn = (of: SeamState, isWanted: (id: string) => boolean) => wornShapes({ ...of, sheet, kept }, isWanted);
   const own = (of: SeamState) => worn(of, (id) => ids.includes(id));
@@ -105,7 +108,7 @@ function caseOf(rendered: RenderInput, { shapes, group, view, kept, seen }: Grou
         return map?.kind === 'image' && map.texture === texture;
       }),
   };
-  const gaps = summed(group, view, seen);
+  const gaps = summed(group, meeting.map((k) => rest[k]), view, seen); // prettier-ignore
   const { closed, shares } = closedBy(input, own, view, gaps.area);
   return {
     key: `seams.open ${ids[0]}`,

@@ -51,29 +51,25 @@ function apart(gaps: Gap[]): Gap[] {
 /** Borders of islands in UV space, those that stand open apart from those that do not. */
 export function linesOnTexture({ gaps, shapes, seen }: SeamCase): Evidence[] {
   if (!shapes.some(({ mesh }) => mesh.uvs)) return [];
-  const step = Math.max(1, Math.ceil((2 * gaps.gaps.length) / MOST_LINES));
-  const [open, closed, pixels]: [number[], number[], number[]] = [[], [], []];
-  const add = (to: number[], k: number, v: number, w: number) => {
-    const { uvs } = shapes[k].mesh;
+  const own = [...new Set(gaps.gaps.flatMap((gap) => gap.shapes))].map((k) => shapes[k].mesh);
+  const borders = own.map((mesh) => [mesh, seamEdges(mesh)] as const);
+  const count = borders.reduce((sum, [, edges]) => sum + edges.seams.length / 2 + edges.borders.length / 2, 0);
+  const step = Math.max(1, Math.ceil(count / MOST_LINES));
+  const [open, all, pixels]: [number[], number[], number[]] = [[], [], []];
+  const add = (to: number[], uvs: Float32Array | null, v: number, w: number) => {
     if (uvs) to.push(...[uvs[2 * v], uvs[2 * v + 1], uvs[2 * w], uvs[2 * w + 1]].map((value) => +value.toFixed(5)));
   };
-  const isOpen = ({ pixels }: Gap) => Math.max(...pixels) >= seen;
-  gaps.gaps.forEach((gap, i) => {
-    const isWide = isOpen(gap) && open.length < 4 * MOST_LINES;
-    if (!isWide && i % step) return;
-    const [a, b] = gap.shapes;
-    const [p, q, r, s] = gap.vertices;
-    add(isWide ? open : closed, a, p, q);
-    add(isWide ? open : closed, b, r, s);
-    const [x0, y0, x1, y1] = gap.line ?? [0, 0, 0, 0];
-    while (pixels.length < open.length / 2) pixels.push(Math.round((x0 + x1) / 2), Math.round((y0 + y1) / 2));
-  });
-  const own = [...new Set(gaps.gaps.flatMap((gap) => gap.shapes))];
-  const wires: number[] = [];
-  for (const k of own) {
-    const { borders } = seamEdges(shapes[k].mesh);
-    for (let i = 0; i < borders.length; i += 2 * step) add(wires, k, borders[i], borders[i + 1]);
+  for (const [{ uvs }, edges] of borders) {
+    for (let i = 0; i < edges.seams.length; i += 2 * step) add(all, uvs, edges.seams[i], edges.seams[i + 1]);
+    for (let i = 0; i < edges.borders.length; i += 2 * step) add(all, uvs, edges.borders[i], edges.borders[i + 1]);
   }
+  for (const { shapes: [a, b], vertices: [p, q, r, s], pixels: wide, line } of gaps.gaps) {
+    if (Math.max(...wide) < seen || open.length >= 4 * MOST_LINES) continue;
+    add(open, shapes[a].mesh.uvs, p, q);
+    add(open, shapes[b].mesh.uvs, r, s);
+    const [x0, y0, x1, y1] = line ?? [0, 0, 0, 0];
+    while (pixels.length < open.length / 2) pixels.push(Math.round((x0 + x1) / 2), Math.round((y0 + y1) / 2));
+  } // prettier-ignore
   return [
     {
       kind: 'lines',
@@ -81,7 +77,7 @@ export function linesOnTexture({ gaps, shapes, seen }: SeamCase): Evidence[] {
       x: { label: 'U' },
       y: { label: 'V' },
       groups: [
-        { label: 'closed', tone: 'plain', lines: [...closed, ...wires] },
+        { label: 'borders', tone: 'plain', lines: all },
         { label: 'open by half a pixel of the largest sheet', tone: 'bad', lines: open, pixels },
       ],
     },
