@@ -10,7 +10,7 @@ test('a crack is told by what closes it, its seam drawn on the tiles, and closed
   page,
 }) => {
   test.setTimeout(240_000);
-  await importDemo(address(), buildPressedComb(), 'HA-038', { width: 320, height: 180, samples: 16 });
+  await importDemo(address(), buildPressedComb(), 'HA-038', { width: 160, height: 90, samples: 16 });
   await page.goto(`${address()}/shots/HA-038`);
   const findings = page.getByRole('region', { name: 'Findings' });
   await findings.getByText(/seams stand open by up to/).click({ timeout: 180_000 });
@@ -29,7 +29,8 @@ test('a crack is told by what closes it, its seam drawn on the tiles, and closed
 });
 
 test('a displacement map is read beside its controls, and its rest level set from it', async ({ page }) => {
-  await page.goto(`${address()}/shots/HA-030?panel=scene`);
+  await importDemo(address(), buildPressedComb(), 'HA-039', { width: 64, height: 36, samples: 4 });
+  await page.goto(`${address()}/shots/HA-039?panel=scene`);
   await page.getByRole('option', { name: /beeswax/ }).click();
   const map = page.getByRole('region', { name: 'Displacement map' });
   await expect(map.getByText(/It goes both ways, flat at 0.5/)).toBeVisible({ timeout: 30_000 });
