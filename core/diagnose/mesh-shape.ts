@@ -1,5 +1,6 @@
 /** What the mesh of an object is, as it is rendered: closed or open, turned out or in. Worked out once a mesh. */
 import { polygonsOf } from '../data/poly-mesh.ts';
+import { determinant } from '../data/transform.ts';
 import type { CompiledMesh } from '../geometry/scene-geometry.ts';
 import { topologyOf, type Topology } from '../geometry/topology.ts';
 import type { CompiledScene } from '../render/scene/scene.ts';
@@ -46,16 +47,13 @@ export function meshShape({ geometry, instanceObject }: CompiledScene, object: n
   }
   return {
     isClosed,
-    isInsideOut: isClosed && mixedEdges.length === 0 && volume * determinant(rows) < 0,
+    isInsideOut: isClosed && mixedEdges.length === 0 && volume * determinant([...rows]) < 0,
     openEdges: openEdges.length,
     mixedEdges: mixedEdges.length,
     min,
     max,
   };
 }
-
-const determinant = (m: Float64Array): number =>
-  m[0] * (m[5] * m[10] - m[6] * m[9]) - m[1] * (m[4] * m[10] - m[6] * m[8]) + m[2] * (m[4] * m[9] - m[5] * m[8]);
 
 export interface Body {
   /** Metres of a straight way through it, the mean: 4 V/A (Cauchy 1841; of convex bodies exactly). Of an open one a figure of size alone. */

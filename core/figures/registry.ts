@@ -22,6 +22,9 @@ import { time } from './time.ts';
 
 export const FIGURES: readonly Figure[] = [
   fireflies,
+  gapPixels,
+  gap,
+  gapArea,
   brightness,
   mostChanged,
   changed,
@@ -31,9 +34,6 @@ export const FIGURES: readonly Figure[] = [
   information,
   occlusionNoise,
   previewShadows,
-  gapPixels,
-  gap,
-  gapArea,
   noise,
   brightNoise,
   rays,

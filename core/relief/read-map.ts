@@ -1,5 +1,5 @@
 /**
- * What a displacement map holds: its range, the level where it is flat, whether it goes both ways, and whether its ends are cut off.
+ * What a displacement map holds: its range, the level where it is flat, and whether it goes both ways.
  *
  * What levels mean is common practice, without a source: a map that goes both ways rests at 0.5, one of heights at 0.
  *
@@ -21,9 +21,6 @@ export interface MapReading {
   kind: 'both ways' | 'raised' | 'pressed' | 'open';
   /** The level that stays where it is, by all that. */
   rest: number;
-  /** Shares at the ends. */
-  atLeast: number;
-  atMost: number;
   /** Values that differ, up to 65,536. */
   steps: number;
 }
@@ -53,7 +50,6 @@ export function readMap(heights: Float32Array, covered: Uint8Array | null): MapR
   const mean = values.reduce((sum, value) => sum + value, 0) / values.length;
   const fine = counts(values, least, range, FINE);
   const flat = range === 0 ? { value: least, share: 1 } : flattest(fine, values, least, range);
-  const share = (from: number, to: number) => values.reduce((n, value) => n + Number(value >= from && value <= to), 0) / values.length;
   const kind = kindOf(flat, least, most, mean);
   return {
     bins: counts(values, least, range, BINS).map((count, k) => ({ from: least + (k * range) / BINS, to: least + ((k + 1) * range) / BINS, count })),
@@ -65,8 +61,6 @@ export function readMap(heights: Float32Array, covered: Uint8Array | null): MapR
     flat,
     kind,
     rest: flat ? tidy(flat.value) : kind === 'both ways' ? (least < 0 ? 0 : 0.5) : 0,
-    atLeast: share(least, least + range / 1000),
-    atMost: share(most - range / 1000, most),
     steps: stepsOf(values),
   };
 } // prettier-ignore

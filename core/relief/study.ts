@@ -11,6 +11,7 @@ import { inWorld } from '../seams/gaps.ts';
 import type { WornShape } from '../seams/worn-shapes.ts';
 import { carriedBy } from './carried.ts';
 import { cutOff, type CutOff } from './cut-off.ts';
+import { movedThrough, type Through } from './through.ts';
 import { readMap, type MapReading } from './read-map.ts';
 
 export interface LevelStudy {
@@ -37,6 +38,8 @@ export interface ReliefStudy {
   size: number;
   /** Times its area that it has after it moved. */
   stretch: number;
+  /** Whether it goes through itself. */
+  through: Through;
   /** Metres that a pixel covers where the object is nearest. */
   pixel: number;
   /** As it is rendered. */
@@ -76,6 +79,7 @@ export function studyRelief(shape: WornShape, document: ShotDocument, assets: As
     amplitude: Math.abs(relief.scale) * (map.high - map.low),
     size: sizeOf(shape),
     stretch: after / before,
+    through: movedThrough(shape),
     pixel: near,
     level,
     levels,

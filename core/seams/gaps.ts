@@ -6,6 +6,7 @@
  * gaps.greatest; // 0.0021, metres
  */
 import { NumberMap } from '../data/poly-mesh.ts';
+import { determinant } from '../data/transform.ts';
 import type { View } from '../render/scene/view.ts';
 import type { MovedShape } from './moved-shapes.ts';
 import { seamEdges } from './seam-edges.ts';
@@ -84,7 +85,7 @@ function partsOf(mesh: MovedShape['mesh']): { open: Uint32Array; length: number 
 }
 
 /** How much longer lengths are in the world, the mean of all directions: the cube root of its volume. */
-const scaleOf = (m: Float64Array): number => Math.cbrt(Math.abs(m[0] * (m[5] * m[10] - m[6] * m[9]) - m[1] * (m[4] * m[10] - m[6] * m[8]) + m[2] * (m[4] * m[9] - m[5] * m[8]))); // prettier-ignore
+const scaleOf = (rows: Float64Array): number => Math.cbrt(Math.abs(determinant([...rows])));
 
 /**
  * @param closed metres of closed seam of each shape

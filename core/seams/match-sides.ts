@@ -9,8 +9,8 @@
  * what either side is to read, which one that cannot change does not.
  */
 import type { Texture } from '../data/texture.ts';
+import { dilate } from '../textures/dilate.ts';
 import { coverage, seamsOnTexture, wrapped } from './islands.ts';
-import { dilate } from './pad.ts';
 import type { WornShape } from './worn-shapes.ts';
 
 const SWEEPS = 80;
@@ -90,7 +90,7 @@ function fadedIn(before: Texture, after: Texture, covered: Uint8Array): Float32A
   const rim = painted.slice();
   const rings = new Float32Array(painted.length).fill(Infinity);
   for (let ring = 0; ring <= FADE; ring++) {
-    if (ring > 0) dilate(change, painted, 1);
+    if (ring > 0) dilate(change, painted, { rings: 1 });
     painted.forEach((is, i) => is && rings[i] === Infinity && (rings[i] = ring));
   }
   return before.texels.map((value, j) => {

@@ -12,8 +12,9 @@ import { viewOf } from '../../core/render/scene/view.ts';
 import { coverage } from '../../core/seams/islands.ts';
 import { gapsOf } from '../../core/seams/gaps.ts';
 import { movedShapes } from '../../core/seams/moved-shapes.ts';
-import { dilate } from '../../core/seams/pad.ts';
-import type { WornShape } from '../../core/seams/worn-shapes.ts';
+import { dilate } from '../../core/textures/dilate.ts';
+import { matched } from '../../core/seams/match-sides.ts';
+import { wornShapes, type WornShape } from '../../core/seams/worn-shapes.ts';
 import { writeGlb } from '../../core/formats/gltf.ts';
 import { writeExr } from '../../core/formats/exr/write.ts';
 import { polygonsOf } from '../../core/data/poly-mesh.ts';
@@ -151,7 +152,7 @@ describe('islands on a texture', () => {
       painted[i] = 1;
       texels.fill(0.5, 3 * i, 3 * i + 3);
     }
-    dilate({ width, height, texels, alpha: null }, painted, 3);
+    dilate({ width, height, texels, alpha: null }, painted, { rings: 3 });
     for (let y = 0; y < 16; y++)
       for (let x = 0; x < 16; x++) {
         const isInside = x >= 4 && x <= 11 && y >= 4 && y <= 11;
@@ -164,5 +165,22 @@ describe('islands on a texture', () => {
     const { relief } = board(1);
     const poly = polygonsOf(cage(relief));
     expect(poly.points.length / 3, 'both halves share the points of the seam').to.equal(7 * 6);
+  });
+});
+
+describe('a texture made to match', () => {
+  it('is changed by no more than its sides differ, and not at all further in than it fades', () => {
+    const { draft, relief } = board(6);
+    const off = 0.2;
+    const before = bake(relief, (x, y, isRight) => relief.height(x, y) + (isRight ? off : 0));
+    draft.textures.set('relief', before);
+    const shapes = wornShapes({ document: draft.document, assets: draft.shot.assets, sheet: draft.sheet });
+    const after = matched(before, shapes);
+    const changed = [...before.texels.keys()].filter((i) => after.texels[i] !== before.texels[i]);
+    expect(Math.max(...changed.map((i) => Math.abs(after.texels[i] - before.texels[i])))).to.be.below(off);
+    // Eight texels from a seam that goes to and fro by 0.08 of the board, and the filter’s own.
+    const columns = changed.map((i) => Math.floor(i / 3) % before.width);
+    const seamAt = [0.06 + (0.38 * 0.5) / 0.6, 0.54 + (0.4 * 0.1) / 0.6].map((u) => u * before.width);
+    for (const x of columns) expect(Math.min(...seamAt.map((at) => Math.abs(x - at)))).to.be.below(0.04 * 0.7 * before.width + 11); // prettier-ignore
   });
 });

@@ -3,12 +3,12 @@ import { channel } from '../../data/picture.ts';
 import { KeptParts } from '../../geometry/kept-parts.ts';
 import { objectIds, objectNumber } from '../../document/object-names.ts';
 import type { ShotDocument } from '../../document/schema.ts';
-import { movedThrough, type Through } from '../../relief/through.ts';
 import { studyRelief, type ReliefStudy } from '../../relief/study.ts';
 import { viewOf } from '../../render/scene/view.ts';
 import { wornShapes } from '../../seams/worn-shapes.ts';
 import type { CauseId } from '../catalogue.ts';
 import type { Case, RenderInput } from '../family.ts';
+import { levelFor, scaleFor, scaleUp } from './proposed.ts';
 import { maskOf, regionOf } from '../regions.ts';
 
 export interface ReliefCase extends Case {
@@ -18,7 +18,6 @@ export interface ReliefCase extends Case {
   name: string;
   material: string;
   study: ReliefStudy;
-  through: Through;
   /** Of the sheet: levels that objects have at most. */
   most: number | null;
   /** What its figure comes to, by cause: a scale, a level of the map, a level of subdivision. */
@@ -36,7 +35,7 @@ const [UNSEEN, TINY] = [0.25, 1 / 2000];
 /** Of the amplitude, and pixels, by which all of a surface is off. */
 const [SHIFTED, PIXEL] = [0.1, 1];
 /** Shares of a relief: less is lost, more is all of it. */
-const [LOST, CARRIED, ALL] = [0.5, 0.8, 0.95];
+const [LOST, ALL] = [0.5, 0.95];
 /** Pixels of an edge from which on its facets are seen, and below which nobody sees any. */
 const [SEEN, FINER] = [1.5, 0.5];
 /** Triangles from which on too many are a matter. */
@@ -45,11 +44,6 @@ const MANY = 200_000;
 const DEEP = 3;
 /** Of the size: deeper ones are no relief but a bump map that is too strong. */
 const TOO_DEEP = 0.3;
-/** A scale that is proposed: at most so much more area, and parts of the size; half of what is thick. */
-const [STRETCH, OF_SIZE, OF_THICKNESS] = [1.5, 0.1, 0.5];
-/** Of the size, where a map does nothing. Common practice, without a source: 0.025 a start. */
-const START = 0.025;
-
 export function reliefCases(rendered: RenderInput): ReliefCase[] {
   const { document, assets, sheet, scene } = rendered;
   const view = viewOf(scene, sheet);
@@ -82,14 +76,14 @@ function oneOfEach({ document, picture }: RenderInput): (id: string) => boolean 
 }
 
 function faultsOf(rendered: RenderInput, study: ReliefStudy): ReliefCase[] {
-  const { map, amplitude, size, stretch, pixel, shape, level, levels } = study;
+  const { map, amplitude, size, stretch, through, pixel, shape, level, levels } = study;
   const told = (cause: CauseId, proposed: number) => [caseOf(rendered, study, cause, proposed)];
   const { rest, scale } = shape.relief;
   if (map.high === map.low) return [];
   const isOff = map.flat !== null && Math.abs(map.flat.value - rest) * Math.abs(scale) >= Math.max(SHIFTED * amplitude, PIXEL * pixel);
   if (stretch >= STRETCHED || amplitude >= BLOWN * size) return told('displacement.scale-too-large', scaleFor(study));
   const rests = isOff ? told('displacement.rest-level', map.rest) : [];
-  if (movedThrough(shape).share >= THROUGH && !isOff) return told('displacement.self-intersecting', scaleFor(study));
+  if (through.share >= THROUGH && !isOff) return told('displacement.self-intersecting', scaleFor(study));
   if (amplitude < UNSEEN * pixel && amplitude < TINY * size) return [...rests, ...told('displacement.scale-too-small', scaleUp(study))];
   const now = levels[level] as (typeof levels)[number] | undefined;
   const clipped = study.cut ? told('displacement.clipped-range', 0) : [];
@@ -117,32 +111,10 @@ function caseOf({ document, picture, sheet }: RenderInput, study: ReliefStudy, c
     name: document.objects[id].name || id,
     material: document.objects[id].material,
     study,
-    through: movedThrough(study.shape),
     most: sheet.mostSubdivision,
     proposed,
   };
 } // prettier-ignore
-
-/** The least level whose edges carry the map; the finest told where none does. */
-function levelFor({ levels }: ReliefStudy): number {
-  const found = levels.find(({ carried }) => carried === null || carried >= CARRIED);
-  return (found ?? levels[levels.length - 1]).level;
-}
-
-/** The largest scale that neither blows an object up nor moves it through itself, of two digits. */
-function scaleFor({ shape, stretch, amplitude, size }: ReliefStudy): number {
-  const { scale } = shape.relief;
-  const { least } = movedThrough(shape);
-  // Area grows with the square of slopes: of a surface that is stretched s times, by k times the scale, √(1 + k²(s² − 1)).
-  const byArea = stretch > STRETCH ? Math.sqrt((STRETCH ** 2 - 1) / (stretch ** 2 - 1)) : 1;
-  const by = Math.min(1, byArea, (OF_SIZE * size) / amplitude, OF_THICKNESS * least);
-  return +(scale * by).toPrecision(2);
-}
-
-function scaleUp({ shape, map, size }: ReliefStudy): number {
-  const range = map.high - map.low || 1;
-  return +((Math.sign(shape.relief.scale) * START * size) / range).toPrecision(2);
-}
 
 /** The shot with bump maps as displacement, where nothing else moves the surface. */
 function withBumpsRaised(document: ShotDocument): { document: ShotDocument; ids: string[] } {

@@ -29,10 +29,10 @@ export const displacement: Family = {
 }; // prettier-ignore
 
 const TELL: Record<string, (of: ReliefCase) => Words> = {
-  'displacement.scale-too-large': ({ name, study, through }) => ({
+  'displacement.scale-too-large': ({ name, study }) => ({
     sentence: `${capital(name)} is blown up by its displacement: ${tellAmount('metres', study.amplitude)} on an object of ${tellAmount('metres', study.size)}.`,
     headline: 'The scale of the displacement is far too large for the object',
-    why: [`Its surface has ${study.stretch.toFixed(1)} times the area that it had.`, through.share > 0 ? `${percent(through.share)} of what moves most goes through the object.` : '', 'A scale in other units than metres, or one of 1 from another object, does that.'].filter(Boolean).join(' '),
+    why: [`Its surface has ${study.stretch.toFixed(1)} times the area that it had.`, study.through.share > 0 ? `${percent(study.through.share)} of what moves most goes through the object.` : '', 'A scale in other units than metres, or one of 1 from another object, does that.'].filter(Boolean).join(' '),
   }),
   'displacement.scale-too-small': ({ name, study }) => ({
     sentence: `Displacement of ${name} does nothing: ${tellAmount('metres', study.amplitude)}, ${(study.amplitude / study.pixel).toFixed(2)} px.`,
@@ -48,7 +48,7 @@ const TELL: Record<string, (of: ReliefCase) => Words> = {
       why: `${percent(study.map.flat!.share)} of what is worn of the map is ${+study.map.flat!.value.toPrecision(3)}; ${KINDS[study.map.kind]}`,
     };
   },
-  'displacement.self-intersecting': ({ name, through }) => ({
+  'displacement.self-intersecting': ({ name, study: { through } }) => ({
     sentence: `${capital(name)} is moved through itself in places.`,
     headline: 'The displacement goes further than the object is thick, or than its hollows are wide',
     why: `Of what moves most ${percent(through.share)} meets the other side of the object; the first does after ${percent(Math.min(1, through.least))} of its way.`,

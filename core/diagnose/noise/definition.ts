@@ -14,6 +14,7 @@ import { casesOf, type NoiseCase } from './case.ts';
 import { causes } from './causes/registry.ts';
 import { curveOf } from './curve.ts';
 import { inPictures } from './in-pictures.ts';
+import { STEP_PASSES } from '../texel-steps.ts';
 import { rank } from './rank.ts';
 import { remedies } from './remedies/registry.ts';
 import { tell } from './telling.ts';
@@ -26,11 +27,9 @@ export const noise: Family = {
     needs: () => [
       'beauty',
       'samples',
-      'uv',
+      ...STEP_PASSES,
       ...LIGHT_PASSES,
       ...LIGHT_PASSES.map((pass) => `error.${pass}`),
-      'object',
-      'object.coverage',
       'clamped',
     ],
     cases: casesOf,

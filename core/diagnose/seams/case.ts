@@ -127,12 +127,13 @@ function caseOf(rendered: RenderInput, { shapes, group, closed: rest, view, kept
 } // prettier-ignore
 
 function closedBy(input: SeamInput, own: (of: SeamState) => SeamInput['shapes'], view: View, area: number) {
-  const left = (of: SeamState) => gapsOf(own(of), view);
+  const closing = (causes: CauseId[], without: SeamState): Closed => {
+    const { area: rest, greatestPixels } = gapsOf(own(without), view);
+    return { causes, share: Math.max(0, 1 - rest / area), left: greatestPixels };
+  };
   const tried = WAYS.flatMap((way) => {
     const state = stateWithout(way, input);
-    if (!state) return [];
-    const { area: rest, greatestPixels } = left(state);
-    return [{ way, state, closed: { causes: [way.cause], share: Math.max(0, 1 - rest / area), left: greatestPixels } }];
+    return state ? [{ way, state, closed: closing([way.cause], state) }] : [];
   });
   const singles = tried.map(({ closed }) => closed);
   const pairs: Closed[] = [];
@@ -140,9 +141,7 @@ function closedBy(input: SeamInput, own: (of: SeamState) => SeamInput['shapes'],
     for (const [k, one] of tried.entries())
       for (const other of tried.slice(k + 1)) {
         const state = stateWithout(other.way, { ...input, state: one.state, shapes: own(one.state) });
-        if (!state) continue;
-        const { area: rest, greatestPixels } = left(state);
-        pairs.push({ causes: [one.way.cause, other.way.cause], share: Math.max(0, 1 - rest / area), left: greatestPixels }); // prettier-ignore
+        if (state) pairs.push(closing([one.way.cause, other.way.cause], state));
       }
   const best = Math.max(0, ...singles.map(({ share }) => share), ...pairs.map(({ share }) => share));
   const shares = new Map(singles.map(({ causes: [cause], share }, k) => [cause, share - 1e-6 * k]));
@@ -150,13 +149,10 @@ function closedBy(input: SeamInput, own: (of: SeamState) => SeamInput['shapes'],
   const most = Math.max(0, ...shares.values());
   const [first] = singles.filter(({ share }) => share >= most - ALIKE);
   if (first) for (const [cause, share] of shares) if (cause !== first.causes[0]) shares.set(cause, Math.max(0, Math.min(share, 1 - shares.get(first.causes[0])!))); // prettier-ignore
-  const state = stateWithout(sidesDiffer, input);
-  const matching: Closed[] = [];
-  if (state) {
-    const { area: rest, greatestPixels } = left(state);
-    matching.push({ causes: [sidesDiffer.cause], share: Math.max(0, 1 - rest / area), left: greatestPixels });
-    shares.set(sidesDiffer.cause, 1 - best);
-  }
+  // A map made to match closes whatever it carries: what nothing else closes is what its sides differ by.
+  const alike = stateWithout(sidesDiffer, input);
+  const matching = alike ? [closing([sidesDiffer.cause], alike)] : [];
+  if (alike) shares.set(sidesDiffer.cause, 1 - best);
   const byShare = (a: Closed, b: Closed) => b.share - a.share;
   return {
     closed: [

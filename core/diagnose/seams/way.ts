@@ -1,9 +1,11 @@
 /** One way to close seams: a shot without one reason of gaps. What it closes tells how much the reason explains. */
 import type { CauseId } from '../catalogue.ts';
+import type { SeamMend } from '../../contracts/intake.ts';
 import type { Assets } from '../../render/compile/assets.ts';
 import type { Sheet, ShotDocument } from '../../document/schema.ts';
 import { withValues, type ControlValues } from '../../document/set-values.ts';
 import type { Texture } from '../../data/texture.ts';
+import { mendTexture } from '../../seams/mend-texture.ts';
 import type { WornShape } from '../../seams/worn-shapes.ts';
 
 /** What shapes are made of. */
@@ -60,3 +62,21 @@ export function imagesOf({ shapes, state }: Pick<SeamInput, 'shapes' | 'state'>)
   }
   return [...found.values()];
 } // prettier-ignore
+
+/**
+ * The state with textures mended, one after the other.
+ * @param texels painted around the islands of each, by its id
+ */
+export const mended = (
+  how: SeamMend,
+  input: Pick<SeamInput, 'state' | 'wearers'>,
+  texels: Record<string, number>,
+): SeamState =>
+  Object.entries(texels).reduce((state, [id, around]) => {
+    const wear = (next: Texture) => input.wearers(withTexture(state, id, next), id);
+    return withTexture(
+      state,
+      id,
+      mendTexture(how, state.assets.textures.get(id)!, { wear, texels: around, where: id }),
+    );
+  }, input.state);

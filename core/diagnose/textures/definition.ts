@@ -1,6 +1,7 @@
 /** Textures: images that are filtered, read, cut out or sized as they should not be. Each fault is a file in `faults`. */
 import type { Cause, Family } from '../family.ts';
 import { ofRenders } from '../family.ts';
+import { STEP_PASSES } from '../texel-steps.ts';
 import { FAULTS, textureCases, type TextureCase } from './case.ts';
 
 export const textures: Family = {
@@ -9,7 +10,7 @@ export const textures: Family = {
   healthy: 'Images are read as what they are, and as large as they are seen.',
   isEarly: true,
   render: ofRenders<TextureCase>({
-    needs: () => ['beauty', 'error.beauty', 'emission', 'object', 'object.coverage', 'uv', 'position'],
+    needs: () => ['beauty', 'error.beauty', 'emission', 'position', ...STEP_PASSES],
     cases: textureCases,
     causes: FAULTS.map(({ cause }): Cause<TextureCase> => ({ id: cause, isIndependent: true, share: (of) => (of.cause === cause ? 1 : null) })),
     remedies: [({ told }) => told.proposals],

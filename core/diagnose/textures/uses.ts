@@ -1,11 +1,12 @@
 /** Image maps as they are worn in the picture: by what, in which slots, and how large their texels are there. */
-import { channel } from '../../data/picture.ts';
+import { channel, type Picture } from '../../data/picture.ts';
 import type { Texture } from '../../data/texture.ts';
 import { MAP_SLOTS } from '../../document/check-references.ts';
 import { objectIds } from '../../document/object-names.ts';
 import type { MapSpec, ShotDocument } from '../../document/schema.ts';
 import { percentile } from '../../picture/measured.ts';
 import type { RenderInput } from '../family.ts';
+import { texelSteps } from '../texel-steps.ts';
 
 export type Slot = (typeof MAP_SLOTS)[number];
 export type ImageSpec = Extract<MapSpec, { kind: 'image' }>;
@@ -29,10 +30,6 @@ export interface MapUse {
 
 /** Pixels of what wears a map below which it is no matter. */
 const FEWEST = 40;
-/** Steps in UV beyond which neighbouring pixels are not neighbours on the surface. */
-const SEAM = 0.25;
-/** Share of a pixel that an object fills. */
-const WHOLE = 0.98;
 
 /** Every image map of the document that is seen; those of shared files are left out, for nothing here changes them. */
 export function mapUses(input: RenderInput): MapUse[] {
@@ -54,29 +51,18 @@ export function mapUses(input: RenderInput): MapUse[] {
     const own = ids.flatMap((id, n) => (materials.has(document.objects[id].material) && pixelsOf.has(n + 1) ? [{ id, number: n + 1 }] : [])); // prettier-ignore
     const pixels = own.flatMap(({ number }) => pixelsOf.get(number)!);
     if (pixels.length < FEWEST) return [];
-    const steps = stepsOn(input, spec, image, pixels);
-    return [{ map, spec, image, worn, ids: own.map(({ id }) => id), objects: own.map(({ id }) => document.objects[id].name || id), pixels, ...steps }]; // prettier-ignore
+    const steps = texelSteps(picture, spec, image, pixels);
+    return [{ map, spec, image, worn, ids: own.map(({ id }) => id), objects: own.map(({ id }) => document.objects[id].name || id), pixels, texels: median(steps.map(({ texels }) => texels)), metres: median(steps.map(({ pixel, texels }) => metresTo(picture, pixel) / texels)) }]; // prettier-ignore
   });
 }
 
 const wornBy = ({ materials }: ShotDocument, map: string): MapUse['worn'] =>
   Object.entries(materials).flatMap(([material, spec]) => MAP_SLOTS.flatMap((slot) => (spec[slot] === map ? [{ material, slot }] : []))); // prettier-ignore
 
-function stepsOn({ picture }: RenderInput, spec: ImageSpec, image: Texture, pixels: number[]): Pick<MapUse, 'texels' | 'metres'> {
-  if (spec.uvSet !== 0) return { texels: null, metres: null };
-  const [u, v, objects, coverage, x, y, z] = ['uv.U', 'uv.V', 'object', 'object.coverage', 'position.X', 'position.Y', 'position.Z'].map((name) => channel(picture, name));
-  const tiles = image.tiles ? { across: image.tiles.columns, up: image.tiles.rows } : { across: 1, up: 1 };
-  const [width, height] = [image.width / tiles.across, image.height / tiles.up];
-  const texels: number[] = [];
-  const metres: number[] = [];
-  for (const i of pixels) {
-    if ((i + 1) % picture.width === 0 || objects[i + 1] !== objects[i] || coverage[i] < WHOLE || coverage[i + 1] < WHOLE) continue;
-    const [du, dv] = [u[i + 1] - u[i], v[i + 1] - v[i]];
-    if (Math.abs(du) + Math.abs(dv) > SEAM) continue;
-    const step = Math.hypot(du * spec.scale[0] * width, dv * spec.scale[1] * height);
-    if (!(step > 0)) continue;
-    texels.push(step);
-    metres.push(Math.hypot(x[i + 1] - x[i], y[i + 1] - y[i], z[i + 1] - z[i]) / step);
-  }
-  return texels.length ? { texels: percentile(texels, 0.5), metres: percentile(metres, 0.5) } : { texels: null, metres: null };
-} // prettier-ignore
+const median = (values: number[]): number | null => (values.length > 0 ? percentile(values, 0.5) : null);
+
+/** From the surface in a pixel to that in the next one. */
+function metresTo(picture: Picture, i: number): number {
+  const [x, y, z] = ['position.X', 'position.Y', 'position.Z'].map((name) => channel(picture, name));
+  return Math.hypot(x[i + 1] - x[i], y[i + 1] - y[i], z[i + 1] - z[i]);
+}

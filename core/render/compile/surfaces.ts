@@ -49,9 +49,11 @@ export function compileSurfaces(
     const texture = assets.textures.get(id)!;
     const colourSpace = document.textures[id]?.colourSpace ?? texture.colourSpace;
     const make = () => compileImage(colourSpace ? readAs(texture, colourSpace) : texture, allocate);
-    const { chain, bad } = kept ? kept.of(texture, `mips ${colourSpace ?? ''}`, make) : make();
+    const { chain, bad, notFinite } = kept ? kept.of(texture, `mips ${colourSpace ?? ''}`, make) : make();
     if (bad > 0 && !isHeight.has(id))
       warnings.push(`Texture "${id}" has ${bad} values that are negative, infinite or no numbers; they count as 0.`);
+    if (notFinite > 0 && isHeight.has(id))
+      warnings.push(`Texture "${id}" has ${notFinite} heights that are infinite or no numbers; they count as 0. Export it again, or fill them.`); // prettier-ignore
     return chain;
   });
   const skyOf = (spec: BackgroundSpec | null): number => {
@@ -85,15 +87,16 @@ export function compileSurfaces(
 }
 
 /** Texels that are no numbers, infinite or negative would spoil every mean they reach: they become 0. */
-function compileImage(texture: Texture, allocate: Allocate): { chain: Texture[]; bad: number } {
-  let bad = 0;
+function compileImage(texture: Texture, allocate: Allocate) {
+  let [bad, notFinite] = [0, 0];
   const texels = texture.texels.slice();
   for (let i = 0; i < texels.length; i++) {
     if (texels[i] >= 0 && texels[i] < Infinity) continue;
+    if (!Number.isFinite(texels[i])) notFinite++;
     texels[i] = 0;
     bad++;
   }
-  return { chain: mipChain({ ...texture, texels }).map((level) => share(level, allocate)), bad };
+  return { chain: mipChain({ ...texture, texels }).map((level) => share(level, allocate)), bad, notFinite };
 }
 
 function share({ width, height, texels, alpha }: Texture, allocate: Allocate): Texture {

@@ -5,6 +5,7 @@ import InputNumber from 'primevue/inputnumber';
 import Message from 'primevue/message';
 import ProgressSpinner from 'primevue/progressspinner';
 import { computed, onBeforeUnmount, ref, watch } from 'vue';
+import { CARRIED } from '../../../core/diagnose/displacement/proposed.ts';
 import type { Evidence } from '../../../core/contracts/finding.ts';
 import type { MaterialSpec, ShotDocument } from '../../../core/document/schema.ts';
 import { percent } from '../../format.ts';
@@ -76,7 +77,6 @@ const millimetres = computed({
   get: () => +(1000 * Math.abs(props.material.displacementScale) * range.value).toPrecision(3),
   set: (value: number) => range.value > 0 && emit('set', 'displacementScale', +(((Math.sign(props.material.displacementScale) || 1) * value) / 1000 / range.value).toPrecision(3)), // prettier-ignore
 });
-const CARRIED = 0.8;
 const levels = computed(() =>
   (worn.value ?? []).map(({ id, name, level, levels: all }) => ({
     id,

@@ -36,7 +36,7 @@ watch(
 const expanded = computed(() => (chosen.value ? { [chosen.value.id]: true } : {}));
 
 /** Figures that have a column, where a remedy changes them or they are always told: what there is room for. */
-const COLUMNS = ['fireflies', 'brightness', 'noise', 'rays'];
+const COLUMNS = ['fireflies', 'gap-pixels', 'brightness', 'noise', 'rays'];
 const columns = computed(() =>
   FIGURES.filter(({ id }) => COLUMNS.includes(id)).filter((figure) =>
     props.remedies.some(({ predicted }) => {

@@ -1,11 +1,10 @@
 /** New textures beside the old ones: padded, with tiles that were missing, or with both sides of seams made to match. */
 import type { SeamMend } from '../../../contracts/intake.ts';
-import { mendTexture } from '../../../seams/mend-texture.ts';
 import type { CauseId } from '../../catalogue.ts';
 import type { Proposal, Propose } from '../../family.ts';
 import { listed } from '../../words.ts';
 import { CLOSED, type SeamCase } from '../case.ts';
-import { imagesOf, withTexture, type SeamState } from '../way.ts';
+import { imagesOf, mended } from '../way.ts';
 import { paddingNeeded } from '../ways/no-padding.ts';
 import { lackingOf } from '../ways/tile-missing.ts';
 
@@ -29,9 +28,10 @@ export const newTextures: Propose<SeamCase> = (of) => {
 };
 
 function made(of: SeamCase, how: SeamMend, images: ReturnType<typeof imagesOf>, title: string, note: string): Proposal[] {
-  const textures = Object.fromEntries(images.filter(({ texture }) => how !== 'fill tiles' || lackingOf(of.input, texture).length > 0).map(({ texture }) => [texture, paddingNeeded(of.input, texture)]));
-  if (Object.keys(textures).length === 0) return [];
-  const { state, wearers } = of.input;
-  const then = Object.entries(textures).reduce((so, [id, texels]): SeamState => withTexture(so, id, mendTexture(how, so.assets.textures.get(id)!, { wear: (next) => wearers(withTexture(so, id, next), id), texels, where: id })), state);
-  return [{ id: how.replace(' ', '-'), title, change: { kind: 'files', patch: [], work: { kind: 'mend seams', how, textures } }, files: then.assets, note }];
+  const { input } = of;
+  const own = images.filter(({ texture }) => how !== 'fill tiles' || lackingOf(input, texture).length > 0);
+  if (own.length === 0) return [];
+  const textures = Object.fromEntries(own.map(({ texture }) => [texture, paddingNeeded(input, texture)]));
+  const change = { kind: 'files' as const, patch: [], work: { kind: 'mend seams' as const, how, textures } };
+  return [{ id: how.replace(' ', '-'), title, change, files: mended(how, input, textures).assets, note }];
 } // prettier-ignore
