@@ -1,7 +1,7 @@
-/** The first picture of an EXR file as a linear texture: its beauty, or what colours it has; grey where it has but one channel. */
+/** The first picture of an EXR file as a linear texture: its beauty, or what colours it has; grey where it has but one channel. What is no number stays: who uses it tells. */
 import type { Texture } from '../data/texture.ts';
 import { coloursOf, layersOf } from './layers.ts';
-import { readExr, type ExrPlane } from './exr/read.ts';
+import { readExr } from './exr/read.ts';
 import { inflate } from './inflate.ts';
 
 /** @param where the file's name in messages. Throws a RangeError that says what is wrong with the bytes. */
@@ -19,15 +19,9 @@ export function readExrTexture(bytes: Uint8Array, where: string): Texture {
   const texels = new Float32Array(width * height * 3);
   names.forEach((name, c) => {
     const plane = part.planes.get(name)!;
-    for (let i = 0; i < plane.length; i++) texels[i * 3 + c] = finite(plane, i);
+    for (let i = 0; i < plane.length; i++) texels[i * 3 + c] = plane[i];
   });
   const own = alphaName === undefined ? null : part.planes.get(alphaName)!;
   const alpha = own && Float32Array.from(own, (a) => Math.min(1, Math.max(0, a || 0)));
   return { width, height, texels, alpha: alpha?.every((a) => a === 1) ? null : alpha };
-}
-
-/** One value that is none would spread over the whole render. */
-function finite(plane: ExrPlane, i: number): number {
-  const value = plane[i];
-  return Number.isFinite(value) ? value : 0;
 }

@@ -81,7 +81,8 @@ const UNSPECIFIED = 0;
 
 /** A copy whose alpha is not said to be multiplied in: the decoder would divide it out, in whole numbers. */
 function withPlainAlpha(bytes: Uint8Array): Uint8Array {
-  const copy = bytes.slice();
+  // Not by `slice`, which copies nothing of a Buffer of Node.
+  const copy = new Uint8Array(bytes);
   if (copy.length < 8) return copy;
   const view = new DataView(copy.buffer);
   const little = view.getUint16(0) === 0x4949;

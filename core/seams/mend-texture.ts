@@ -21,7 +21,9 @@ export interface MendOptions {
 }
 
 /** @throws RangeError where tiles would make too large an image */
-export function mendTexture(how: 'pad' | 'match' | 'fill tiles', texture: Texture, { wear, texels, where }: MendOptions): Texture {
+export function mendTexture(how: 'pad' | 'match' | 'fill tiles', of: Texture, { wear, texels, where }: MendOptions): Texture {
+  // What is no number counts as 0 in a render, and would spread here.
+  const texture = { ...of, texels: of.texels.map((value) => (Number.isFinite(value) ? value : 0)) };
   const shapes = wear(texture);
   if (how === 'match') return matched(texture, shapes);
   // What lies around islands is free: it makes both sides read the same to the last digit.

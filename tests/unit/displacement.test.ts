@@ -67,6 +67,13 @@ describe('displacement', () => {
     expect([...heights].sort((a, b) => a - b)).to.deep.equal([-0.1, 0.1]);
   });
 
+  it('takes heights that are no numbers for 0, and says how many of which texture', () => {
+    const test = image(moved({ displacementScale: 0.1 }), [1, NaN]);
+    const { geometry, warnings } = compiled(test);
+    expect([...geometry.meshes[0].positions].every(Number.isFinite)).to.equal(true);
+    expect(warnings.filter((one) => one.includes('"height"'))).to.deep.equal(['Texture "height" has 3 heights that are infinite or no numbers; they count as 0. Export it again, or fill them.']); // prettier-ignore
+  });
+
   it('opens no seam whose sides have one value, and opens one by what its sides differ', () => {
     // A tube of two quads around: its seam, at U 0 and 1, reads both ends of the map.
     const tube = (): Mesh => {

@@ -12,6 +12,7 @@ import { writeHdr } from '../../core/formats/hdr.ts';
 import { writePfm } from '../../core/formats/pfm.ts';
 import { readPictureFile } from '../../core/formats/picture-file.ts';
 import { writePng } from '../../core/formats/png.ts';
+import { readTiff } from '../../core/formats/tiff.ts';
 import { examinePicture } from '../../core/picture/examine.ts';
 import { inflate } from '../../host/inflate.ts';
 import { atSize, randomNumbers } from './size.ts';
@@ -31,6 +32,13 @@ describe('pictures of other formats', function () {
   it('are read from TIFF in floats, and in 8 and 16 bits as display values', async () => {
     oiio('--create', '64x32', '4', '--fill:color=2.5,0.25,0.125,0.5', '64x32', '-d', 'float', '--compression', 'none', '-o', 'f.tif'); // prettier-ignore
     const f = await read('f.tif');
+    // At an odd place of a Buffer, whose own `slice` copies nothing.
+    const bytes = readFileSync(join(folder, 'f.tif'));
+    const pool = Buffer.alloc(bytes.length + 8);
+    pool.set(bytes, 3);
+    const shifted = readTiff(pool.subarray(3, 3 + bytes.length), 'f.tif');
+    expect([...shifted.planes.get('R')!]).to.deep.equal([...readTiff(new Uint8Array(bytes), 'f.tif').planes.get('R')!]);
+    expect(pool.subarray(3, 3 + bytes.length).equals(bytes), 'and nothing of it is written to').to.equal(true);
     expect(['R', 'G', 'B', 'A'].map((name) => f.planes.get(name)![100])).to.deep.equal([2.5, 0.25, 0.125, 0.5]);
     for (const [type, top] of [
       ['uint8', 255],

@@ -1,13 +1,16 @@
 /** Bytes of an EXR file, read in order; whatever does not fit is refused with its place in the file. */
 export class ExrReading {
   at = 0;
+  readonly bytes: Uint8Array;
   readonly view: DataView;
 
   /** @param where the file's name in messages */
   constructor(
-    readonly bytes: Uint8Array,
+    bytes: Uint8Array,
     readonly where: string,
   ) {
+    // A Buffer of Node is none that `slice` copies: chunks at odd places would stay there.
+    this.bytes = new Uint8Array(bytes.buffer, bytes.byteOffset, bytes.byteLength);
     this.view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   }
 
