@@ -20,6 +20,8 @@ export const CAUSE_OF_CHECK: Partial<Record<string, CauseId>> = {
   'uv-missing': 'textures.uv-missing',
   'uv-set-without-data': 'textures.uv-set-empty',
   'uv-out-of-tile': 'textures.wrapped',
+  'tile-missing': 'seams.tile-missing',
+  'uv-overlap': 'textures.uv-overlap',
   'texture-bit-depth': 'textures.banding',
   'limit-overridden': 'limits.overall-hides-other',
 };

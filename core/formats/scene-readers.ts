@@ -6,6 +6,7 @@ import { readObj } from './obj/read.ts';
 import { extensionOf } from './paths.ts';
 import type { SceneFiles } from './scene-files.ts';
 import type { ReadOptions } from './scene-reading.ts';
+import { findSiblings } from './siblings.ts';
 import type { SourceScene } from './source-scene.ts';
 import { readUsd } from './usd/read.ts';
 
@@ -36,7 +37,9 @@ export async function readScene(file: string, files: SceneFiles, options: ReadOp
   const bytes = await files.read(file);
   if (!bytes) throw new RangeError(`${file}: is not there`);
   if (bytes.byteLength === 0) throw new RangeError(`${file}: is empty`);
-  return reader.read(bytes, file, files, options);
+  const scene = await reader.read(bytes, file, files, options);
+  await findSiblings(scene, files);
+  return scene;
 }
 
 /**

@@ -104,6 +104,8 @@ export interface SourceImage {
   bytes: Uint8Array | null;
   /** Where the path stands for several. */
   tiles: { number: number; path: string; bytes: Uint8Array }[];
+  /** A file of its name with alpha, where it has none and colours something. */
+  sibling?: { path: string; bytes: Uint8Array };
 }
 
 export interface SourceCamera {

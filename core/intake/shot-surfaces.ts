@@ -102,7 +102,25 @@ export class ShotSurfaces {
     };
     const id = tiles.length ? this.tileFiles(image, add) : this.imageFile(image, add);
     this.textureIds.set(key, id);
+    if (id !== null && slot === 'baseColour') this.sibling(image, add);
     return id;
+  }
+
+  /** The file that has the alpha which an image lost comes along, used by nothing yet. */
+  private sibling(image: number, add: (name: string, file: string) => string): void {
+    const { sibling } = this.scene.images[image];
+    const kind = sibling && kindOf(sibling.bytes);
+    if (!kind) return;
+    const base = safeId(withoutEnding(fileName(sibling.path))) || `image${image}-alpha`;
+    add(base, this.keep(base, kind, sibling.bytes));
+  }
+
+  /** @returns the path that the bytes get, not one that others have */
+  private keep(base: string, kind: string, bytes: Uint8Array): string {
+    let file = `textures/${base}.${kind}`;
+    for (let i = 2; this.files.has(file) && this.files.get(file) !== bytes; i++) file = `textures/${base}-${i}.${kind}`;
+    this.files.set(file, bytes);
+    return file;
   }
 
   private tileFiles(image: number, add: (name: string, file: string) => string): string | null {
@@ -114,12 +132,7 @@ export class ShotSurfaces {
       this.notUnderstood.push({ where, what: `tiles "${path}": ${what}; the factor alone counts` });
       return null;
     }
-    const base =
-      safeId(
-        fileName(path.replaceAll('\\', '/'))
-          .replace(/\.[^.]*$/, '')
-          .replaceAll(TILE, ''),
-      ) || `image${image}`;
+    const base = safeId(withoutEnding(fileName(path.replaceAll('\\', '/'))).replaceAll(TILE, '')) || `image${image}`;
     const fileAs = (n: number) => `textures/${base}${n > 1 ? `-${n}` : ''}.${TILE}.${kind}`;
     const isTaken = (file: string) =>
       tiles.some(({ number, bytes }) => (this.files.get(tileFile(file, number)) ?? bytes) !== bytes);
@@ -132,7 +145,7 @@ export class ShotSurfaces {
   private imageFile(image: number, add: (name: string, file: string) => string): string | null {
     const { path, where, bytes } = this.scene.images[image];
     const name = fileName(path.replaceAll('\\', '/')) || `image${image}`;
-    const base = safeId(name.replace(/\.[^.]*$/, '')) || `image${image}`;
+    const base = safeId(withoutEnding(name)) || `image${image}`;
     if (!bytes && path) {
       // Under the path it was looked for, so that preflight stops at it and it is found when it comes.
       const kept = path.replaceAll('\\', '/').replace(/^(\.\/)+/, '');
@@ -146,10 +159,7 @@ export class ShotSurfaces {
       this.notUnderstood.push({ where, what: `image "${path || name}" ${what}; its factor alone counts` });
       return null;
     }
-    let file = `textures/${base}.${kind}`;
-    for (let i = 2; this.files.has(file) && this.files.get(file) !== bytes; i++) file = `textures/${base}-${i}.${kind}`;
-    this.files.set(file, bytes);
-    return add(base, file);
+    return add(base, this.keep(base, kind, bytes));
   }
 }
 
@@ -175,6 +185,8 @@ const SLOT_KEYS: Partial<
   alpha: 'alphaMap',
   emission: 'emissionMap',
 };
+
+const withoutEnding = (name: string): string => name.replace(/\.[^.]*$/, '');
 
 /** The ending of an image that textures can be, by how its bytes begin. */
 function kindOf(bytes: Uint8Array): string | null {

@@ -1,7 +1,9 @@
 /** Each check on a scene that is right, and on that scene with one fault planted: told once, with its offender. */
 import { expect } from 'chai';
+import { emptyPolyMesh } from '../../core/data/poly-mesh.ts';
 import { translation } from '../../core/data/transform.ts';
-import { defaultSheet } from '../../core/document/defaults.ts';
+import { defaultMap, defaultSheet } from '../../core/document/defaults.ts';
+import type { MapSpec } from '../../core/document/schema.ts';
 import { applyPatch, invertPatch } from '../../core/document/patch.ts';
 import { canonicalText } from '../../core/document/canonical.ts';
 import { writePng } from '../../core/formats/png.ts';
@@ -13,6 +15,7 @@ import { defaultProfile, parseProfile, type Profile } from '../../core/intake/pr
 import { CHECKS } from '../../core/intake/preflight/registry.ts';
 import { REPORTS } from '../../core/intake/preflight/report.ts';
 import { overall, runPreflight } from '../../core/intake/preflight/run.ts';
+import { overlaps } from '../../core/intake/preflight/uv-overlaps.ts';
 import { validateDocument } from '../../core/document/validate.ts';
 import { toShot } from '../../core/intake/to-shot.ts';
 import { smallShot } from '../api/small-shot.ts';
@@ -146,6 +149,8 @@ const FAULTS: [string, (scene: SourceScene) => void, string, string[]?][] = [
   ['uv-missing', (s) => { meshOf(s, '/yard/lid').poly.uvs = []; }, '/yard/lid'],
   ['uv-set-without-data', (s) => { meshOf(s, '/yard/lid').poly.uvs[0].values.fill(0); }, '/yard/lid'],
   ['uv-out-of-tile', (s) => { for (const t of s.materials[0].textures) t.wrap = 'clamp'; meshOf(s, '/yard/lid').poly.uvs[0].values[2] = 3; }, '/yard/lid'],
+  ['tile-missing', (s) => { for (const image of s.images) image.tiles = [1001, 1002].map((number) => ({ number, path: `tex/straw.${number}.png`, bytes: png })); meshOf(s, '/yard/lid').poly.uvs[0].values[2] = 2.5; }, '/yard/lid'],
+  ['uv-overlap', (s) => { const { poly } = meshOf(s, '/yard/lid'); addFace(poly, [3, 2, 1, 0]); poly.normals = null; Object.assign(poly.uvs[0], twoIslands(0.3)); }, '/yard/lid', ['duplicate-face']],
   ['name-placeholder', (s) => { node(s, '/yard/lid').name = 'Cube.003'; }, '/yard/lid'],
   ['name-duplicate', (s) => { add(s, '/yard/lid', '/yard/lid#2', { name: 'lid' }); }, '/yard/lid#2'],
   ['ungrouped-object', (s) => { node(s, '/yard/lid').parent = -1; }, '/yard/lid'],
@@ -154,11 +159,29 @@ const FAULTS: [string, (scene: SourceScene) => void, string, string[]?][] = [
   ['target-mismatch', (s) => { s.extensions = ['VENDOR_sparkle']; }, 'VENDOR_sparkle'],
 ]; // prettier-ignore
 
+/** Two quads half a tile wide, the second one moved to the right of where the first one lies. */
+function twoIslands(right: number): { values: Float32Array; indices: Uint32Array } {
+  const quad = (x: number) => [x, 0.1, x + 0.5, 0.1, x + 0.5, 0.6, x, 0.6];
+  return { values: Float32Array.from([...quad(0.1), ...quad(0.1 + right)]), indices: Uint32Array.from({ length: 8 }, (_, i) => i) }; // prettier-ignore
+}
+
 function addFace(poly: SourceScene['meshes'][number]['poly'], corners: number[]): void {
   poly.faceSizes = Uint32Array.from([...poly.faceSizes, corners.length]);
   poly.corners = Uint32Array.from([...poly.corners, ...corners]);
   for (const uv of poly.uvs) uv.indices = Uint32Array.from([...uv.indices, ...corners]);
 }
+
+describe('Islands of UVs', () => {
+  const of = (right: number) => overlaps({ ...emptyPolyMesh(), faceSizes: Uint32Array.of(4, 4) }, { name: 'st', ...twoIslands(right) }); // prettier-ignore
+
+  it('overlap by the share that both cover, and not where one lies on the other as a whole or beside it', () => {
+    // 0.5 wide, 0.3 apart: 0.2 of 0.5 is covered twice.
+    const [{ share, at }] = of(0.3);
+    expect(share).to.be.closeTo(0.4, 0.02);
+    expect(at[0]).to.be.within(0.4, 0.6);
+    expect([of(0), of(0.5), of(0.01), of(0.3 + 0.4)]).to.deep.equal([[], [], [], []]);
+  });
+});
 
 describe('Preflight', () => {
   const told = (scene: SourceScene, profile = SHOW) =>
@@ -244,6 +267,20 @@ describe('Preflight', () => {
       expect(canonicalText(applyPatch(cured, invertPatch(shot, repair!.patch)))).to.equal(canonicalText(shot));
     }
   }); // prettier-ignore
+
+  it('names the tile that a document lists and that is not there, beside an image that is missing as a whole', async () => {
+    const { document, files } = await smallShot('TILE', { samples: 16 });
+    const material = Object.values(document.materials)[0];
+    document.textures.wax = { file: 'textures/wax.<UDIM>.png', colourSpace: 'linear', tiles: [1001, 1002] };
+    document.textures.lid = { file: 'textures/lid.png', colourSpace: 'srgb' };
+    for (const id of ['wax', 'lid']) document.maps[id] = { ...defaultMap('image'), texture: id } as MapSpec;
+    Object.assign(material, { bumpMap: 'wax', baseColourMap: 'lid' });
+    files.set('textures/wax.1001.png', png);
+    const results = runPreflight(await fromShot(document, 1, filesInMemory(files)), defaultProfile(), document);
+    const { state, offenders } = results.find(({ id }) => id === 'texture-missing')!;
+    expect(state).to.equal('stop');
+    expect(offenders.map(({ object }) => object)).to.deep.equal(['textures/lid.png', 'textures/wax.1002.png']);
+  });
 
   it('repairs sheets and colour spaces of a shot by patches that can be taken back', async () => {
     const { document, files } = await smallShot('PRE', { samples: 16 });

@@ -4,6 +4,8 @@ import { translation, multiply, scaling, rotationY } from '../../core/data/trans
 import { emptyPolyMesh } from '../../core/data/poly-mesh.ts';
 import { defaultLight } from '../../core/document/defaults.ts';
 import { writePng } from '../../core/formats/png.ts';
+import { filesInMemory } from '../../core/formats/scene-files.ts';
+import { readScene } from '../../core/formats/scene-readers.ts';
 import { emptyScene, namedMaterial, plainNode, plainTexture, type SourceScene } from '../../core/formats/source-scene.ts'; // prettier-ignore
 import { packShot } from '../../core/intake/files/package.ts';
 import { FreeIds } from '../../core/intake/ids.ts';
@@ -105,6 +107,22 @@ describe('A scene as a shot', () => {
     expect([map(displacementMap).texture, displacementScale]).to.deep.equal([map(roughnessMap).texture, 0.01]);
     expect(notUnderstood.map(({ what }) => what).join('\n')).to.match(/occlusion map of material "straw"\n.*image "a\.psd" is of a kind that is not read here \(\.psd\)/); // prettier-ignore
   });
+
+  it('brings the file along that has the alpha an image has lost, by its name', async () => {
+    const [plain, cut] = [writePng(2, 2, new Uint8Array(12).fill(90)), writePng(2, 2, new Uint8Array(16).fill(90))];
+    const obj = 'mtllib a.mtl\nusemtl print\nv 0 0 0\nv 1 0 0\nv 0 1 0\nvt 0 0\nf 1/1 2/1 3/1';
+    const text = new TextEncoder();
+    const made = async (files: Record<string, Uint8Array>) => {
+      const all = new Map(Object.entries({ 'a.obj': text.encode(obj), 'a.mtl': text.encode('newmtl print\nmap_Kd tex/label.png'), ...files })); // prettier-ignore
+      return (await toShot(await readScene('a.obj', filesInMemory(all)))).document.textures;
+    };
+    const label = { file: 'textures/label.png', colourSpace: 'srgb' };
+    for (const name of ['label_alpha', 'label-cutout', 'label.rgba'])
+      expect(Object.values(await made({ 'tex/label.png': plain, [`tex/${name}.png`]: cut }))[1]?.file, name).to.match(/^textures\/label.+png$/); // prettier-ignore
+    // Neither one that has none either, nor one of another name, nor one for an image with alpha of its own.
+    for (const files of [{ 'tex/label.png': plain, 'tex/label_alpha.png': plain }, { 'tex/label.png': plain, 'tex/lid_alpha.png': cut }, { 'tex/label.png': cut, 'tex/label_alpha.png': cut }])
+      expect(Object.values(await made(files))).to.deep.equal([label]);
+  }); // prettier-ignore
 
   it('keeps the path of an image that is not there, so that preflight stops at it', async () => {
     const s = scene();

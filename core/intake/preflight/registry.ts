@@ -53,6 +53,7 @@ import { textureCount } from './checks/texture-count.ts';
 import { textureMemory } from './checks/texture-memory.ts';
 import { textureMissing } from './checks/texture-missing.ts';
 import { tinyBrightEmitter } from './checks/tiny-bright-emitter.ts';
+import { tileMissing } from './checks/tile-missing.ts';
 import { transformLeftOnObject } from './checks/transform-left-on-object.ts';
 import { transformNegative } from './checks/transform-negative.ts';
 import { transformSheared } from './checks/transform-sheared.ts';
@@ -61,6 +62,7 @@ import { triangleCount } from './checks/triangle-count.ts';
 import { ungroupedObject } from './checks/ungrouped-object.ts';
 import { uvMissing } from './checks/uv-missing.ts';
 import { uvOutOfTile } from './checks/uv-out-of-tile.ts';
+import { uvOverlap } from './checks/uv-overlap.ts';
 import { uvSetWithoutData } from './checks/uv-set-without-data.ts';
 import { viewTransform } from './checks/view-transform.ts';
 import { visibilityChanges } from './checks/visibility-changes.ts';
@@ -120,6 +122,8 @@ export const CHECKS: Check[] = [
   uvMissing,
   uvSetWithoutData,
   uvOutOfTile,
+  tileMissing,
+  uvOverlap,
   namePlaceholder,
   nameDuplicate,
   ungroupedObject,

@@ -127,4 +127,28 @@ export const texturesFaults: Fault[] = [
       print(draft, { texture: image(1024, at), material: { baseColourMap: 'print' } });
     },
   },
+  {
+    cause: 'textures.alpha-lost',
+    plant(draft) {
+      const at = patches(draft, 7);
+      const cut = image(96, (x, y) => [at(x, y), at(x, y), 0.5 * at(x, y), disc(x, y)] as Rgba);
+      const plain = { ...cut, alpha: null };
+      print(draft, { texture: plain, material: { baseColourMap: 'print' }, spec: { file: 'print.jpg' } });
+      draft.textures.set('print_alpha', cut);
+      draft.document.textures.print_alpha = { file: draft.draw.one(['print.png', 'print_alpha.png', 'print-rgba.tif']), colourSpace: 'srgb' }; // prettier-ignore
+    },
+  },
+  {
+    cause: 'textures.upside-down',
+    plant(draft) {
+      const at = patches(draft, 7);
+      print(draft, { texture: image(128, (x, y) => (at(x, y) > 0.45 ? 0.6 : 0.2)), material: { baseColourMap: 'print', bumpMap: 'relief', bumpDepth: 0.002 } }); // prettier-ignore
+      draft.textures.set(
+        'relief',
+        image(128, (x, y) => (at(x, 1 - y) > 0.45 ? 0.6 : 0.4)),
+      );
+      draft.document.textures.relief = { file: 'relief.png', colourSpace: 'linear' };
+      draft.document.maps.relief = { ...defaultMap('image'), texture: 'relief' } as MapSpec;
+    },
+  },
 ];

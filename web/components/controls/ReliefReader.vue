@@ -89,7 +89,7 @@ const levels = computed(() =>
 </script>
 
 <template>
-  <section class="relief" aria-label="Displacement map">
+  <section class="tool-below" aria-label="Displacement map">
     <h2>The map, read</h2>
     <Message v-if="problem" severity="error" size="small">{{ problem }}</Message>
     <p v-else-if="!worn" class="dim waits" role="status">
@@ -132,15 +132,6 @@ const levels = computed(() =>
 </template>
 
 <style scoped>
-.relief {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: 8px;
-  border-top: 1px solid var(--line);
-  margin-top: 8px;
-  padding-top: 8px;
-  font-size: var(--small);
-}
 p,
 ul {
   margin: 0;

@@ -64,7 +64,7 @@ const setDistance = () => emit('set', 'attenuationDistance', +distance.value!.va
 </script>
 
 <template>
-  <section class="tint" aria-label="Tint of this glass">
+  <section class="tool-below" aria-label="Tint of this glass">
     <h2>What gets through</h2>
     <div class="stack soft">
       <label
@@ -155,15 +155,6 @@ const setDistance = () => emit('set', 'attenuationDistance', +distance.value!.va
 </template>
 
 <style scoped>
-.tint {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: 8px;
-  border-top: 1px solid var(--line);
-  margin-top: 8px;
-  padding-top: 8px;
-  font-size: var(--small);
-}
 .stack,
 .line,
 ul {

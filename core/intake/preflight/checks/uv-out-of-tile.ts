@@ -7,31 +7,24 @@ export const uvOutOfTile: Check = {
   id: 'uv-out-of-tile',
   group: 'surface',
   title: 'UVs outside the tile',
-  why: 'A texture that does not repeat smears there; unpainted tiles render as missing.',
+  why: 'A texture that does not repeat smears there.',
   threshold: CAUTION,
   run(scene) {
     const offenders = new Map<string, Offender>();
     const values: Record<string, string> = {};
     for (const worn of scene.worn) {
       const { texture, objects, material } = worn;
-      const { tiles } = scene.source.images[texture.image];
-      if (texture.wrap === 'repeat' && tiles.length < 2) continue;
-      const painted = new Set(tiles.map(({ number }) => number));
+      if (texture.wrap === 'repeat' || scene.source.images[texture.image].tiles.length > 1) continue;
       for (const { node, poly } of objects) {
         const set = poly.uvs[texture.uvSet];
         if (!set) continue;
         let n = 0;
-        for (let i = 0; i + 1 < set.values.length; i += 2) {
-          const [u, v] = [set.values[i], set.values[i + 1]];
-          // Tiles are numbered 1001 + u + 10 v; an edge belongs to both its tiles.
-          const inside = tiles.length > 1 ? painted.has(1001 + Math.ceil(u - 1) + 10 * Math.ceil(v - 1)) || painted.has(1001 + Math.floor(u) + 10 * Math.floor(v)) : u >= -1e-4 && u <= 1.0001 && v >= -1e-4 && v <= 1.0001; // prettier-ignore
-          if (!inside) n += 1;
-        }
+        for (const value of set.values.keys()) if (value % 2 === 0 && !isInside(set.values, value)) n += 1;
         if (!n) continue;
-        if (tiles.length < 2) for (const map of scene.documentMapsOf(worn)) values[`/maps/${map}/wrap`] = 'repeat';
+        for (const map of scene.documentMapsOf(worn)) values[`/maps/${map}/wrap`] = 'repeat';
         offenders.set(node.path, {
           object: node.path,
-          detail: `${plural(n, 'UV')} outside the ${tiles.length > 1 ? 'painted tiles' : 'tile'} of "${material}"`,
+          detail: `${plural(n, 'UV')} outside the tile of "${material}"`,
           count: n,
         });
       }
@@ -44,3 +37,8 @@ export const uvOutOfTile: Check = {
     };
   },
 };
+
+/** Within what is lost to rounding. */
+const NEAR = 1e-4;
+const isInside = (uvs: Float32Array, at: number): boolean =>
+  [uvs[at], uvs[at + 1]].every((value) => value >= -NEAR && value <= 1 + NEAR);
