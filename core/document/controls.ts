@@ -11,7 +11,7 @@ import type { Transform } from '../data/transform.ts';
 import type { ShotDocument } from './schema.ts';
 import { Background, Environment, Fog, Light } from './schema/light.ts';
 import { PreviewShadows } from './schema/preview-shadows.ts';
-import { MapSchemas, Material, OwnCoat } from './schema/surface.ts';
+import { DISPLACEMENT_KINDS, MapSchemas, Material, OwnCoat } from './schema/surface.ts';
 import { Camera, SceneObject } from './schema/things.ts';
 
 /** The parts of JSON schema that our schemas are made of. */
@@ -190,6 +190,7 @@ const LABELS: Record<string, string> = {
   'shadowsOf/mode': 'Shadow linking',
   'shadowsOf/objects': 'Shadow-linked objects',
   'subdivision/level': 'Subdivision levels',
+  'subdivision/edgePixels': 'Longest edge',
   'subdivision/boundary': 'Subdivided boundary',
   'subdivision/uvs': 'UVs held at',
   'visibility/camera': 'Visible to camera',
@@ -204,6 +205,7 @@ const LABELS: Record<string, string> = {
 
 /** What tokens of standards mean, by keys from the item on. */
 const TOLD: Record<string, Readonly<Record<string, string>>> = {
+  displacementKind: DISPLACEMENT_KINDS,
   'subdivision/boundary': BOUNDARY_RULES,
   'subdivision/uvs': UV_RULES,
 };
@@ -261,6 +263,7 @@ const MAP_FILTERS: Record<string, readonly string[]> = {
 function whenOf(path: string, pointer: string): Pick<Control, 'when'> {
   if (pointer === '/previewShadows')
     return MAP_FILTERS[path] ? { when: { pointer: '/previewShadows/filter', is: MAP_FILTERS[path] } } : {};
+  if (path === 'displacementDetail') return { when: { pointer: `${pointer}/displacementKind`, is: ['height'] } };
   const [, sky] = /^\/(environment|background)(\/|$)/.exec(pointer) ?? [];
   const is = sky && (path.startsWith('daylight/') ? ['daylight'] : SKIES[path]);
   return is ? { when: { pointer: `/${sky}/kind`, is } } : {};

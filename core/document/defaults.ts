@@ -43,6 +43,8 @@ export const defaultMaterial = (): MaterialSpec => ({
   bumpMap: null,
   bumpDepth: 0.001,
   displacementMap: null,
+  displacementKind: 'height',
+  displacementDetail: false,
   displacementScale: 0.01,
   displacementRest: 0,
   coat: null,
@@ -131,7 +133,7 @@ export const defaultObject = (): Omit<ObjectSpec, 'material'> => ({
   priority: 0,
   normals: 'smooth',
   facing: 'both',
-  subdivision: { level: 0, boundary: USUAL_BOUNDARY, uvs: USUAL_UV_RULE },
+  subdivision: { level: 0, edgePixels: null, boundary: USUAL_BOUNDARY, uvs: USUAL_UV_RULE },
   motion: 'static',
   keys: [],
 });

@@ -7,6 +7,7 @@ export { FILTER_KINDS, type ExtraKind, type FilterKind, type LimitKind, type She
 export type {
   AnyMapSpec,
   CoatSpec,
+  DisplacementKind,
   MapSpec,
   MaterialSpec,
   ReachSpec,

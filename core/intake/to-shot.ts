@@ -56,7 +56,7 @@ function subdivisionOf(poly: PolyMesh): ObjectSpec['subdivision'] {
   if (poly.subdivision === 'none' || poly.subdivision === 'loop') return { ...usual, ...poly.ends };
   let level = LEVELS;
   while (level > 0 && subdivisionCost(poly, level).faces > FACES_MOST) level -= 1;
-  return { level, boundary: ends.boundary, uvs: ends.uvs };
+  return { ...usual, level, boundary: ends.boundary, uvs: ends.uvs };
 }
 
 const OBJECTS_MOST = 200_000;

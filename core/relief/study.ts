@@ -51,8 +51,8 @@ export interface ReliefStudy {
 const MOST_LEVELS = 7;
 
 /** @returns null for what is behind the camera or has no area */
-export function studyRelief(shape: WornShape, document: ShotDocument, assets: Assets, most: number | null, view: View): ReliefStudy | null {
-  const { mesh, relief, toWorld } = shape;
+export function studyRelief(shape: WornShape, document: ShotDocument, assets: Assets, view: View): ReliefStudy | null {
+  const { mesh, relief, toWorld, level } = shape;
   const [before, after] = [areaOf(mesh.before, mesh.indices, toWorld), areaOf(mesh.positions, mesh.indices, toWorld)];
   const near = nearest(shape, view);
   if (!(before > 0) || near === null) return null;
@@ -60,7 +60,6 @@ export function studyRelief(shape: WornShape, document: ShotDocument, assets: As
   const map = readMap(worn?.heights ?? heightsOf(shape), worn?.covered ?? null);
   if (!map) return null;
   const object = document.objects[shape.id];
-  const level = Math.min(object.subdivision.level, most ?? Infinity);
   const edge = Math.sqrt((2 * before) / (mesh.indices.length / 3));
   const texels = worn && relief.texture ? edgeTexels(shape) : null;
   const carried = worn ? carriedBy(worn.heights, worn.width, worn.height, worn.covered) : null;

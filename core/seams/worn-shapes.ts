@@ -10,11 +10,14 @@ import type { Assets } from '../render/compile/assets.ts';
 import { displaced, reliefsOf, type Relief } from '../render/compile/displace.ts';
 import { posesInShutter } from '../render/compile/motion.ts';
 import { objectMesh } from '../render/compile/object-mesh.ts';
+import { levelOf, refinementOf } from '../render/compile/refinement.ts';
 import type { MovedShape } from './moved-shapes.ts';
 
 export interface WornShape extends MovedShape {
   id: string;
   relief: Relief;
+  /** Times that its mesh is subdivided. */
+  level: number;
   /** Places on the texture, 2 numbers a vertex: texels from its top left corner; null where no image moves it. */
   texels: Float64Array | null;
 }
@@ -22,7 +25,7 @@ export interface WornShape extends MovedShape {
 export interface WornOptions {
   document: ShotDocument;
   assets: Assets;
-  sheet: Pick<Sheet, 'motion' | 'mostSubdivision'>;
+  sheet: Pick<Sheet, 'motion' | 'mostSubdivision' | 'width' | 'height'>;
   /** Splits of normals are joined before anything moves. */
   joinsNormals?: boolean;
   kept?: KeptParts;
@@ -34,12 +37,13 @@ export function wornShapes(
   isWanted: (id: string) => boolean = () => true,
 ): WornShape[] {
   const reliefs = reliefsOf(document, assets, kept);
+  const options = { assets, refinement: refinementOf(document, sheet), reliefs: new Map<string, Relief>(), kept };
   return objectIds(document).flatMap((id, object): WornShape[] => {
     const spec = document.objects[id];
     const relief = reliefs.get(spec.material);
     if (!relief || spec.hidden || spec.shape === 'floor' || !assets.meshes.has(spec.mesh!) || !isWanted(id)) return [];
     const [pose] = posesInShutter(spec, document.frame, sheet.motion);
-    const still = objectMesh(id, spec, pose, { assets, most: sheet.mostSubdivision, reliefs: new Map(), kept }).make();
+    const still = objectMesh(id, spec, pose, options).make();
     const { positions, uvs, uvs2, indices } = displaced(joinsNormals ? { ...still, normals: null } : still, relief);
     const m = pose.transform;
     return [
@@ -47,6 +51,7 @@ export function wornShapes(
         object,
         id,
         relief,
+        level: levelOf(spec, assets.meshes.get(spec.mesh!)!, pose.transform, options.refinement),
         mesh: { positions, uvs, indices, before: still.positions },
         toWorld: Float64Array.from([0, 1, 2].flatMap((row) => [m[row], m[4 + row], m[8 + row], m[12 + row]])),
         texels: texelsOf(relief, { uvs, uvs2 }),

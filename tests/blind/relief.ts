@@ -142,6 +142,6 @@ export function putBoard(draft: Draft, relief: Relief, { mesh, texture, material
     id,
     mesh ?? cage(relief),
     { baseColour: draw.colour(0.3, 0.7), roughness: 1, specular: 0, displacementMap: 'relief', displacementScale: 0.2, displacementRest: 0.5, ...material },
-    { transform: multiply(translation(0, 0.15, 0.9), rotationY(draw.one([-1, 1]) * draw.within(35, 50))), subdivision: { level: 4, boundary: 'edgeAndCorner', uvs: 'boundaries' }, ...object },
+    { transform: multiply(translation(0, 0.15, 0.9), rotationY(draw.one([-1, 1]) * draw.within(35, 50))), subdivision: { level: 4, edgePixels: null, boundary: 'edgeAndCorner', uvs: 'boundaries' }, ...object },
   );
 } // prettier-ignore

@@ -44,7 +44,7 @@ describe('gaps', () => {
       bake(relief, (_x, _y, isRight) => Number(isRight)),
     );
     const { document } = draft;
-    document.objects.board.subdivision = { level: 0, boundary: 'edgeAndCorner', uvs: 'all' };
+    document.objects.board.subdivision = { level: 0, edgePixels: null, boundary: 'edgeAndCorner', uvs: 'all' };
     document.materials.board.displacementScale = 0.1;
     const test = compiled(draft.shot);
     const { greatest, area, length } = gapsOf(movedShapes(test), viewOf(test, draft.sheet));
@@ -65,7 +65,7 @@ describe('gaps', () => {
     // Seen along the board from 5 m: a gap of 0.1 m across the line of sight.
     document.objects.board.transform = [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1];
     document.cameras.main.transform = [0, 0, -1, 0, 0, 1, 0, 0, 1, 0, 0, 0, 5, 0.65, 0, 1];
-    document.objects.board.subdivision = { level: 0, boundary: 'edgeAndCorner', uvs: 'all' };
+    document.objects.board.subdivision = { level: 0, edgePixels: null, boundary: 'edgeAndCorner', uvs: 'all' };
     document.materials.board.displacementScale = 0.1;
     const test = compiled(draft.shot);
     const { gaps } = gapsOf(movedShapes(test), viewOf(test, sheet));

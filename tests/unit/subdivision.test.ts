@@ -288,7 +288,7 @@ describe('subdivision', () => {
   describe('in a render', () => {
     const flat = trianglesOf({ ...cube(), normals: null });
     const mesh = { ...flat, polygons: { faces: [4, 6], subdivision: 'catmull-clark' as const, creases: [] } };
-    const asked = (level: number) => ({ subdivision: { level, boundary: 'edgeAndCorner' as const, uvs: 'cornersPlus1' as const } }); // prettier-ignore
+    const asked = (level: number) => ({ subdivision: { level, edgePixels: null, boundary: 'edgeAndCorner' as const, uvs: 'cornersPlus1' as const } }); // prettier-ignore
 
     it('is as deep as the object asks and the sheet lets it, made once for all that are alike, and met where the limit is', () => {
       const count = (most: number | null) => compiled(scene([{ mesh, object: asked(3) }, { mesh, object: asked(3) }], {}, { mostSubdivision: most })).geometry.meshes.map(({ indices }) => indices.length / 3); // prettier-ignore

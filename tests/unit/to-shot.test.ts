@@ -120,7 +120,8 @@ describe('A scene as a shot', () => {
     for (const name of ['label_alpha', 'label-cutout', 'label.rgba'])
       expect(Object.values(await made({ 'tex/label.png': plain, [`tex/${name}.png`]: cut }))[1]?.file, name).to.match(/^textures\/label.+png$/); // prettier-ignore
     // Neither one that has none either, nor one of another name, nor one for an image with alpha of its own.
-    for (const files of [{ 'tex/label.png': plain, 'tex/label_alpha.png': plain }, { 'tex/label.png': plain, 'tex/lid_alpha.png': cut }, { 'tex/label.png': cut, 'tex/label_alpha.png': cut }])
+    const others: Record<string, Uint8Array>[] = [{ 'tex/label.png': plain, 'tex/label_alpha.png': plain }, { 'tex/label.png': plain, 'tex/lid_alpha.png': cut }, { 'tex/label.png': cut, 'tex/label_alpha.png': cut }];
+    for (const files of others)
       expect(Object.values(await made(files))).to.deep.equal([label]);
   }); // prettier-ignore
 

@@ -32,11 +32,12 @@ export type ReliefAnswer = { worn: WornRelief[] } | { problem: string };
 self.onmessage = async ({ data: { document, material, sheet, manifest } }: MessageEvent<ReliefRequest>) => {
   try {
     const assets = await loadAssets(shapesAlone(document), versionFiles(manifest), document.code, 'stand in');
-    const { width, height, motion, mostSubdivision } = document.sheets[sheet];
+    const { width, height } = document.sheets[sheet];
     const view = viewOf({ camera: compileCamera(document, width / height) }, { width, height });
-    const shapes = wornShapes({ document: moving(document, material), assets, sheet: { motion, mostSubdivision } }, (id) => document.objects[id].material === material); // prettier-ignore
+    const shapes = wornShapes({ document: moving(document, material), assets, sheet: document.sheets[sheet] }, (id) => document.objects[id].material === material); // prettier-ignore
     const worn = shapes.flatMap((shape): WornRelief[] => {
-      const study = studyRelief(shape, document, assets, mostSubdivision, view);
+      if (shape.relief.kind !== 'height') return [];
+      const study = studyRelief(shape, document, assets, view);
       if (!study) return [];
       const { map, size, pixel, level, levels } = study;
       return [{ id: shape.id, name: document.objects[shape.id].name || shape.id, map, size, pixel, level, levels }];

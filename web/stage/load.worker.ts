@@ -4,6 +4,7 @@ import { reliefsOf } from '../../core/render/compile/displace.ts';
 import { loadAssets } from '../../core/render/compile/load-assets.ts';
 import { poseAt } from '../../core/render/compile/motion.ts';
 import { objectMesh } from '../../core/render/compile/object-mesh.ts';
+import { refinementOf } from '../../core/render/compile/refinement.ts';
 import { shapesAlone } from './shapes-alone.ts';
 import { versionFiles } from '../remote/version-files.ts';
 
@@ -32,7 +33,11 @@ self.onmessage = async ({ data: { document, sheet, manifest } }: MessageEvent<St
   try {
     const bare = shapesAlone(document);
     const assets = await loadAssets(bare, versionFiles(manifest), document.code, 'stand in');
-    const options = { assets, most: document.sheets[sheet].mostSubdivision, reliefs: reliefsOf(bare, assets) };
+    const options = {
+      assets,
+      refinement: refinementOf(document, document.sheets[sheet]),
+      reliefs: reliefsOf(bare, assets),
+    };
     const meshes = new Map<string, StageMesh>();
     const meshOf: Record<string, string> = {};
     for (const [id, object] of Object.entries(document.objects)) {

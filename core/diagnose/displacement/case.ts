@@ -49,7 +49,7 @@ export function reliefCases(rendered: RenderInput): ReliefCase[] {
   const view = viewOf(scene, sheet);
   const kept = new KeptParts();
   const study = (of: ShotDocument, isWanted: (id: string) => boolean) =>
-    wornShapes({ document: of, assets, sheet, kept }, isWanted).flatMap((shape) => studyRelief(shape, of, assets, sheet.mostSubdivision, view) ?? []); // prettier-ignore
+    wornShapes({ document: of, assets, sheet, kept }, isWanted).flatMap((shape) => (shape.relief.kind === 'height' ? (studyRelief(shape, of, assets, view) ?? []) : [])); // prettier-ignore
   const isFirst = oneOfEach(rendered);
   const moved = study(document, isFirst);
   const bumped = withBumpsRaised(document);
@@ -88,7 +88,9 @@ function faultsOf(rendered: RenderInput, study: ReliefStudy): ReliefCase[] {
   const now = levels[level] as (typeof levels)[number] | undefined;
   const clipped = study.cut ? told('displacement.clipped-range', 0) : [];
   if (!now || now.carried === null) return [...rests, ...clipped];
-  if (now.carried < LOST && now.pixels >= SEEN && amplitude >= PIXEL * pixel) return [...rests, ...clipped, ...told('displacement.too-little-geometry', levelFor(study))];
+  // Shaded as a bump, it is missed at outlines alone.
+  const missed = shape.relief.detail ? DEEP : PIXEL;
+  if (now.carried < LOST && now.pixels >= SEEN && amplitude >= missed * pixel) return [...rests, ...clipped, ...told('displacement.too-little-geometry', levelFor(study))];
   const isMore = level > 0 && now.triangles >= MANY && now.pixels < FINER && (levels[level - 1].carried ?? 0) >= ALL;
   return [...rests, ...clipped, ...(isMore ? told('displacement.too-much-geometry', levelFor(study)) : [])];
 } // prettier-ignore

@@ -9,6 +9,7 @@ import { newMap } from './remedies/new-map.ts';
 import { raiseBump } from './remedies/raise-bump.ts';
 import { setLevel } from './remedies/set-level.ts';
 import { setRelief } from './remedies/set-relief.ts';
+import { shadeRest } from './remedies/shade-rest.ts';
 
 export const displacement: Family = {
   id: 'displacement',
@@ -19,7 +20,7 @@ export const displacement: Family = {
     needs: () => ['beauty', 'error.beauty', 'object'],
     cases: reliefCases,
     causes,
-    remedies: [setRelief, setLevel, raiseBump, newMap],
+    remedies: [setRelief, setLevel, shadeRest, raiseBump, newMap],
     tell: (of) => TELL[of.cause](of),
     dials: ({ cause, most, proposed }) =>
       cause === 'displacement.too-little-geometry' && most !== null && most < proposed ? [{ pointer: '/mostSubdivision', needs: null, note: null }] : [],

@@ -16,6 +16,14 @@ import {
   whole,
 } from './common.ts';
 
+/** What a displacement map tells, in words. */
+export const DISPLACEMENT_KINDS = {
+  height: 'Heights along the normal',
+  tangent: 'Vectors by U, V and normal',
+  object: 'Vectors by the object’s axes',
+} as const;
+export type DisplacementKind = keyof typeof DISPLACEMENT_KINDS;
+
 export const TextureRef = Type.Object(
   {
     file: File,
@@ -156,6 +164,8 @@ export const Material = Type.Object(
     bumpMap: MaybeId,
     bumpDepth: number(-1e3, 1e3, 'metres between black and white of the bump map'),
     displacementMap: MaybeId,
+    displacementKind: choice(Object.keys(DISPLACEMENT_KINDS) as DisplacementKind[], 'what the map tells: heights along the normal, or by its three channels a way along U, V and normal or along the object’s axes'),
+    displacementDetail: flag('slopes of the map that the mesh is too coarse for shade as a bump; of heights that are placed by UVs'),
     displacementScale: number(-1e3, 1e3, 'metres between black and white of the displacement map, along the normal'),
     displacementRest: number(
       -1e3,

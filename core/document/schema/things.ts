@@ -54,6 +54,7 @@ export const MOST_LEVELS = 8;
 export const Subdivision = Type.Object(
   {
     level: whole(0, MOST_LEVELS, 'times that every face is divided; 0: the mesh as it is. A sheet may ask for fewer'),
+    edgePixels: numberOrNone(0.1, 1000, 'pixels; the fewest levels that make every edge so short, `level` at most; null: always all levels'),
     boundary: choice(keysOf(BOUNDARY_RULES), 'where the mesh ends: a smooth curve and sharp corners, a curve alone, or the last faces left out'),
     uvs: choice(keysOf(UV_RULES), 'what of the borders of UV islands is held while the rest is smoothed'),
   },

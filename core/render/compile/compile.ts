@@ -29,14 +29,14 @@ export function compileScene(
   const warnings: string[] = [...(assets.missing ?? [])];
   const glows = meshLights(document);
   const glowing = [...glows].map(([id, light]) => glowOfObject(light, document.objects[id]));
-  const surfaces = compileSurfaces(document, assets, sheet.neutral, glowing, means, warnings);
+  const reliefs = reliefsOf(document, assets, means.kept);
+  const surfaces = compileSurfaces(document, assets, sheet.neutral, reliefs, glowing, means, warnings);
   const glowRow = new Map([...glows.keys()].map((id, i) => [id, surfaces.materialIds.length + i]));
   const rowOf = (id: string, object: ObjectSpec) => glowRow.get(id) ?? surfaces.materialIds.indexOf(object.material);
   const usedSpecs =
     sheet.neutral === 'off'
       ? surfaces.specs
       : surfaces.specs.map((spec) => ({ ...spec, transmission: 0, alphaMode: 'opaque' as const }));
-  const reliefs = reliefsOf(document, assets, means.kept);
   const placed = compileInstances(document, assets, sheet, rowOf, usedSpecs, means, reliefs);
   const lights = compileLights(document, surfaces, placed, allocate, warnings);
   warnings.push(...sceneWarnings(document, assets, sheet, means.kept));

@@ -18,6 +18,7 @@ import type { Assets } from './assets.ts';
 import type { Relief } from './displace.ts';
 import { poseAt, posesInShutter, SLICES, type Pose } from './motion.ts';
 import { objectMesh } from './object-mesh.ts';
+import { refinementOf } from './refinement.ts';
 import {
   EMITS,
   HAS_ALPHA,
@@ -56,7 +57,7 @@ export interface CompiledInstances {
 export function compileInstances(
   document: ShotDocument,
   assets: Assets,
-  sheet: Pick<Sheet, 'motion' | 'precision' | 'mostSubdivision'>,
+  sheet: Pick<Sheet, 'motion' | 'precision' | 'mostSubdivision' | 'width' | 'height'>,
   rowOf: (id: string, object: ObjectSpec) => number,
   specs: MaterialSpec[],
   means: Means,
@@ -74,6 +75,7 @@ export function compileInstances(
     objectIds: objectIds(document),
     moves: false,
   };
+  const options = { assets, refinement: refinementOf(document, sheet), reliefs, kept: means.kept };
   const numbers = new Map<string, number>();
   const numbered = (key: string, make: () => Mesh) => {
     let number = numbers.get(key);
@@ -88,7 +90,7 @@ export function compileInstances(
     const poses = posesInShutter(object, document.frame, sheet.motion);
     if (poses.length > 1 || object.motion !== 'static') out.moves = true;
     poses.forEach((pose, slice) => {
-      const source = objectMesh(id, object, pose, { assets, most: sheet.mostSubdivision, reliefs, kept: means.kept });
+      const source = objectMesh(id, object, pose, options);
       const isBaked = sheet.precision === 'single' && object.shape === 'mesh';
       const mesh = isBaked
         ? numbered(`${id} in the world ${slice}`, () => bakeMesh(source.make(), pose.transform))

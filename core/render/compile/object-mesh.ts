@@ -3,7 +3,7 @@
  * its material's map. Each is made once for all objects that have it alike, and again only where what it hangs on changed.
  *
  * @example
- * const { key, make } = objectMesh('comb', document.objects.comb, pose, { assets, most: null, reliefs: reliefsOf(document, assets) });
+ * const { key, make } = objectMesh('comb', document.objects.comb, pose, { assets, refinement: refinementOf(document, sheet), reliefs: reliefsOf(document, assets) });
  */
 import type { Mesh } from '../../data/mesh.ts';
 import { meshPolygons } from '../../data/mesh-polygons.ts';
@@ -14,6 +14,7 @@ import { subdivided } from '../../subdivision/subdivide.ts';
 import { need, type Assets } from './assets.ts';
 import { displaced, type Relief } from './displace.ts';
 import { blendMeshes, type Pose } from './motion.ts';
+import { levelOf, type Refinement } from './refinement.ts';
 
 /** A mesh that is made when it is asked for, by what tells it from others. */
 export interface MeshToMake {
@@ -23,8 +24,7 @@ export interface MeshToMake {
 
 export interface ObjectMeshOptions {
   assets: Assets;
-  /** Levels of subdivision that the sheet lets objects have; null: any. */
-  most: number | null;
+  refinement: Refinement;
   /** By material. */
   reliefs: ReadonlyMap<string, Relief>;
   kept?: KeptParts;
@@ -35,11 +35,13 @@ export function objectMesh(
   id: string,
   object: ObjectSpec,
   pose: Pose,
-  { assets, most, reliefs, kept }: ObjectMeshOptions,
+  { assets, refinement, reliefs, kept }: ObjectMeshOptions,
 ): MeshToMake {
   const whole = meshOf(object, pose, assets);
   if (object.shape === 'floor') return whole;
-  return displacedMesh(object, fineMesh(id, object, whole, most, kept), reliefs.get(object.material), kept);
+  const { level } = object.subdivision;
+  const times = level === 0 ? 0 : levelOf(object, whole.make(), pose.transform, refinement);
+  return displacedMesh(object, fineMesh(id, object, whole, times, kept), reliefs.get(object.material), kept);
 }
 
 /** Half the side of an endless floor, metres: as far as 32-bit boxes can tell places apart by a metre. */
@@ -68,11 +70,10 @@ function fineMesh(
   id: string,
   { subdivision }: ObjectSpec,
   source: MeshToMake,
-  most: number | null,
+  level: number,
   kept?: KeptParts,
 ): MeshToMake {
   const { boundary, uvs } = subdivision;
-  const level = Math.min(subdivision.level, most ?? Infinity);
   if (level === 0) return source;
   const how = `subdivided ${level} ${boundary} ${uvs}`;
   const refine = (mesh: Mesh) => {

@@ -9,6 +9,7 @@ import { compileMap, type CompiledMap } from '../../textures/compiled-map.ts';
 import { mipChain } from '../../textures/image.ts';
 import { readAs } from '../../textures/read-as.ts';
 import { coatOf, mapOf, type Assets } from './assets.ts';
+import type { Relief } from './displace.ts';
 import { makeNeutral, MATERIAL_STRIDE, writeMaterial } from '../scene/material-row.ts';
 
 export interface CompiledSurfaces {
@@ -33,6 +34,7 @@ export function compileSurfaces(
   document: ShotDocument,
   assets: Assets,
   neutral: Sheet['neutral'],
+  reliefs: ReadonlyMap<string, Relief>,
   glowing: { material: string; emission: number[] }[],
   { allocate, kept }: Means,
   warnings: string[],
@@ -75,15 +77,24 @@ export function compileSurfaces(
       emissionStrength: 1,
     })),
   ];
+  const ids = [...materialIds, ...glowing.map(({ material }) => material)];
   const materials = new Float64Array(allocate(Math.max(1, specs.length) * MATERIAL_STRIDE * 8));
   const number = (id: string | null) => (id === null ? -1 : mapIds.indexOf(id));
   specs.forEach((spec, row) => {
     const used = neutral === 'off' ? spec : makeNeutral(spec);
     const coat = used.coat === null ? null : coatOf(document, assets, used.coat);
-    writeMaterial(materials, row * MATERIAL_STRIDE, used, number, coat);
+    writeMaterial(materials, row * MATERIAL_STRIDE, used, number, coat, reliefs.get(ids[row])?.detail ?? false);
   });
-  const numbers = [...materialIds.keys(), ...glowing.map(({ material }) => materialIds.indexOf(material))];
-  return { textureIds, chains, skies, maps, materialIds, materials, materialNumber: Int32Array.from(numbers), specs };
+  return {
+    textureIds,
+    chains,
+    skies,
+    maps,
+    materialIds,
+    materials,
+    materialNumber: Int32Array.from(ids, (id) => materialIds.indexOf(id)),
+    specs,
+  };
 }
 
 /** Texels that are no numbers, infinite or negative would spoil every mean they reach: they become 0. */

@@ -4,6 +4,7 @@ import type { Mesh } from '../../data/mesh.ts';
 import type { ShotDocument } from '../../document/schema.ts';
 import type { KeptParts } from '../../geometry/kept-parts.ts';
 import { mapOf, type Assets } from './assets.ts';
+import { isPlacedByUvs } from './displace.ts';
 import type { SceneSheet } from '../scene/scene-sheet.ts';
 import { poseAt } from './motion.ts';
 
@@ -25,6 +26,15 @@ export function sceneWarnings(document: ShotDocument, assets: Assets, sheet: Sce
     if (looksAtUvs && !(map.uvSet === 0 ? made.uvs : made.uvs2))
       warnings.push(`Object "${id}" has no UVs for its displacement map, which moves all of it alike.`);
   }
+  for (const [id, { displacementMap, displacementKind, displacementDetail }] of Object.entries(document.materials))
+    if (
+      displacementMap !== null &&
+      displacementDetail &&
+      (displacementKind !== 'height' || !isPlacedByUvs(mapOf(document, assets, displacementMap)))
+    )
+      warnings.push(
+        `Material "${id}" has no bump of what its mesh is too coarse for: that is for heights by UVs, not for vectors or maps in the object’s space.`,
+      );
   if (sheet.precision === 'single') {
     let far = 0;
     let farthest = '';

@@ -1,7 +1,8 @@
 /**
  * Normals turned by maps. Normal maps: tangent space as glTF has it (+X along U, +Y along V, +Z the normal).
  * Bump maps: heights in metres, their slope measured along the surface; Blinn, "Simulation of Wrinkled
- * Surfaces", 1978.
+ * Surfaces", 1978. Displacement that is finer than its mesh: normals of the mesh before it moved, leaned by all slopes of the map,
+ * which are those of the surface that it tells wherever it is no overhang.
  */
 import { toInt, type f64, type i32 } from '../../data/numbers.ts';
 import { MAP_NOISE_OBJECT, MAP_GRADIENT, MAP_WAVES } from '../../textures/compiled-map.ts';
@@ -9,10 +10,12 @@ import type { MapSampler } from '../../textures/map-sampler.ts';
 import {
   MATERIAL_BUMP_DEPTH,
   MATERIAL_BUMP_MAP,
+  MATERIAL_DETAIL_DEPTH,
+  MATERIAL_DETAIL_MAP,
   MATERIAL_NORMAL_MAP,
   MATERIAL_NORMAL_STRENGTH,
 } from '../scene/material-row.ts';
-import type { CompiledScene } from '../scene/scene.ts';
+import { IS_FLAT, type CompiledScene } from '../scene/scene.ts';
 import { TriangleFrame } from '../scene/triangle-frame.ts';
 
 /** Part of the looked-at width over which a slope is taken; half a millimetre at the least. */
@@ -44,10 +47,19 @@ export class TurnedNormal {
     normal[0] = nx;
     normal[1] = ny;
     normal[2] = nz;
+    const detailMap = toInt(materials[o + MATERIAL_DETAIL_MAP]);
+    if (detailMap >= 0 && (this.scene.instanceFlags[instance] & IS_FLAT) === 0) {
+      this.frame.set(instance, triangle, maps[detailMap].uvSet);
+      this.frame.layOn(nx, ny, nz);
+      this.tangentsAlong(nx, ny, nz);
+      this.slopes(detailMap, Math.max(LEAST_STEP, width * STEP), instance);
+      const depth = -materials[o + MATERIAL_DETAIL_DEPTH] * side;
+      this.lean(this.slope[0] * depth, this.slope[1] * depth);
+    }
     const normalMap = toInt(materials[o + MATERIAL_NORMAL_MAP]);
     if (normalMap >= 0) {
       this.frame.set(instance, triangle, maps[normalMap].uvSet);
-      this.tangentsAlong(nx, ny, nz);
+      this.tangentsAlong(normal[0], normal[1], normal[2]);
       sampler.lookUp(normalMap);
       const strength = materials[o + MATERIAL_NORMAL_STRENGTH];
       const x = (sampler.out[0] * 2 - 1) * strength * side;

@@ -31,10 +31,14 @@ export const MATERIAL_EMISSION_MAP = 27;
 export const MATERIAL_HAS_MAPS = 28;
 /** 1 when a normal or bump map turns the normal. */
 export const MATERIAL_TURNS_NORMAL = 29;
+/** Displacement whose slopes all shade as a bump, on normals of the mesh as it was before; −1: none. */
+export const MATERIAL_DETAIL_MAP = 30;
+export const MATERIAL_DETAIL_DEPTH = 31;
 
 /**
  * @param mapNumber number of a map by id, −1 for null
  * @param coat what the material's coat stands for, or null
+ * @param detail whether its displacement shades as a bump as well
  */
 export function writeMaterial(
   table: Float64Array,
@@ -42,6 +46,7 @@ export function writeMaterial(
   m: MaterialSpec,
   mapNumber: (id: string | null) => number,
   coat: CoatSpec | null,
+  detail: boolean,
 ): void {
   for (let a = 0; a < 3; a++) {
     table[o + MATERIAL_BASE + a] = m.baseColour[a];
@@ -67,9 +72,12 @@ export function writeMaterial(
   table[o + MATERIAL_ALPHA_MAP] = mapNumber(m.alphaMap);
   table[o + MATERIAL_ALPHA_CUTOFF] = m.alphaMode === 'mask' ? m.alphaCutoff : -1;
   table[o + MATERIAL_EMISSION_MAP] = mapNumber(m.emissionMap);
-  const maps = [m.baseColourMap, m.metallicMap, m.roughnessMap, m.normalMap, m.bumpMap, m.emissionMap];
+  const detailMap = detail ? m.displacementMap : null;
+  table[o + MATERIAL_DETAIL_MAP] = mapNumber(detailMap);
+  table[o + MATERIAL_DETAIL_DEPTH] = m.displacementScale;
+  const maps = [m.baseColourMap, m.metallicMap, m.roughnessMap, m.normalMap, m.bumpMap, m.emissionMap, detailMap];
   table[o + MATERIAL_HAS_MAPS] = maps.some((id) => id !== null) ? 1 : 0;
-  table[o + MATERIAL_TURNS_NORMAL] = m.normalMap !== null || m.bumpMap !== null ? 1 : 0;
+  table[o + MATERIAL_TURNS_NORMAL] = m.normalMap !== null || m.bumpMap !== null || detailMap !== null ? 1 : 0;
 }
 
 /** Grey, matt and opaque; what the material emits stays. */

@@ -66,4 +66,16 @@ export class TriangleFrame {
       v[a] = (edges[3 + a] * u1 - edges[a] * u2) / area;
     }
   }
+  /** Takes from U and V what they have along a unit normal: of a triangle that heights have tilted, how it lay before. */
+  layOn(nx: f64, ny: f64, nz: f64): void {
+    const { u, v } = this;
+    const du = u[0] * nx + u[1] * ny + u[2] * nz;
+    u[0] -= du * nx;
+    u[1] -= du * ny;
+    u[2] -= du * nz;
+    const dv = v[0] * nx + v[1] * ny + v[2] * nz;
+    v[0] -= dv * nx;
+    v[1] -= dv * ny;
+    v[2] -= dv * nz;
+  }
 }

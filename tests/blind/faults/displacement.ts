@@ -13,7 +13,7 @@ function pressed(draft: Draft, flat: number, depth: number): Relief {
   // Smooth hollows where the waves are below their middle.
   return { ...relief, height: (x, y) => flat - depth * Math.max(0, 2 * (0.55 - height(x, y))) ** 2 };
 }
-const fine = (level: number) => ({ subdivision: { level, boundary: 'edgeAndCorner', uvs: 'boundaries' } as const });
+const fine = (level: number) => ({ subdivision: { level, edgePixels: null, boundary: 'edgeAndCorner', uvs: 'boundaries' } as const });
 
 export const displacementFaults: Fault[] = [
   {
@@ -69,7 +69,7 @@ export const displacementFaults: Fault[] = [
       putBoard(draft, drawRelief(draft), {
         mesh: box([-0.65, 0, -0.05], [0.65, 1.1, 0.05]),
         material: { displacementMap: 'lumps', displacementScale: draft.draw.within(0.3, 0.4), displacementRest: 0.75 },
-        object: { subdivision: { level: 4, boundary: 'edgeAndCorner', uvs: 'all' } },
+        object: { subdivision: { level: 4, edgePixels: null, boundary: 'edgeAndCorner', uvs: 'all' } },
       });
       const ends = [{ at: 0, colour: [0, 0, 0] }, { at: 1, colour: [1, 1, 1] }]; // prettier-ignore
       draft.document.maps.lumps = { ...defaultMap('noise-object'), size: 0.5, octaves: 1, seed: draft.draw.whole(1, 99), stops: ends } as MapSpec; // prettier-ignore

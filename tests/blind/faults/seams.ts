@@ -8,7 +8,7 @@ export const seamsFaults: Fault[] = [
     cause: 'seams.uv-rule',
     plant(draft) {
       const uvs = draft.draw.one(['none', 'cornersOnly', 'cornersPlus1', 'cornersPlus2'] as const);
-      putBoard(draft, drawRelief(draft), { object: { subdivision: { level: 4, boundary: 'edgeAndCorner', uvs } } });
+      putBoard(draft, drawRelief(draft), { object: { subdivision: { level: 4, edgePixels: null, boundary: 'edgeAndCorner', uvs } } });
     },
   },
   {
@@ -42,7 +42,7 @@ export const seamsFaults: Fault[] = [
         positions[3 * v + 2] = -Math.abs(positions[3 * v]) * Math.tan(angle);
         normals.set([side * Math.sin(angle), 0, Math.cos(angle)], 3 * v);
       }
-      putBoard(draft, relief, { mesh: { ...mesh, normals }, object: { subdivision: { level: 0, boundary: 'edgeAndCorner', uvs: 'all' } } }); // prettier-ignore
+      putBoard(draft, relief, { mesh: { ...mesh, normals }, object: { subdivision: { level: 0, edgePixels: null, boundary: 'edgeAndCorner', uvs: 'all' } } }); // prettier-ignore
     },
   },
   {
@@ -86,7 +86,7 @@ export const seamsFaults: Fault[] = [
       putBoard(draft, relief, {
         texture: bake(relief, (x, y, isRight) => (isPadded(x, y, isRight) ? relief.height(x, y) : around)),
         map: { filter: 'mip' },
-        object: { subdivision: { level: 2, boundary: 'edgeAndCorner', uvs: 'boundaries' } },
+        object: { subdivision: { level: 2, edgePixels: null, boundary: 'edgeAndCorner', uvs: 'boundaries' } },
       });
     },
   },

@@ -91,7 +91,10 @@ const levels = computed(() =>
 <template>
   <section class="tool-below" aria-label="Displacement map">
     <h2>The map, read</h2>
-    <Message v-if="problem" severity="error" size="small">{{ problem }}</Message>
+    <p v-if="material.displacementKind !== 'height'" class="dim">
+      It tells vectors, which have no rest level and no levels of their own to read.
+    </p>
+    <Message v-else-if="problem" severity="error" size="small">{{ problem }}</Message>
     <p v-else-if="!worn" class="dim waits" role="status">
       <ProgressSpinner stroke-width="6" aria-label="The map is read" />The map is read …
     </p>

@@ -39,12 +39,16 @@ const document = computed(() => {
     return stored;
   }
 });
-/** What shapes hang on: files, levels of subdivision, displacement. */
+/** What shapes hang on: files, levels of subdivision (by the camera, where edges are to be so long), displacement. */
 const shapesOf = computed(() => {
-  const { meshes, objects, materials, maps, textures, sheets } = document.value;
-  const moving = Object.entries(materials).flatMap(([id, { displacementMap: map, displacementScale: by, displacementRest: rest }]) => (map === null ? [] : [[id, maps[map], by, rest, textures]])); // prettier-ignore
+  const { meshes, objects, materials, maps, textures, sheets, cameras, camera } = document.value;
+  const moving = Object.entries(materials).flatMap(([id, { displacementMap: map, displacementKind: kind, displacementScale: by, displacementRest: rest }]) => (map === null ? [] : [[id, maps[map], kind, by, rest, textures]])); // prettier-ignore
+  const eye = Object.values(objects).some(({ subdivision }) => subdivision.edgePixels !== null)
+    ? cameras[camera]
+    : null;
   const own = Object.entries(objects).map(([id, { mesh, subdivision, material }]) => [id, mesh, subdivision, moving.length > 0 && material]); // prettier-ignore
-  return JSON.stringify([meshes, own, moving, sheets.preview.mostSubdivision]);
+  const { mostSubdivision, height } = sheets.preview;
+  return JSON.stringify([meshes, own, moving, mostSubdivision, eye && [eye, height]]);
 });
 const chosen = computed(() => {
   const [, part, id] = (view.item ?? '').split('/');
