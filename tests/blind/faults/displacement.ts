@@ -13,7 +13,9 @@ function pressed(draft: Draft, flat: number, depth: number): Relief {
   // Smooth hollows where the waves are below their middle.
   return { ...relief, height: (x, y) => flat - depth * Math.max(0, 2 * (0.55 - height(x, y))) ** 2 };
 }
-const fine = (level: number) => ({ subdivision: { level, edgePixels: null, boundary: 'edgeAndCorner', uvs: 'boundaries' } as const });
+const fine = (level: number) => ({
+  subdivision: { level, edgePixels: null, boundary: 'edgeAndCorner', uvs: 'boundaries' } as const,
+});
 
 export const displacementFaults: Fault[] = [
   {

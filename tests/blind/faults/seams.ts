@@ -8,7 +8,9 @@ export const seamsFaults: Fault[] = [
     cause: 'seams.uv-rule',
     plant(draft) {
       const uvs = draft.draw.one(['none', 'cornersOnly', 'cornersPlus1', 'cornersPlus2'] as const);
-      putBoard(draft, drawRelief(draft), { object: { subdivision: { level: 4, edgePixels: null, boundary: 'edgeAndCorner', uvs } } });
+      putBoard(draft, drawRelief(draft), {
+        object: { subdivision: { level: 4, edgePixels: null, boundary: 'edgeAndCorner', uvs } },
+      });
     },
   },
   {
