@@ -4,7 +4,7 @@ import type { Figure } from './figure.ts';
 export const gapArea: Figure = {
   id: 'gap-area',
   label: 'Area of gaps along seams',
-  short: 'gaps',
+  short: 'gap area',
   unit: 'area',
   better: 'less',
   change: 'difference',

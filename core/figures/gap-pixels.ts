@@ -4,7 +4,7 @@ import type { Figure } from './figure.ts';
 export const gapPixels: Figure = {
   id: 'gap-pixels',
   label: 'Greatest gap along seams in the picture',
-  short: 'greatest gap seen',
+  short: 'gap seen',
   unit: 'pixels',
   better: 'less',
   change: 'difference',

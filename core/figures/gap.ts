@@ -4,7 +4,7 @@ import type { Figure } from './figure.ts';
 export const gap: Figure = {
   id: 'gap',
   label: 'Greatest gap along seams',
-  short: 'greatest gap',
+  short: 'gap',
   unit: 'metres',
   better: 'less',
   change: 'difference',

@@ -1,7 +1,10 @@
 /** Shapes of lights and cameras in the stage: as large as they are, along −Z, with their planes. */
 import { expect } from 'chai';
-import { defaultCamera, defaultLight } from '../../core/document/defaults.ts';
+import { defaultCamera, defaultLight, defaultMap } from '../../core/document/defaults.ts';
+import type { MapSpec } from '../../core/document/schema.ts';
 import { identity } from '../../core/data/transform.ts';
+import { mapImage, placed } from '../../web/stage/map-image.ts';
+import { seamLines } from '../../web/stage/seam-lines.ts';
 import { cameraLines, lightLines, reachLines, type Segments } from '../../web/stage/glyphs.ts';
 
 const extent = (segments: Segments, axis: number): [number, number] => {
@@ -43,5 +46,41 @@ describe('shapes of the stage', () => {
 
   it('draw a reach as a ball of its radius', () => {
     for (const axis of [0, 1, 2]) expect(extent(reachLines(6), axis)[1]).to.be.closeTo(6, 1e-9);
+  });
+});
+
+describe('surfaces of the stage', () => {
+  /** Two quads that meet along x = 0 in vertices of their own, the right one moved up by `gap`. */
+  const halves = (gap: number) => {
+    const quad = (x: number, z: number) => [x, 0, z, x + 1, 0, z, x + 1, 1, z, x, 1, z];
+    const before = Float32Array.from([...quad(-1, 0), ...quad(0, 0)]);
+    return { before, positions: Float32Array.from([...quad(-1, 0), ...quad(0, gap)]), normals: null, uvs: new Float32Array(16), indices: Uint32Array.of(0, 1, 2, 0, 2, 3, 4, 5, 6, 4, 6, 7) }; // prettier-ignore
+  };
+
+  it('have one line along a closed seam, and both sides with a rung at each end along an open one', () => {
+    const closed = seamLines(halves(0));
+    expect([closed.closed.length / 6, closed.open.length]).to.deep.equal([1, 0]);
+    expect([...closed.closed].filter((_, i) => i % 3 === 0)).to.deep.equal([0, 0]);
+    const open = seamLines(halves(0.25));
+    expect([open.closed.length, open.open.length / 6]).to.deep.equal([0, 4]);
+    expect(extent([...open.open], 2)).to.deep.equal([0, 0.25]);
+    // A mesh that nothing moves has seams all the same.
+    expect(seamLines({ ...halves(0), before: null }).closed.length / 6).to.equal(1);
+  });
+
+  it('show a map as it is placed, rows from the bottom, in sRGB, and what is no image as one', () => {
+    const image = { ...defaultMap('image'), texture: 'print', scale: [2, 1] as [number, number], offset: [0.25, 0] as [number, number], wrap: 'mirror' as const }; // prettier-ignore
+    const texture = { width: 1, height: 2, texels: Float32Array.of(1, 0, 0, 0, 0.2158605, NaN), alpha: Float32Array.of(1, 0.5) }; // prettier-ignore
+    const shown = mapImage(image as MapSpec, texture)!;
+    // IEC 61966-2-1: linear 0.2158605 is 128 of 255 in sRGB.
+    expect([...shown.rgba]).to.deep.equal([0, 128, 0, 128, 255, 0, 0, 255]);
+    expect(shown.wrap).to.equal('mirror');
+    expect([...placed(Float32Array.of(0.5, 0.5), shown.place)]).to.deep.equal([1.25, 0.5]);
+    const baked = mapImage(defaultMap('checker'), undefined)!;
+    expect(new Set(baked.rgba).size).to.be.above(1);
+    expect([mapImage(defaultMap('waves'), undefined), mapImage(image as MapSpec, undefined)]).to.deep.equal([
+      null,
+      null,
+    ]);
   });
 });

@@ -24,7 +24,6 @@ import {
   Matrix4,
   Mesh,
   MeshBasicMaterial,
-  MeshLambertMaterial,
   Object3D,
   PerspectiveCamera,
   Raycaster,
@@ -32,7 +31,6 @@ import {
   Vector2,
   Vector3,
   WebGLRenderer,
-  DoubleSide,
   type Intersection,
 } from 'three';
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
@@ -41,7 +39,11 @@ import type { Triple } from '../../core/data/placement.ts';
 import type { Transform } from '../../core/data/transform.ts';
 import type { ShotDocument } from '../../core/document/schema.ts';
 import { cameraLines, lightLines, reachLines, type Segments } from './glyphs.ts';
+import { MAP_SLOTS } from '../../core/document/check-references.ts';
 import type { StageMesh, StageMeshes } from './load.worker.ts';
+import type { MapImage } from './map-image.ts';
+import type { SeamLines } from './seam-lines.ts';
+import { disposeLook, lookMaterial, type SurfaceLook } from './surface-looks.ts';
 
 export type HandleMode = 'translate' | 'rotate';
 
@@ -67,6 +69,8 @@ const CAMERA = 0x9fc5e8;
 const REACH = 0x8a8a8a;
 const MISSING = 0xff9c8a;
 const MET = 0xffffff;
+/** Seams whose sides have moved apart. */
+const OPEN = 0xff3b30;
 /** Of the size of glyphs: the cross where something was met. */
 const CROSS = 0.15;
 /** Triangles beyond which a box stands for the edges of what is chosen. */
@@ -82,7 +86,7 @@ const NEAR = 0.001;
 /** Pixels that the pointer may move in a click. */
 const CLICK = 4;
 
-const lines = (segments: Segments, colour: number) => {
+const lines = (segments: Segments | Float32Array, colour: number) => {
   const geometry = new BufferGeometry().setAttribute('position', new BufferAttribute(Float32Array.from(segments), 3));
   return new LineSegments(geometry, new LineBasicMaterial({ color: colour }));
 };
@@ -110,6 +114,15 @@ export class SceneView {
   private way: StageWay | null = null;
   private readonly held = new Object3D();
   private readonly geometries = new Map<string, BufferGeometry>();
+  /** Seams of each mesh, in its own space. */
+  private readonly seams = new Map<string, SeamLines>();
+  private image: MapImage | null = null;
+  private look: SurfaceLook = 'shaded';
+  private shownMap: string | null = null;
+  private hasSeams = false;
+  /** Of surfaces as they are shown, and of those that do not wear the map that is shown. */
+  private material = lookMaterial('shaded', null);
+  private readonly plain = lookMaterial('shaded', null);
   /** Key of each object's mesh among them. */
   private meshOf: Record<string, string> = {};
   private document: ShotDocument | null = null;
@@ -196,6 +209,29 @@ export class SceneView {
     this.draw();
   }
 
+  /**
+   * How surfaces are shown from now on.
+   * @param map id of the map that is shown where a material wears it; null: none
+   */
+  setLook(look: SurfaceLook, map: string | null): void {
+    this.look = look;
+    this.shownMap = map;
+    this.renewMaterial();
+  }
+
+  setSeams(hasSeams: boolean): void {
+    this.hasSeams = hasSeams;
+    this.isStale = true;
+    this.draw();
+  }
+
+  private renewMaterial(): void {
+    disposeLook(this.material);
+    this.material = lookMaterial(this.look, this.image);
+    this.isStale = true;
+    this.draw();
+  }
+
   /** Cuts away what stands before the middle, or shows it. */
   setCut(isCut: boolean): void {
     this.isCut = isCut;
@@ -225,24 +261,34 @@ export class SceneView {
     this.handles.dispose();
     this.orbit.dispose();
     for (const group of [this.shapes, this.glyphs, this.marks, this.ways]) empty(group);
-    for (const geometry of this.geometries.values()) geometry.dispose();
+    this.dropShapes();
+    for (const material of [this.material, this.plain]) disposeLook(material);
     this.renderer.dispose();
   }
 
-  private takeShapes({ meshes, meshOf }: StageMeshes): void {
-    for (const geometry of this.geometries.values()) geometry.dispose();
-    this.geometries.clear();
+  private takeShapes({ meshes, meshOf, image }: StageMeshes): void {
+    this.dropShapes();
     for (const mesh of meshes) this.addGeometry(mesh);
     this.meshOf = meshOf;
+    this.image = image;
+    this.renewMaterial();
   }
 
-  private addGeometry({ id, positions, normals, indices }: StageMesh): void {
+  private dropShapes(): void {
+    for (const geometry of this.geometries.values()) geometry.dispose();
+    this.geometries.clear();
+    this.seams.clear();
+  }
+
+  private addGeometry({ id, positions, normals, uvs, indices, seams }: StageMesh): void {
     const geometry = new BufferGeometry();
     geometry.setAttribute('position', new BufferAttribute(positions, 3));
     geometry.setIndex(new BufferAttribute(indices, 1));
     if (normals) geometry.setAttribute('normal', new BufferAttribute(normals, 3));
     else geometry.computeVertexNormals();
+    if (uvs) geometry.setAttribute('uv', new BufferAttribute(uvs, 2));
     this.geometries.set(id, geometry);
+    this.seams.set(id, seams);
   }
 
   /** A transform of the document about the stage's origin. */
@@ -268,17 +314,23 @@ export class SceneView {
       if (hidden) continue;
       const mesh = this.meshOf[id];
       if (shape === 'floor') this.shapes.add(this.floor(transform));
-      else if (this.geometries.has(mesh)) byMesh.set(mesh, [...(byMesh.get(mesh) ?? []), id]);
+      else if (this.geometries.has(mesh)) {
+        const key = `${this.isShownOn(id) ? '' : 'plain '}${mesh}`;
+        byMesh.set(key, [...(byMesh.get(key) ?? []), id]);
+        if (this.hasSeams) this.addSeams(mesh, transform);
+      }
     }
     const colour = new Color();
-    const material = new MeshLambertMaterial({ side: DoubleSide });
-    for (const [mesh, ids] of byMesh) {
-      const copies = new InstancedMesh(this.geometries.get(mesh)!, material, ids.length);
+    for (const ids of byMesh.values()) {
+      const isShown = this.isShownOn(ids[0]);
+      const isTinted = !isShown || this.look === 'shaded' || this.look === 'wire';
+      const copies = new InstancedMesh(this.geometries.get(this.meshOf[ids[0]])!, isShown ? this.material : this.plain, ids.length); // prettier-ignore
       ids.forEach((id, i) => {
         const object = document.objects[id];
         const [r, g, b] = document.materials[object.material].baseColour;
         copies.setMatrixAt(i, this.matrix(object.transform));
-        copies.setColorAt(i, colour.setRGB(0.15 + 0.75 * r, 0.15 + 0.75 * g, 0.15 + 0.75 * b));
+        // A map and UVs are shown as they are.
+        copies.setColorAt(i, isTinted ? colour.setRGB(0.15 + 0.75 * r, 0.15 + 0.75 * g, 0.15 + 0.75 * b) : colour.setRGB(1, 1, 1)); // prettier-ignore
       });
       copies.userData = { pointers: ids.map((id) => `/objects/${id}`) };
       copies.computeBoundingSphere();
@@ -292,6 +344,26 @@ export class SceneView {
     for (const [id, light] of Object.entries(document.lights))
       if (light.kind !== 'mesh') this.addGlyph(`/lights/${id}`, lightLines(light, this.size), light.hidden ? REACH : LIGHT, light.transform); // prettier-ignore
     for (const [id, camera] of Object.entries(document.cameras)) this.addGlyph(`/cameras/${id}`, cameraLines(camera, shape, this.size), CAMERA, camera.transform); // prettier-ignore
+  }
+
+  /** Whether an object is shown by the look that is chosen: of a map, where its material wears it. */
+  private isShownOn(id: string): boolean {
+    if (this.look !== 'map') return true;
+    const material = this.document!.materials[this.document!.objects[id].material];
+    return MAP_SLOTS.some((slot) => material[slot] === this.shownMap) && this.geometries.get(this.meshOf[id])!.hasAttribute('uv'); // prettier-ignore
+  }
+
+  private addSeams(mesh: string, transform: Transform): void {
+    const { closed, open } = this.seams.get(mesh)!;
+    for (const [segments, colour] of [
+      [closed, ACCENT],
+      [open, MISSING],
+    ] as const) {
+      if (segments.length === 0) continue;
+      const drawn = lines(segments, colour);
+      drawn.applyMatrix4(this.matrix(transform));
+      this.shapes.add(drawn);
+    }
   }
 
   /** Metres that lights and cameras without a size are drawn as large as: a share of how far off things are that the camera sees. */

@@ -159,7 +159,7 @@ async function tryOut(remedy: Remedy): Promise<void> {
           :title="`Renders ${current.region?.width} × ${current.region?.height} pixels with and without it`"
           @click="tryOut(data)"
         >
-          Try here
+          {{ busy === data.id && data.change.kind === 'files' ? 'Making its files …' : 'Try here' }}
         </Button>
       </div>
     </template>

@@ -3,15 +3,18 @@
 import { useResizeObserver } from '@vueuse/core';
 import Button from 'primevue/button';
 import SelectButton from 'primevue/selectbutton';
+import Select from 'primevue/select';
 import ToggleButton from 'primevue/togglebutton';
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import { placementOf, withPart } from '../../../core/data/placement.ts';
 import type { Transform } from '../../../core/data/transform.ts';
 import { withValues } from '../../../core/document/set-values.ts';
+import { MAP_SLOTS } from '../../../core/document/check-references.ts';
 import { valueAt } from '../../../core/document/patch.ts';
 import { getJson } from '../../remote/client.ts';
 import type { StageAnswer, StageMeshes, StageRequest } from '../../stage/load.worker.ts';
 import type { HandleMode, SceneView, StageWay } from '../../stage/scene-view.ts';
+import type { SurfaceLook } from '../../stage/surface-looks.ts';
 import { usePending } from '../../stores/pending.ts';
 import { usePlace } from '../../stores/place.ts';
 import { useShot } from '../../stores/shot.ts';
@@ -29,6 +32,19 @@ const isLoading = ref(true);
 const isCut = ref(true);
 const mode = ref<HandleMode>('translate');
 const MODES = [{ id: 'translate', name: 'Move' }, { id: 'rotate', name: 'Rotate' }]; // prettier-ignore
+
+interface SurfaceChoice {
+  /** The look, or `map ` and the id of the map. */
+  id: string;
+  name: string;
+}
+const LOOKS: SurfaceChoice[] = [{ id: 'shaded', name: 'Shaded' }, { id: 'wire', name: 'Wire' }, { id: 'normals', name: 'Normals' }, { id: 'uvs', name: 'UV colours' }]; // prettier-ignore
+const surface = ref('shaded');
+const look = computed(() => (surface.value.startsWith('map ') ? 'map' : surface.value) as SurfaceLook);
+const map = computed(() => (surface.value.startsWith('map ') ? surface.value.slice(4) : null));
+const hasSeams = ref(false);
+/** Meshes before they are subdivided and displaced. */
+const isBase = ref(false);
 
 /** As it would be with what is set; as stored where that makes no document. */
 const document = computed(() => {
@@ -49,6 +65,18 @@ const shapesOf = computed(() => {
   const own = Object.entries(objects).map(([id, { mesh, subdivision, material }]) => [id, mesh, subdivision, moving.length > 0 && material]); // prettier-ignore
   const { mostSubdivision, height } = sheets.preview;
   return JSON.stringify([meshes, own, moving, mostSubdivision, eye && [eye, height]]);
+});
+/** What surfaces can be shown as: the ways that all have, and every map that a material wears by UVs. */
+const surfaces = computed(() => {
+  const { maps, materials } = document.value;
+  const worn = new Set(Object.values(materials).flatMap((material) => MAP_SLOTS.map((slot) => material[slot])));
+  const own = Object.entries(maps).filter(
+    ([id, { kind }]) => worn.has(id) && kind !== 'noise-object' && kind !== 'waves',
+  );
+  return [
+    { name: 'Surface', items: LOOKS },
+    ...(own.length ? [{ name: 'Maps, unlit', items: own.map(([id, one]) => ({ id: `map ${id}`, name: ('name' in one && one.name) || id })) }] : []), // prettier-ignore
+  ];
 });
 const chosen = computed(() => {
   const [, part, id] = (view.item ?? '').split('/');
@@ -83,7 +111,13 @@ async function load(): Promise<void> {
   worker = new Worker(new URL('../../stage/load.worker.ts', import.meta.url), { type: 'module' });
   const shapes = await new Promise<StageMeshes>((resolve, reject) => {
     worker!.onmessage = ({ data }: MessageEvent<StageAnswer>) => ('problem' in data ? reject(new Error(data.problem)) : resolve(data)); // prettier-ignore
-    worker!.postMessage({ document: document.value, sheet: 'preview', manifest } satisfies StageRequest);
+    worker!.postMessage({
+      document: document.value,
+      sheet: 'preview',
+      manifest,
+      isBase: isBase.value,
+      map: map.value,
+    } satisfies StageRequest);
   });
   loaded = id;
   isLoading.value = false;
@@ -119,7 +153,9 @@ useResizeObserver(
   fit,
 );
 watch(document, (now) => !isLoading.value && stage.value?.show(now, null), { deep: false });
-watch(shapesOf, () => loaded !== null && load().catch((error: Error) => (problem.value = error.message)));
+watch([shapesOf, isBase, map], () => loaded !== null && load().catch((error: Error) => (problem.value = error.message))); // prettier-ignore
+watch([look, map], ([now, shown]) => stage.value?.setLook(now, shown));
+watch(hasSeams, (now) => stage.value?.setSeams(now));
 watch(() => view.item, (item) => stage.value?.select(item)); // prettier-ignore
 watch(isCut, (now) => stage.value?.setCut(now));
 watch(mode, (now) => stage.value?.setMode(now));
@@ -152,6 +188,31 @@ watch(mode, (now) => stage.value?.setMode(now));
         size="small"
         title="Leaves out what stands before the middle, so that rooms are seen into"
       />
+      <Select
+        v-model="surface"
+        :options="surfaces"
+        option-group-label="name"
+        option-group-children="items"
+        option-label="name"
+        option-value="id"
+        scroll-height="20rem"
+        size="small"
+        aria-label="Surfaces as"
+      />
+      <ToggleButton
+        v-model="hasSeams"
+        on-label="Seams"
+        off-label="Seams"
+        size="small"
+        title="Edges where both sides have vertices of their own; those that have opened are red, with rungs across"
+      />
+      <ToggleButton
+        v-model="isBase"
+        on-label="Base mesh"
+        off-label="Base mesh"
+        size="small"
+        title="Before subdivision and displacement"
+      />
       <span class="dim chosen">{{ chosen ?? 'Click something to choose it' }}</span>
     </div>
     <div class="room">
@@ -176,7 +237,8 @@ watch(mode, (now) => stage.value?.setMode(now));
 }
 .tools {
   display: flex;
-  gap: 8px;
+  flex-wrap: wrap;
+  gap: 4px 8px;
   align-items: center;
   padding: 4px 8px;
   background: var(--panel);
