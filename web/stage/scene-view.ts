@@ -357,10 +357,12 @@ export class SceneView {
     const { closed, open } = this.seams.get(mesh)!;
     for (const [segments, colour] of [
       [closed, ACCENT],
-      [open, MISSING],
+      [open, OPEN],
     ] as const) {
       if (segments.length === 0) continue;
       const drawn = lines(segments, colour);
+      // A gap is seen through whatever lies before it.
+      (drawn.material as LineBasicMaterial).depthTest = colour !== OPEN;
       drawn.applyMatrix4(this.matrix(transform));
       this.shapes.add(drawn);
     }
