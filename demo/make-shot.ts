@@ -9,7 +9,7 @@ import type { DemoShot } from './shot.ts';
 export interface Drawing {
   width: number;
   height: number;
-  /** sRGB bytes, rows from the top. */
+  /** sRGB bytes, three a texel or four with alpha, rows from the top. */
   rgb: Uint8Array;
 }
 

@@ -97,45 +97,54 @@ export function trianglesOf(
   const [first, second] = poly.uvs;
   // Some faces of a large mesh have few vertices; the map grows where they have more.
   const vertices = new NumberMap(Math.min(poly.points.length / 3, count), 4);
-  const cornerOfVertex: number[] = [];
-  const indices: number[] = [];
-  const vertexOf = (corner: number) => {
+  let [corners, triangles] = [0, 0];
+  for (let k = 0; k < count; k++) {
+    const size = poly.faceSizes[faces ? faces[k] : k];
+    if (size < 3) continue;
+    corners += size;
+    triangles += size - 2;
+  }
+  const cornerOfVertex = new Uint32Array(corners);
+  const indices = new Uint32Array(3 * triangles);
+  let at = 0;
+  const [normalOf, firstOf, secondOf] = [poly.normals?.indices, first?.indices, second?.indices];
+  const put = (corner: number): void => {
     const before = vertices.size;
-    const vertex = vertices.add(
-      poly.corners[corner],
-      poly.normals?.indices[corner] ?? 0,
-      first?.indices[corner] ?? 0,
-      second?.indices[corner] ?? 0,
-    );
-    if (vertex === before) cornerOfVertex.push(corner);
-    return vertex;
+    const vertex = vertices.add(poly.corners[corner], normalOf ? normalOf[corner] : 0, firstOf ? firstOf[corner] : 0, secondOf ? secondOf[corner] : 0); // prettier-ignore
+    if (vertex === before) cornerOfVertex[vertex] = corner;
+    indices[at++] = vertex;
   };
   for (let k = 0; k < count; k++) {
     const face = faces ? faces[k] : k;
     const size = poly.faceSizes[face];
     const start = starts[face];
     if (size < 3) continue;
-    if (size === 3) indices.push(vertexOf(start), vertexOf(start + 1), vertexOf(start + 2));
-    else for (const corner of cutFace(poly, start, size)) indices.push(vertexOf(start + corner));
+    if (size === 3) for (let c = 0; c < 3; c++) put(start + c);
+    else if (size === 4 && isConvexQuad(poly, start)) for (let c = 0; c < 6; c++) put(start + QUAD[c]);
+    else for (const corner of cutFace(poly, start, size)) put(start + corner);
   }
-  const pick = (values: Float32Array, size: number, numberOf: (corner: number) => number) => {
-    const out = new Float32Array(cornerOfVertex.length * size);
-    cornerOfVertex.forEach((corner, v) => {
-      for (let a = 0; a < size; a++) out[v * size + a] = values[numberOf(corner) * size + a];
-    });
+  const made = cornerOfVertex.subarray(0, vertices.size);
+  const pick = (values: Float32Array, size: number, numberOf: Uint32Array) => {
+    const out = new Float32Array(made.length * size);
+    for (let v = 0; v < made.length; v++) {
+      const from = numberOf[made[v]] * size;
+      for (let a = 0; a < size; a++) out[v * size + a] = values[from + a];
+    }
     return out;
   };
-  const layer = (of: CornerLayer | null | undefined, size: number) =>
-    of ? pick(of.values, size, (corner) => of.indices[corner]) : null;
+  const layer = (of: CornerLayer | null | undefined, size: number) => (of ? pick(of.values, size, of.indices) : null);
   return {
-    positions: pick(poly.points, 3, (corner) => poly.corners[corner]),
+    positions: pick(poly.points, 3, poly.corners),
     normals: layer(poly.normals, 3),
     uvs: layer(first, 2),
     uvs2: layer(second, 2),
-    indices: Uint32Array.from(indices),
-    pointOf: Uint32Array.from(cornerOfVertex, (corner) => poly.corners[corner]),
+    indices,
+    pointOf: made.map((corner) => poly.corners[corner]),
   };
 }
+
+/** Corners of the two triangles of a convex quad. */
+const QUAD = [0, 1, 2, 0, 2, 3];
 
 /** Starts of faces by their sizes: a mesh of ten thousand materials asks for them as often. */
 const startsOf = new WeakMap<Uint32Array, Uint32Array>();
@@ -171,6 +180,36 @@ export function faceNormal({ points, corners }: PolyMesh, start: number, size: n
  */
 const MOST_EARS = 4096;
 
+/** Seen along the axis that its normal is nearest to, as `cutFace` looks at it. */
+function isConvexQuad({ points, corners }: PolyMesh, start: number): boolean {
+  const p = 3 * corners[start];
+  const q = 3 * corners[start + 1];
+  const r = 3 * corners[start + 2];
+  const s = 3 * corners[start + 3];
+  // Of a quad Newell's sum is the cross product of its diagonals.
+  const ax = points[r] - points[p];
+  const ay = points[r + 1] - points[p + 1];
+  const az = points[r + 2] - points[p + 2];
+  const bx = points[s] - points[q];
+  const by = points[s + 1] - points[q + 1];
+  const bz = points[s + 2] - points[q + 2];
+  const nx = Math.abs(ay * bz - az * by);
+  const ny = Math.abs(az * bx - ax * bz);
+  const nz = Math.abs(ax * by - ay * bx);
+  const largest = ny > nx ? (nz > ny ? 2 : 1) : nz > nx ? 2 : 0;
+  const u = largest === 2 ? 0 : largest + 1;
+  const v = largest === 0 ? 2 : largest - 1;
+  // Turned the same way at every corner, whichever way that is.
+  const a = turnAt(points, u, v, p, q, r);
+  const b = turnAt(points, u, v, q, r, s);
+  const c = turnAt(points, u, v, r, s, p);
+  const d = turnAt(points, u, v, s, p, q);
+  return (a > 0 && b > 0 && c > 0 && d > 0) || (a < 0 && b < 0 && c < 0 && d < 0);
+}
+
+const turnAt = (o: Float32Array, u: number, v: number, a: number, b: number, c: number): number =>
+  (o[b + u] - o[a + u]) * (o[c + v] - o[a + v]) - (o[b + v] - o[a + v]) * (o[c + u] - o[a + u]);
+
 /** Corner numbers within a face, three a triangle. */
 function cutFace(poly: PolyMesh, start: number, size: number): number[] {
   const fan = () => Array.from({ length: size - 2 }, (_, k) => [0, k + 1, k + 2]).flat();
@@ -183,7 +222,6 @@ function cutFace(poly: PolyMesh, start: number, size: number): number[] {
     const p = poly.corners[start + k] * 3;
     outline.push(poly.points[p + u], poly.points[p + v]);
   }
-  if (size === 4 && isConvex(outline)) return [0, 1, 2, 0, 2, 3];
   const cut = earcut(outline);
   // A face without area has no ears; it keeps its triangles, so that nothing vanishes unseen.
   if (cut.length !== (size - 2) * 3) return fan();
@@ -195,7 +233,6 @@ const turn = (o: number[], a: number, b: number, c: number): number =>
   (o[b * 2] - o[a * 2]) * (o[c * 2 + 1] - o[a * 2 + 1]) - (o[b * 2 + 1] - o[a * 2 + 1]) * (o[c * 2] - o[a * 2]);
 const facing = (o: number[], a: number, b: number, c: number): number[] =>
   turn(o, a, b, c) < 0 ? [a, c, b] : [a, b, c];
-const isConvex = (o: number[]): boolean => [0, 1, 2, 3].every((k) => turn(o, k, (k + 1) % 4, (k + 2) % 4) > 0);
 
 /**
  * Normals that are the same wherever faces of one smoothing group meet in a point, weighed by their areas.

@@ -108,10 +108,12 @@ export function nextValues(
   /** Sums of the points at the other ends of each point's edges. */
   const across = new Float64Array(points * width);
   for (let e = 0; e < edges; e++) {
-    const [p, q] = [ends[2 * e], ends[2 * e + 1]];
+    const p = ends[2 * e];
+    const q = ends[2 * e + 1];
     const held = isLinear ? 1 : Math.min(1, sharpnessOf(net, e));
     for (let a = 0; a < width; a++) {
-      const [from, to] = [values[p * width + a], values[q * width + a]];
+      const from = values[p * width + a];
+      const to = values[q * width + a];
       across[p * width + a] += to;
       across[q * width + a] += from;
       const half = (from + to) / 2;

@@ -65,18 +65,19 @@ export function subdivided(poly: PolyMesh, options: SubdivideOptions): Subdivide
   const cage = cageOf(poly, boundary);
   const left = boundary === 'none' && !isLinear ? awayFromBoundary(cage) : null;
   if (left?.every((isLeft) => !isLeft)) throw new RangeError('every face is at the boundary, so that none is left');
-  const places = refined(cage, Float64Array.from(poly.points), 3, level, isLinear);
+  const places = refined(cage, new Float64Array(poly.points), 3, level, isLinear);
   const uvs = poly.uvs.map((layer): CornerLayer => {
     const { net, values } = uvNetOf(poly, cage, layer, uvRule);
     const isHeld = isLinear || uvRule === 'all';
     const fine = refined(net, values, 2, level, isHeld);
-    const ended = toLimit && !isHeld ? limitPlaces(fine.net, fine.values, 2) : fine.values;
-    return { name: layer.name, values: Float32Array.from(ended), indices: fine.net.corners };
+    const ended = toLimit && !isHeld ? limitPlaces(fine.net, aboutPoints(fine.net), fine.values, 2) : fine.values;
+    return { name: layer.name, values: new Float32Array(ended), indices: fine.net.corners };
   });
   const faceOf = facesOf(poly.faceSizes, level);
-  const atLimit = toLimit && !isLinear ? limitPlaces(places.net, places.values, 3) : places.values;
+  const about = aboutPoints(places.net);
+  const atLimit = toLimit && !isLinear ? limitPlaces(places.net, about, places.values, 3) : places.values;
   const fine: PolyMesh = {
-    points: Float32Array.from(atLimit),
+    points: new Float32Array(atLimit),
     faceSizes: places.net.faceSizes,
     corners: places.net.corners,
     normals: null,
@@ -84,7 +85,7 @@ export function subdivided(poly: PolyMesh, options: SubdivideOptions): Subdivide
     subdivision: 'none',
     creases: { edges: new Uint32Array(0), sharpness: new Float32Array(0) },
   };
-  fine.normals = { name: 'of the surface', ...limitNormals(places.net, places.values, fine, isLinear) };
+  fine.normals = { name: 'of the surface', ...limitNormals(places.net, about, places.values, fine, isLinear) };
   return left ? withFaces(fine, faceOf, left) : { ...fine, faceOf };
 }
 

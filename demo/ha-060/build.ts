@@ -1,15 +1,20 @@
 /**
  * HA-060, label case: the first labels of the apiary behind a glass front, before a tinted pane that stands before the cards.
  *
- * What is wrong with it: the run of the tinted pane is upside down, so that its dark end hides the cards it was to set off; occlusion takes
+ * Before it lie small prints: two round labels and a leaf that are die-cut, a bee of few pixels, a tag.
+ *
+ * What is wrong with the case: the run of the tinted pane is upside down, so that its dark end hides the cards it was to set off; occlusion takes
  * the front for a wall, and dims what stands behind it, in light that is traced all around besides; and the horizon of the environment, which the camera does not see, is a
- * hard line in the front where it rises above the back of the case.
+ * hard line in the front where it rises above the back of the case. With the prints: the round labels have lost their alpha, the leaf is black
+ * under its transparent texels, the bee is blurred, and the tag still glows by its own colour.
  */
 import { lookAt, multiply, rotationX, rotationY, translation } from '../../core/data/transform.ts';
 import { label, wood } from '../ha-010/textures.ts';
+import type { Mesh } from '../../core/data/mesh.ts';
 import { makeShot } from '../make-shot.ts';
 import type { DemoShot } from '../shot.ts';
 import { box } from '../shapes.ts';
+import { bee, leaf, roundCutout, roundLabel } from './prints.ts';
 
 /** Metres: the case inside, its back, and the front that rises above it. */
 const [WIDTH, BACK, FRONT, DEPTH] = [0.9, 0.34, 0.46, 0.22];
@@ -19,6 +24,33 @@ const PANE = { width: 0.4, height: 0.3 };
 /** A card that leans back a little, its print to the front. */
 const card = (x: number, z: number, turn: number) =>
   multiply(translation(x, 0.002, z), multiply(rotationY(turn), rotationX(-8)));
+
+const SMALL = 0.1;
+/** One side, its foot on the table, with UVs from 0 to 1. */
+const small: Mesh = {
+  positions: Float32Array.of(-SMALL / 2, 0, 0, SMALL / 2, 0, 0, SMALL / 2, SMALL, 0, -SMALL / 2, SMALL, 0),
+  normals: Float32Array.of(0, 0, 1, 0, 0, 1, 0, 0, 1, 0, 0, 1),
+  uvs: Float32Array.of(0, 0, 1, 0, 1, 1, 0, 1),
+  indices: Uint32Array.of(0, 1, 2, 0, 2, 3),
+};
+const smallAt = (x: number, turn: number) =>
+  multiply(translation(x, 0.001, 0.3), multiply(rotationY(turn), rotationX(-35)));
+const printed = (name: string, map: string, more: object = {}) => ({
+  name,
+  baseColour: [1, 1, 1],
+  baseColourMap: map,
+  roughness: 0.9,
+  specular: 0,
+  ...more,
+});
+const image = (name: string, texture: string, more: object = {}) => ({
+  kind: 'image',
+  name,
+  texture,
+  filter: 'mip',
+  wrap: 'clamp',
+  ...more,
+});
 
 export const buildLabelCase = (): Promise<DemoShot> =>
   makeShot(
@@ -30,9 +62,10 @@ export const buildLabelCase = (): Promise<DemoShot> =>
       front: box([-WIDTH / 2, 0.001, 0.1], [WIDTH / 2, FRONT, 0.106]),
       pane: box([-PANE.width / 2, 0, 0], [PANE.width / 2, PANE.height, 0.003], 1 / PANE.height),
       card: box([-CARD.width / 2, 0, 0], [CARD.width / 2, CARD.height, 0.003], 1 / CARD.width),
+      small,
       stand: box([-0.05, 0, -0.02], [0.05, 0.05, 0.02], 3),
     },
-    { wood: wood(), label: label() },
+    { wood: wood(), label: label(), round: roundLabel(), round_alpha: roundCutout(), leaf: leaf(), bee: bee() },
     {
       code: 'HA-060',
       name: 'label case',
@@ -42,6 +75,11 @@ export const buildLabelCase = (): Promise<DemoShot> =>
       maps: {
         wood: { kind: 'image', name: 'wood', texture: 'wood' },
         label: { kind: 'image', name: 'label', texture: 'label', filter: 'mip', offset: [0.5, 0], scale: [1, 1.6] },
+        round: image('round', 'round'),
+        leaf: image('leaf', 'leaf'),
+        'leaf-cut': image('leaf cut', 'leaf', { channel: 'alpha' }),
+        bee: image('bee', 'bee', { filter: 'bilinear' }),
+        tag: image('tag', 'label'),
         tint: { kind: 'gradient', name: 'honey tint', axis: 'v', stops: [{ at: 0, colour: [0.02, 0.012, 0.004] }, { at: 0.45, colour: [0.06, 0.03, 0.008] }, { at: 0.75, colour: [0.95, 0.86, 0.62] }, { at: 1, colour: [0.97, 0.93, 0.85] }] },
       },
       materials: {
@@ -49,6 +87,10 @@ export const buildLabelCase = (): Promise<DemoShot> =>
         felt: { name: 'felt', baseColour: [0.42, 0.4, 0.36], roughness: 1, specular: 0 },
         frame: { name: 'frame', baseColour: [0.3, 0.2, 0.12], roughness: 0.9, specular: 0 },
         print: { name: 'print', baseColour: [1, 1, 1], baseColourMap: 'label', roughness: 0.9, specular: 0 },
+        round: printed('round label', 'round'),
+        leaf: printed('leaf', 'leaf', { alphaMap: 'leaf-cut', alphaMode: 'mask' }),
+        bee: printed('bee', 'bee'),
+        tag: printed('tag', 'tag', { emission: [1, 1, 1], emissionMap: 'tag', emissionStrength: 0.35 }),
         glass: { name: 'clear glass', baseColour: [0.98, 0.99, 0.985], roughness: 0, ior: 1.5, transmission: 1 },
         tinted: { name: 'tinted glass', baseColour: [1, 1, 1], baseColourMap: 'tint', roughness: 0, ior: 1.5, transmission: 1 },
       },
@@ -63,6 +105,11 @@ export const buildLabelCase = (): Promise<DemoShot> =>
         'label-1934': { name: 'label of 1934', mesh: 'card', material: 'print', transform: card(-0.12, -0.08, -4) },
         'label-1950': { name: 'label of 1950', mesh: 'card', material: 'print', transform: card(0.1, -0.1, 6) },
         'label-1968': { name: 'label of 1968', mesh: 'card', material: 'print', transform: card(0.3, -0.09, -6) },
+        'round-acacia': { name: 'round label of acacia', mesh: 'small', material: 'round', transform: smallAt(-0.34, 10) },
+        'round-lime': { name: 'round label of lime', mesh: 'small', material: 'round', transform: smallAt(-0.2, 4) },
+        leaf: { name: 'leaf', mesh: 'small', material: 'leaf', transform: smallAt(-0.05, 0) },
+        bee: { name: 'bee', mesh: 'small', material: 'bee', transform: smallAt(0.1, -4) },
+        tag: { name: 'tag', mesh: 'small', material: 'tag', transform: smallAt(0.26, -8) },
         stand: { name: 'stand', mesh: 'stand', material: 'frame', transform: translation(-0.22, 0, 0.02) },
       },
       lights: {

@@ -1,7 +1,8 @@
 /** The label case, small: what is planted in it stands first, is cured as predicted, and is not told of the cured shot. */
 import { expect } from 'chai';
 import type { FindingWithMask } from '../../core/contracts/finding.ts';
-import { diagnoseRender } from '../../core/diagnose/run.ts';
+import { diagnoseRender, lookInRender } from '../../core/diagnose/run.ts';
+import { textures } from '../../core/diagnose/textures/definition.ts';
 import { glass } from '../../core/diagnose/glass/definition.ts';
 import { limits } from '../../core/diagnose/limits/definition.ts';
 import { occlusion } from '../../core/diagnose/occlusion/definition.ts';
@@ -50,5 +51,22 @@ describe('label case', function () {
     const cured = { ...shot, document };
     const left = diagnoseRender(inputOf(cured, renderShot(cured)), FAMILIES).filter(({ finding }) => finding.severity !== 'note');
     expect(left.map(({ finding }) => finding.sentence)).to.deep.equal([]);
+  }); // prettier-ignore
+
+  it('has four prints that are wrong, each told by its name, and one remedy for both round labels', async () => {
+    const prints = await benchShot(buildLabelCase(), { width: 480, height: 270, samples: 4 });
+    const look = (of: BenchShot) => lookInRender(inputOf(of, renderShot(of)), textures);
+    const told = look(prints);
+    const by = (cause: string) => told.find(({ finding }) => finding.cause === cause)!.finding;
+    expect(told.map(({ finding }) => finding.cause)).to.have.members(['textures.alpha-lost', 'textures.alpha-fringe', 'textures.glow-left-on', 'textures.filtered-when-meant-sharp']);
+    expect(by('textures.alpha-lost').where.objects).to.deep.equal(['round label of acacia', 'round label of lime']);
+    expect(by('textures.alpha-lost').headline).to.equal('round_alpha is the same image with alpha');
+    expect(by('textures.alpha-fringe').sentence).to.match(/^Edges of leaf have a fringe/);
+    expect(by('textures.glow-left-on').sentence).to.match(/^Tag glows/);
+    expect(by('textures.filtered-when-meant-sharp').sentence).to.match(/bee is blurred/i);
+    // What is set clears what it is for; the leaf needs a new file.
+    const values = Object.assign({}, ...told.map(({ finding }) => (finding.remedies[0].change?.kind === 'values' ? finding.remedies[0].change.values : {}))) as ControlValues;
+    const left = look({ ...prints, document: withValues(prints.document, ['preview'], values) });
+    expect(left.map(({ finding }) => finding.cause)).to.deep.equal(['textures.alpha-fringe']);
   }); // prettier-ignore
 });

@@ -282,6 +282,21 @@ describe('Preflight', () => {
     expect(offenders.map(({ object }) => object)).to.deep.equal(['textures/lid.png', 'textures/wax.1002.png']);
   });
 
+  it('leaves a file alone that may have the alpha which another one has lost, and takes out what else nothing uses', async () => {
+    const { document, files } = await smallShot('SPARE', { samples: 16 });
+    const material = Object.values(document.materials)[0];
+    for (const id of ['lid', 'lid_alpha', 'old']) {
+      document.textures[id] = { file: `textures/${id}.png`, colourSpace: 'srgb' };
+      files.set(`textures/${id}.png`, png);
+    }
+    document.maps.lid = { ...defaultMap('image'), texture: 'lid' } as MapSpec;
+    material.baseColourMap = 'lid';
+    const results = runPreflight(await fromShot(document, 1, filesInMemory(files)), defaultProfile(), document);
+    const { offenders, repair } = results.find(({ id }) => id === 'reference-unused')!;
+    expect(offenders.map(({ object }) => object)).to.deep.equal(['textures/old.png']);
+    expect(Object.keys(applyPatch(document, repair!.patch).textures)).to.deep.equal(['lid', 'lid_alpha']);
+  });
+
   it('repairs sheets and colour spaces of a shot by patches that can be taken back', async () => {
     const { document, files } = await smallShot('PRE', { samples: 16 });
     const look = async (doc: typeof document) =>

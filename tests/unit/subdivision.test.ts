@@ -319,7 +319,7 @@ def Mesh "comb" {
 }`;
       const files = filesInMemory(new Map([['comb.usda', new TextEncoder().encode(text)]]));
       const { document } = await toShot(await readScene('comb.usda', files));
-      expect(Object.values(document.objects)[0].subdivision).to.deep.equal({ level: 2, boundary: 'edgeOnly', uvs: 'boundaries' }); // prettier-ignore
+      expect(Object.values(document.objects)[0].subdivision).to.deep.equal({ level: 2, edgePixels: null, boundary: 'edgeOnly', uvs: 'boundaries' }); // prettier-ignore
     });
   });
 

@@ -2,6 +2,7 @@
 import type { PreflightRepair } from '../../contracts/intake.ts';
 import { MAP_SLOTS } from '../../document/check-references.ts';
 import type { JsonPatch } from '../../document/patch.ts';
+import { stemOf } from '../../formats/siblings.ts';
 import type { ShotDocument } from '../../document/schema.ts';
 
 export function withoutUnused(document: ShotDocument | null): PreflightRepair | null {
@@ -13,6 +14,9 @@ export function withoutUnused(document: ShotDocument | null): PreflightRepair | 
   const textures = new Set([environment.texture, background?.texture]);
   for (const [id, map] of Object.entries(document.maps))
     if (maps.has(id) && map.kind === 'image') textures.add(map.texture);
+  // What may have the alpha that another one has lost stays.
+  const stems = new Set([...textures].flatMap((id) => (id ? [stemOf(document.textures[id].file)] : [])));
+  for (const [id, { file }] of Object.entries(document.textures)) if (stems.has(stemOf(file))) textures.add(id);
   const removed = (kind: 'maps' | 'coats' | 'textures' | 'meshes', used: Set<unknown>): JsonPatch =>
     Object.entries(document[kind])
       .filter(([id]) => !used.has(id))

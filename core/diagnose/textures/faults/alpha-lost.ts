@@ -6,7 +6,7 @@ import { luminance } from '../../../data/colour.ts';
 import type { Texture } from '../../../data/texture.ts';
 import type { ShotDocument } from '../../../document/schema.ts';
 import { stemOf } from '../../../formats/siblings.ts';
-import { listed } from '../../words.ts';
+import { capital, listed } from '../../words.ts';
 import type { TextureFault } from '../fault.ts';
 import type { MapUse } from '../uses.ts';
 
@@ -37,7 +37,7 @@ export const alphaLost: TextureFault = {
           objects: own.flatMap(({ objects }) => objects),
           pixels: own.flatMap(({ pixels }) => pixels),
           words: {
-            sentence: `${own[0].objects[0]} is whole where it should be cut out: ${id} has lost its alpha.`,
+            sentence: `${capital(own[0].objects[0])} is whole where it should be cut out: ${id} has lost its alpha.`,
             headline: `${sibling.id} is the same image with alpha`,
             why: `${document.textures[id].file} has none; ${document.textures[sibling.id].file} shows the same, and is not there on ${Math.round(100 * sibling.cut)} % of it.`,
           },

@@ -1,6 +1,6 @@
 /** Surfaces that glow by their own colour image: emission that was left on, as files bring it that fake an ambient light with it. */
 import { luminancePlane } from '../../../picture/measured.ts';
-import { percent } from '../../words.ts';
+import { capital, percent } from '../../words.ts';
 import type { TextureFault } from '../fault.ts';
 
 /** Share of a surface’s light that it gives off itself: less is no matter, more is a lamp. */
@@ -24,7 +24,7 @@ export const glow: TextureFault = {
           pixels,
           passes: ['emission'],
           words: {
-            sentence: `${objects[0]} glows: ${percent(share)} of its light is its own.`,
+            sentence: `${capital(objects[0])} glows: ${percent(share)} of its light is its own.`,
             headline: 'Emission was left on, by the image of the colour',
             why: 'The same image is what it reflects and what it gives off: it is lit in its own shadow, as no print is.',
           },

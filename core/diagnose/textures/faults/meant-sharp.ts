@@ -1,6 +1,6 @@
 /** Small images of few flat colours, enlarged and filtered: pixel art and prints whose texels are meant to be seen. */
 import type { Texture } from '../../../data/texture.ts';
-import { listed } from '../../words.ts';
+import { capital, listed } from '../../words.ts';
 import type { TextureFault } from '../fault.ts';
 
 /** Texels along a side, colours, and parts of a texel that a pixel spans. */
@@ -22,7 +22,7 @@ export const meantSharp: TextureFault = {
         objects: [...new Set(soft.flatMap(({ objects }) => objects))],
         pixels: soft.flatMap(({ pixels }) => pixels),
         words: {
-          sentence: `${names} ${soft.length === 1 ? 'is' : 'are'} blurred: an image of hard texels is enlarged ${Math.round(width)} times and filtered.`,
+          sentence: `${capital(names)} ${soft.length === 1 ? 'is' : 'are'} blurred: an image of hard texels is enlarged ${Math.round(width)} times and filtered.`,
           headline: 'Texels that are meant to be seen are mixed with each other',
           why: 'It has few colours, and hard edges between its texels: it was drawn texel by texel.',
         },

@@ -1,5 +1,7 @@
 import { CAUTION, type Check } from '../check.ts';
 import { withoutUnused } from '../../repairs/without-unused.ts';
+import { stemOf } from '../../../formats/siblings.ts';
+import type { SourceReference } from '../../../formats/source-scene.ts';
 import { count } from '../tell.ts';
 
 export const referenceUnused: Check = {
@@ -10,7 +12,7 @@ export const referenceUnused: Check = {
   threshold: CAUTION,
   run({ source, document }) {
     const offenders = source.references
-      .filter(({ used, resolved }) => !used && resolved !== null)
+      .filter((one) => !one.used && one.resolved !== null && !isSpare(one, source.references))
       .map(({ path, kind, neededBy }) => ({
         object: path,
         detail: `${kind} named by ${neededBy}; nothing of it is used`,
@@ -24,3 +26,7 @@ export const referenceUnused: Check = {
     };
   },
 };
+
+/** An image that may have the alpha which one in use has lost is looked at with that one (`textures.alpha-lost`). */
+const isSpare = ({ kind, path }: SourceReference, all: readonly SourceReference[]): boolean =>
+  kind === 'image' && all.some((other) => other.used && other.kind === 'image' && stemOf(other.path) === stemOf(path));
