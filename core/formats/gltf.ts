@@ -67,10 +67,16 @@ export function meshOf(part: Primitive, name: string): Mesh {
   return mesh;
 }
 
-/** @returns a GLB with one mesh of one part for each given mesh, in order, each in a node of its name */
-export async function writeGlb(
-  meshes: { name: string; mesh: Mesh; polygons?: PolygonData | null }[],
-): Promise<Uint8Array> {
+export interface MeshToWrite {
+  name: string;
+  mesh: Mesh;
+  polygons?: PolygonData | null;
+  /** Meshes of one key are parts of one mesh, in order; left out: a mesh of its own. */
+  partOf?: string;
+}
+
+/** @returns a GLB with a mesh for each given one, or for each key that they share, in order; each in a node of its first name */
+export async function writeGlb(meshes: MeshToWrite[]): Promise<Uint8Array> {
   const document = new Document();
   const extension = meshes.some(({ polygons }) => polygons) ? document.createExtension(PolygonsExtension) : null;
   const buffer = document.createBuffer();
@@ -81,7 +87,8 @@ export async function writeGlb(
       .setType(type)
       .setArray(array.slice() as Float32Array<ArrayBuffer>)
       .setBuffer(buffer);
-  for (const { name, mesh, polygons } of meshes) {
+  const wholes = new Map<string, ReturnType<typeof document.createMesh>>();
+  for (const { name, mesh, polygons, partOf } of meshes) {
     const part = document
       .createPrimitive()
       .setAttribute('POSITION', accessor(mesh.positions, 'VEC3'))
@@ -90,7 +97,13 @@ export async function writeGlb(
     if (mesh.normals) part.setAttribute('NORMAL', accessor(mesh.normals, 'VEC3'));
     if (mesh.uvs) part.setAttribute('TEXCOORD_0', accessor(flipV(mesh.uvs.slice()), 'VEC2'));
     if (mesh.uvs2) part.setAttribute('TEXCOORD_1', accessor(flipV(mesh.uvs2.slice()), 'VEC2'));
-    scene.addChild(document.createNode(name).setMesh(document.createMesh(name).addPrimitive(part)));
+    let whole = partOf === undefined ? undefined : wholes.get(partOf);
+    if (!whole) {
+      whole = document.createMesh(name);
+      if (partOf !== undefined) wholes.set(partOf, whole);
+      scene.addChild(document.createNode(name).setMesh(whole));
+    }
+    whole.addPrimitive(part);
   }
   document.getRoot().setDefaultScene(scene);
   return new WebIO().registerExtensions([PolygonsExtension]).writeBinary(document);

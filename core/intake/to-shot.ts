@@ -70,11 +70,14 @@ class ShotMaking {
   private readonly notUnderstood: Remark[];
   private readonly files = new Map<string, Uint8Array>();
   private readonly document: ShotDocument;
+  /** By what meshes are parts of: its number in the file, and how many parts it has there. */
+  private readonly written = new Map<string, { mesh: number; parts: number }>();
   private readonly meshes: {
     name: string;
     mesh: ReturnType<typeof trianglesOf>;
     polygons: PolygonData | null;
     faces: number;
+    partOf: string;
   }[] = [];
   private readonly meshIds = new Map<string, string | null>();
   private readonly ids = new FreeIds();
@@ -193,6 +196,14 @@ class ShotMaking {
     }
   }
 
+  /** Where the next part of a mesh of the scene stands in the file: parts of one stay parts of one. */
+  private placeOf(partOf: string): { mesh: number; primitive: number } {
+    const own = this.written.get(partOf);
+    if (own) return { mesh: own.mesh, primitive: own.parts++ };
+    this.written.set(partOf, { mesh: this.written.size, parts: 1 });
+    return { mesh: this.written.size - 1, primitive: 0 };
+  }
+
   /** Id of the mesh of some faces; null when they make no triangle. */
   private mesh(number: number, part: number, faces: Uint32Array | null): string | null {
     const { name, where, poly } = this.scene.meshes[number];
@@ -200,6 +211,8 @@ class ShotMaking {
     const known = this.meshIds.get(key);
     if (known !== undefined) return known;
     const mesh = trianglesOf(poly, faces);
+    // One that is used whole as well is no part of itself.
+    const partOf = faces ? `parts of ${number}` : `whole ${number}`;
     let id: string | null = null;
     if (mesh.indices.length === 0)
       this.notUnderstood.push({ where, what: `mesh "${name}" has no face of three corners` });
@@ -214,9 +227,15 @@ class ShotMaking {
             .join(', ')}`,
         });
       id = this.ids.of(this.document.meshes, faces ? `${name}-${part}` : name);
-      this.document.meshes[id] = { file: GEOMETRY, mesh: this.meshes.length, primitive: 0 };
+      this.document.meshes[id] = { file: GEOMETRY, ...this.placeOf(partOf) };
       const sizes = Array.from(faces ?? poly.faceSizes.keys(), (face) => poly.faceSizes[face]).filter((n) => n > 2);
-      this.meshes.push({ name: id, mesh, polygons: polygonData(poly, mesh.pointOf, sizes), faces: sizes.length });
+      this.meshes.push({
+        name: id,
+        mesh,
+        polygons: polygonData(poly, mesh.pointOf, sizes),
+        faces: sizes.length,
+        partOf,
+      });
     }
     this.meshIds.set(key, id);
     return id;

@@ -4,12 +4,12 @@
  */
 import { objectIds } from '../document/object-names.ts';
 import type { Sheet, ShotDocument } from '../document/schema.ts';
-import type { KeptParts } from '../geometry/kept-parts.ts';
+import { KeptParts } from '../geometry/kept-parts.ts';
 import type { Mesh } from '../data/mesh.ts';
 import type { Assets } from '../render/compile/assets.ts';
 import { displaced, reliefsOf, type Relief } from '../render/compile/displace.ts';
 import { posesInShutter } from '../render/compile/motion.ts';
-import { objectMesh } from '../render/compile/object-mesh.ts';
+import { objectMesh, partsOfObject } from '../render/compile/object-mesh.ts';
 import { levelOf, refinementOf } from '../render/compile/refinement.ts';
 import type { MovedShape } from './moved-shapes.ts';
 
@@ -37,7 +37,12 @@ export function wornShapes(
   isWanted: (id: string) => boolean = () => true,
 ): WornShape[] {
   const reliefs = reliefsOf(document, assets, kept);
-  const options = { assets, refinement: refinementOf(document, sheet), reliefs: new Map<string, Relief>(), kept };
+  const options = {
+    assets,
+    refinement: refinementOf(document, sheet),
+    reliefs: new Map<string, Relief>(),
+    kept: kept ?? new KeptParts(),
+  };
   return objectIds(document).flatMap((id, object): WornShape[] => {
     const spec = document.objects[id];
     const relief = reliefs.get(spec.material);
@@ -51,7 +56,12 @@ export function wornShapes(
         object,
         id,
         relief,
-        level: levelOf(spec, assets.meshes.get(spec.mesh!)!, pose.transform, options.refinement),
+        level: levelOf(
+          spec,
+          partsOfObject(spec, pose, assets, options.refinement).map((part) => assets.meshes.get(part)!),
+          pose.transform,
+          options.refinement,
+        ),
         mesh: { positions, uvs, indices, before: still.positions },
         toWorld: Float64Array.from([0, 1, 2].flatMap((row) => [m[row], m[4 + row], m[8 + row], m[12 + row]])),
         texels: texelsOf(relief, { uvs, uvs2 }),

@@ -238,7 +238,7 @@ describe('levels by the length of edges', () => {
       const object = { ...document.objects.part0, subdivision: { ...fine(6).subdivision!, edgePixels } };
       return levelOf(
         object,
-        assets.meshes.get(object.mesh!)!,
+        [assets.meshes.get(object.mesh!)!],
         object.transform,
         refinementOf(document, { ...sheet, mostSubdivision: most }),
       );

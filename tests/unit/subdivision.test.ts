@@ -9,6 +9,9 @@ import { filesInMemory } from '../../core/formats/scene-files.ts';
 import { readScene } from '../../core/formats/scene-readers.ts';
 import { toShot } from '../../core/intake/to-shot.ts';
 import type { UvRule } from '../../core/data/subdivision-rules.ts';
+import { defaultSheet } from '../../core/document/defaults.ts';
+import { compileScene } from '../../core/render/compile/compile.ts';
+import { loadAssets } from '../../core/render/compile/load-assets.ts';
 import { compiled, scene } from './helpers.ts';
 
 const poly = (points: number[][], faces: number[][], more: Partial<PolyMesh> = {}): PolyMesh => ({
@@ -288,7 +291,7 @@ describe('subdivision', () => {
   describe('in a render', () => {
     const flat = trianglesOf({ ...cube(), normals: null });
     const mesh = { ...flat, polygons: { faces: [4, 6], subdivision: 'catmull-clark' as const, creases: [] } };
-    const asked = (level: number) => ({ subdivision: { level, edgePixels: null, boundary: 'edgeAndCorner' as const, uvs: 'cornersPlus1' as const } }); // prettier-ignore
+    const asked = (level: number) => ({ subdivision: { level, edgePixels: null as number | null, boundary: 'edgeAndCorner' as const, uvs: 'cornersPlus1' as const } }); // prettier-ignore
 
     it('is as deep as the object asks and the sheet lets it, made once for all that are alike, and met where the limit is', () => {
       const count = (most: number | null) => compiled(scene([{ mesh, object: asked(3) }, { mesh, object: asked(3) }], {}, { mostSubdivision: most })).geometry.meshes.map(({ indices }) => indices.length / 3); // prettier-ignore
@@ -301,6 +304,52 @@ describe('subdivision', () => {
       expect(rays.closest(1e-4, 1e-4, 10, 0, 0, -1, Infinity, CAMERA_RAY)).to.equal(true);
       // The middle of a face in the limit, by the mask of valence 4 on level 1: (16 · 1 + 4 · 4 · ¾ + 4 · 5/9) / 36.
       expect(10 - rays.t).to.be.closeTo((16 + 12 + 20 / 9) / 36, 1e-4);
+    });
+
+    it('of parts that were split by material is that of the whole: no crack, no edge in the normals, one level for all', () => {
+      const whole = cube();
+      // Three faces about a corner, and the other three: each part has corners of one face, which by itself it would hold.
+      const halves = [[0, 1, 4], [2, 3, 5]].map((faces) => ({ ...trianglesOf(whole, Uint32Array.from(faces)), polygons: { faces: [4, 3], subdivision: 'catmull-clark' as const, creases: [] } }));
+      const meshes = (areParts: boolean, subdivision = asked(3)) => {
+        const test = scene(halves.map((half) => ({ mesh: half, object: subdivision })));
+        Object.values(test.document.meshes).forEach((one, k) => Object.assign(one, { file: 'cube.glb', mesh: 0, primitive: areParts ? k : 0 }));
+        return compiled(test).geometry.meshes;
+      };
+      const sorted = (parts: { positions: Float32Array }[]) => [...new Set(parts.flatMap(({ positions }) => Array.from({ length: positions.length / 3 }, (_, v) => Array.from(positions.subarray(3 * v, 3 * v + 3), (x) => x.toFixed(6)).join(' '))))].sort();
+      const limit = sorted([trianglesOf(subdivided(whole, { level: 3 }))]);
+      expect(sorted(meshes(true))).to.deep.equal(limit);
+      expect(sorted(meshes(false))).to.not.deep.equal(limit);
+      // Where both parts have a point, they have one normal there.
+      const normals = new Map<string, string>();
+      for (const { positions, normals: own } of meshes(true))
+        for (let v = 0; v < positions.length / 3; v++) {
+          const [at, normal] = [positions, own!].map((of) => Array.from(of.subarray(3 * v, 3 * v + 3), (x) => x.toFixed(5)).join(' ').replaceAll('-0.00000', '0.00000'));
+          expect(normals.get(at) ?? normal, at).to.equal(normal);
+          normals.set(at, normal);
+        }
+      const byPixels = meshes(true, { subdivision: { ...asked(6).subdivision, edgePixels: 4 } });
+      expect(new Set(byPixels.map(({ indices }) => indices.length)).size).to.equal(1);
+    }); // prettier-ignore
+
+    it('comes in from a scene as parts of one mesh, which stay together', async () => {
+      const text = `#usda 1.0\n(metersPerUnit = 1)
+def Mesh "comb" {
+  point3f[] points = [(0, 0, 0), (1, 0, 0), (2, 0, 0), (0, 1, 0), (1, 1, 0.5), (2, 1, 0), (0, 2, 0), (1, 2, 0), (2, 2, 0)]
+  int[] faceVertexCounts = [4, 4, 4, 4]
+  int[] faceVertexIndices = [0, 1, 4, 3, 1, 2, 5, 4, 3, 4, 7, 6, 4, 5, 8, 7]
+  def GeomSubset "rim" { uniform token elementType = "face" int[] indices = [0, 1, 2] rel material:binding = </wax> }
+  def GeomSubset "cell" { uniform token elementType = "face" int[] indices = [3] rel material:binding = </honey> }
+}
+def Material "wax" {}
+def Material "honey" {}`;
+      const files = filesInMemory(new Map([['comb.usda', new TextEncoder().encode(text)]]));
+      const { document, files: made } = await toShot(await readScene('comb.usda', files));
+      expect(Object.values(document.meshes).map(({ mesh, primitive }) => [mesh, primitive])).to.deep.equal([[0, 0], [0, 1]]); // prettier-ignore
+      const assets = await loadAssets(document, async (path) => made.get(path) ?? null, 'comb');
+      const { geometry } = compileScene(document, assets, { ...defaultSheet(), mostSubdivision: null });
+      const points = geometry.meshes.map(({ positions }) => new Set(Array.from({ length: positions.length / 3 }, (_, v) => positions.subarray(3 * v, 3 * v + 3).join(' ')))); // prettier-ignore
+      // Two sides of the single face lie along the others: four edges a side at level 2, nine points.
+      expect([...points[1]].filter((point) => points[0].has(point))).to.have.length(9);
     });
 
     it('that would be too much is refused by name, before memory is taken', () => {

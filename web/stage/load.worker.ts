@@ -3,6 +3,7 @@
  * are without, with their seams; and a map that is to be shown on them.
  */
 import type { SheetName, ShotDocument } from '../../core/document/schema.ts';
+import { KeptParts } from '../../core/geometry/kept-parts.ts';
 import { mapOf, type Assets } from '../../core/render/compile/assets.ts';
 import { reliefsOf } from '../../core/render/compile/displace.ts';
 import { loadAssets } from '../../core/render/compile/load-assets.ts';
@@ -49,7 +50,7 @@ self.onmessage = async ({ data: { document, sheet, manifest, isBase, map } }: Me
     const assets = await loadAssets(bare, versionFiles(manifest), document.code, 'stand in');
     const image = map === null ? null : imageOf(bare, assets, map);
     const reliefs = isBase ? new Map<string, never>() : reliefsOf(bare, assets);
-    const options = { assets, refinement: refinementOf(document, { ...document.sheets[sheet], ...(isBase && { mostSubdivision: 0 }) }), reliefs }; // prettier-ignore
+    const options = { assets, refinement: refinementOf(document, { ...document.sheets[sheet], ...(isBase && { mostSubdivision: 0 }) }), reliefs, kept: new KeptParts() }; // prettier-ignore
     const meshes = new Map<string, StageMesh>();
     const meshOf: Record<string, string> = {};
     for (const [id, object] of Object.entries(document.objects)) {

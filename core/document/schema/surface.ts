@@ -164,8 +164,13 @@ export const Material = Type.Object(
     bumpMap: MaybeId,
     bumpDepth: number(-1e3, 1e3, 'metres between black and white of the bump map'),
     displacementMap: MaybeId,
-    displacementKind: choice(Object.keys(DISPLACEMENT_KINDS) as DisplacementKind[], 'what the map tells: heights along the normal, or by its three channels a way along U, V and normal or along the object’s axes'),
-    displacementDetail: flag('slopes of the map that the mesh is too coarse for shade as a bump; of heights that are placed by UVs'),
+    displacementKind: choice(
+      Object.keys(DISPLACEMENT_KINDS) as DisplacementKind[],
+      'what the map tells: heights along the normal, or by its three channels a way along U, V and normal or along the object’s axes',
+    ),
+    displacementDetail: flag(
+      'slopes of the map that the mesh is too coarse for shade as a bump; of heights that are placed by UVs',
+    ),
     displacementScale: number(-1e3, 1e3, 'metres between black and white of the displacement map, along the normal'),
     displacementRest: number(
       -1e3,

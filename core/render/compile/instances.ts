@@ -13,6 +13,7 @@ import {
   TRANSMISSION_RAY,
 } from '../../geometry/ray-kinds.ts';
 import { compileMesh, type CompiledMesh, type InstanceSpec, type Means } from '../../geometry/scene-geometry.ts';
+import { KeptParts } from '../../geometry/kept-parts.ts';
 import { bakeMesh } from '../../geometry/bake-mesh.ts';
 import type { Assets } from './assets.ts';
 import type { Relief } from './displace.ts';
@@ -75,7 +76,7 @@ export function compileInstances(
     objectIds: objectIds(document),
     moves: false,
   };
-  const options = { assets, refinement: refinementOf(document, sheet), reliefs, kept: means.kept };
+  const options = { assets, refinement: refinementOf(document, sheet), reliefs, kept: means.kept ?? new KeptParts() };
   const numbers = new Map<string, number>();
   const numbered = (key: string, make: () => Mesh) => {
     let number = numbers.get(key);

@@ -7,9 +7,10 @@
  */
 import type { Mesh } from '../../data/mesh.ts';
 import { meshPolygons } from '../../data/mesh-polygons.ts';
-import { trianglesOf } from '../../data/poly-mesh.ts';
+import { trianglesOf, type PolyMesh } from '../../data/poly-mesh.ts';
 import type { ObjectSpec } from '../../document/schema.ts';
 import { KeptParts } from '../../geometry/kept-parts.ts';
+import { facesFrom, joinParts } from '../../subdivision/join-parts.ts';
 import { subdivided } from '../../subdivision/subdivide.ts';
 import { need, type Assets } from './assets.ts';
 import { displaced, type Relief } from './displace.ts';
@@ -27,7 +28,7 @@ export interface ObjectMeshOptions {
   refinement: Refinement;
   /** By material. */
   reliefs: ReadonlyMap<string, Relief>;
-  kept?: KeptParts;
+  kept: KeptParts;
 }
 
 /** @throws RangeError, when it is made, naming the object whose subdivision cannot be carried out */
@@ -37,11 +38,22 @@ export function objectMesh(
   pose: Pose,
   { assets, refinement, reliefs, kept }: ObjectMeshOptions,
 ): MeshToMake {
-  const whole = meshOf(object, pose, assets);
-  if (object.shape === 'floor') return whole;
-  const { level } = object.subdivision;
-  const times = level === 0 ? 0 : levelOf(object, whole.make(), pose.transform, refinement);
-  return displacedMesh(object, fineMesh(id, object, whole, times, kept), reliefs.get(object.material), kept);
+  const source = meshOf(object, pose, assets);
+  if (object.shape === 'floor') return source;
+  const fine =
+    object.subdivision.level === 0 ? source : fineMesh(id, object, source, pose, { assets, refinement, kept });
+  return displacedMesh(object, fine, reliefs.get(object.material), kept);
+}
+
+/** Ids of the meshes that are subdivided together with an object's own, itself among them. */
+export function partsOfObject(
+  { mesh }: ObjectSpec,
+  pose: Pose,
+  assets: Assets,
+  { parts }: Refinement,
+): readonly string[] {
+  const all = pose.meshes ? undefined : parts.get(mesh!);
+  return all?.every((id) => assets.meshes.has(id)) ? all : [mesh!];
 }
 
 /** Half the side of an endless floor, metres: as far as 32-bit boxes can tell places apart by a metre. */
@@ -65,46 +77,51 @@ function meshOf(object: ObjectSpec, pose: Pose, assets: Assets): MeshToMake {
   };
 }
 
-/** The mesh as it is subdivided, made once for all objects that subdivide it alike. */
+/** The mesh as it is subdivided, made once for all objects that subdivide it alike; parts of one mesh are subdivided together. */
 function fineMesh(
   id: string,
-  { subdivision }: ObjectSpec,
+  object: ObjectSpec,
   source: MeshToMake,
-  level: number,
-  kept?: KeptParts,
+  pose: Pose,
+  { assets, refinement, kept }: Omit<ObjectMeshOptions, 'reliefs'>,
 ): MeshToMake {
-  const { boundary, uvs } = subdivision;
+  const { boundary, uvs } = object.subdivision;
+  const parts = partsOfObject(object, pose, assets, refinement);
+  const meshes = parts.length > 1 ? parts.map((part) => need(assets.meshes, part, 'mesh')) : [source.make()];
+  const level = levelOf(object, meshes, pose.transform, refinement);
   if (level === 0) return source;
-  const how = `subdivided ${level} ${boundary} ${uvs}`;
-  const refine = (mesh: Mesh) => {
+  const how = `subdivided ${level} ${boundary} ${uvs}${parts.length > 1 ? ` with ${parts.join(' ')}` : ''}`;
+  const refine = (): Mesh[] => {
     try {
-      const polygons = meshPolygons(mesh, mesh.polygons ?? null, source.key);
-      const scheme = polygons.subdivision === 'none' ? 'catmull-clark' : polygons.subdivision;
-      return trianglesOf(subdivided({ ...polygons, subdivision: scheme }, { level, boundary, uvRule: uvs }));
+      const polygons = meshes.map((mesh, k) => withScheme(meshPolygons(mesh, mesh.polygons ?? null, parts.length > 1 ? `mesh ${parts[k]}` : source.key))); // prettier-ignore
+      const options = { level, boundary, uvRule: uvs };
+      const joined = polygons.length > 1 ? joinParts(polygons) : null;
+      if (!joined) return polygons.map((one) => trianglesOf(subdivided(one, options)));
+      const fine = subdivided(joined.whole, options);
+      return polygons.map((_, k) => trianglesOf(fine, facesFrom(fine, joined.firstFace[k], joined.firstFace[k + 1])));
     } catch (error) {
       if (!(error instanceof RangeError)) throw error;
       throw new RangeError(`/objects/${id}/subdivision: ${error.message}`, { cause: error });
     }
   };
-  const make = () => {
-    const mesh = source.make();
-    return kept ? kept.of(mesh, how, () => refine(mesh)) : refine(mesh);
-  };
-  return { key: `${source.key} ${how}`, make };
+  const own = parts.length > 1 ? parts.indexOf(object.mesh!) : 0;
+  return { key: `${source.key} ${how}`, make: () => kept.of(meshes[0], how, refine)[own] };
 }
+
+const withScheme = (poly: PolyMesh): PolyMesh => (poly.subdivision === 'none' ? { ...poly, subdivision: 'catmull-clark' } : poly); // prettier-ignore
 
 /** The same moved by its material's map; what both hang on is kept with both. */
 function displacedMesh(
   { material }: ObjectSpec,
   source: MeshToMake,
   relief: Relief | undefined,
-  kept?: KeptParts,
+  kept: KeptParts,
 ): MeshToMake {
   if (!relief) return source;
   const make = () => {
     const mesh = source.make();
-    const own = kept?.of(mesh, relief.key, () => new KeptParts());
-    return own ? own.of(relief.texture ?? mesh, 'displaced', () => displaced(mesh, relief)) : displaced(mesh, relief);
+    const own = kept.of(mesh, relief.key, () => new KeptParts());
+    return own.of(relief.texture ?? mesh, 'displaced', () => displaced(mesh, relief));
   };
   return { key: `${source.key} displaced by ${material}`, make };
 }

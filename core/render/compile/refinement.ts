@@ -3,7 +3,7 @@
  * pixels; never more often than the sheet lets it. One level all over an object keeps it watertight.
  *
  * @example
- * const level = levelOf(object, mesh, pose.transform, refinementOf(document, sheet));
+ * const level = levelOf(object, [mesh], pose.transform, refinementOf(document, sheet));
  */
 import type { Mesh } from '../../data/mesh.ts';
 import type { Transform } from '../../data/transform.ts';
@@ -17,6 +17,8 @@ export interface Refinement {
   /** Where the camera is, and the metres that a pixel covers a metre away from it. */
   eye: readonly number[];
   pixel: number;
+  /** Meshes that are parts of one, split by material, by each of them; only where there are several. */
+  parts: ReadonlyMap<string, readonly string[]>;
 }
 
 export function refinementOf(
@@ -25,17 +27,35 @@ export function refinementOf(
 ): Refinement {
   const camera = compileCamera(document, width / height);
   const size = (at: number) => Math.hypot(camera[at], camera[at + 1], camera[at + 2]);
-  return { most: mostSubdivision, eye: [...camera.subarray(0, 3)], pixel: (2 * size(CAMERA_UP)) / (size(CAMERA_AHEAD) * height) }; // prettier-ignore
+  return { most: mostSubdivision, eye: [...camera.subarray(0, 3)], pixel: (2 * size(CAMERA_UP)) / (size(CAMERA_AHEAD) * height), parts: partsOf(document) }; // prettier-ignore
 }
+
+/** What stands in one mesh of a file is one mesh, a part for each material. */
+function partsOf({ meshes }: ShotDocument): Map<string, string[]> {
+  const byMesh = new Map<string, string[]>();
+  for (const [id, { file, mesh }] of Object.entries(meshes)) {
+    const key = `${mesh} ${file}`;
+    const own = byMesh.get(key);
+    if (own) own.push(id);
+    else byMesh.set(key, [id]);
+  }
+  const several = [...byMesh.values()].filter((ids) => new Set(ids.map((id) => meshes[id].primitive)).size > 1);
+  const sorted = several.map((ids) => onePerPart(ids.sort((a, b) => meshes[a].primitive - meshes[b].primitive), meshes)); // prettier-ignore
+  return new Map(sorted.flatMap((ids) => ids.map((id) => [id, ids] as const)));
+}
+
+/** A part that has two names stands once. */
+const onePerPart = (ids: string[], meshes: ShotDocument['meshes']): string[] =>
+  ids.filter((id, i) => i === 0 || meshes[id].primitive !== meshes[ids[i - 1]].primitive);
 
 /**
  * Distances count in every direction, not in the frame alone: what stands behind the camera is in mirrors and throws shadows.
- * @param mesh before it is subdivided
+ * @param meshes before they are subdivided: the object's own, or all parts of what it is a part of
  */
-export function levelOf({ subdivision }: ObjectSpec, mesh: Mesh, transform: Transform, { most, eye, pixel }: Refinement): number {
+export function levelOf({ subdivision }: ObjectSpec, meshes: readonly Mesh[], transform: Transform, { most, eye, pixel }: Refinement): number {
   const level = Math.min(subdivision.level, most ?? Infinity);
   if (subdivision.edgePixels === null || level === 0) return level;
-  const longest = longestEdge(mesh, transform, eye) / pixel;
+  const longest = Math.max(...meshes.map((mesh) => longestEdge(mesh, transform, eye))) / pixel;
   return Math.min(level, Math.max(0, Math.ceil(Math.log2(longest / subdivision.edgePixels) - 1e-9)));
 } // prettier-ignore
 
