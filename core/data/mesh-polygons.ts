@@ -48,6 +48,15 @@ export function meshPolygons(mesh: Mesh, data: PolygonData | null, where: string
       ),
       sharpness: Float32Array.from(data.creases.filter((_, i) => i % 3 === 2)),
     },
+    ...(data.corners?.length && {
+      sharpPoints: {
+        points: Uint32Array.from(
+          data.corners.filter((_, i) => i % 2 === 0),
+          (vertex) => pointOf[vertex],
+        ),
+        sharpness: Float32Array.from(data.corners.filter((_, i) => i % 2 === 1)),
+      },
+    }),
   };
 }
 

@@ -29,6 +29,8 @@ export interface PolygonData {
   subdivision: 'none' | 'catmull-clark' | 'loop' | 'bilinear';
   /** Two vertices and the sharpness of their edge, for each. */
   creases: number[];
+  /** A vertex and its sharpness, for each; left out: none. */
+  corners?: number[];
 }
 
 /**

@@ -36,6 +36,8 @@ export interface PolyMesh {
   ends?: { boundary: BoundaryRule; uvs: UvRule };
   /** 2 points an edge; sharpness as OpenSubdiv has it, 10 and more being infinitely sharp. */
   creases: { edges: Uint32Array; sharpness: Float32Array };
+  /** Points that are sharp by themselves, as creases are; left out: none. */
+  sharpPoints?: { points: Uint32Array; sharpness: Float32Array };
 }
 
 export const emptyPolyMesh = (): PolyMesh => ({

@@ -16,6 +16,8 @@ export interface JoinedParts {
   firstFace: number[];
 }
 
+const NONE = new Uint32Array(0);
+
 /** @returns null for parts that have different sets of UVs or schemes: those are no parts of one mesh */
 export function joinParts(parts: readonly PolyMesh[]): JoinedParts | null {
   const [{ uvs, subdivision, ends }] = parts;
@@ -35,6 +37,10 @@ export function joinParts(parts: readonly PolyMesh[]): JoinedParts | null {
       creases: {
         edges: pointsOf((part) => part.creases.edges),
         sharpness: concat(Float32Array, parts.map((part) => part.creases.sharpness)), // prettier-ignore
+      },
+      sharpPoints: {
+        points: pointsOf((part) => part.sharpPoints?.points ?? NONE),
+        sharpness: concat(Float32Array, parts.map((part) => part.sharpPoints?.sharpness ?? new Float32Array(0))), // prettier-ignore
       },
     },
     firstFace: startsOf(parts.map(({ faceSizes }) => faceSizes.length)),

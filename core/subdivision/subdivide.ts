@@ -99,6 +99,7 @@ function cageOf(poly: PolyMesh, boundary: BoundaryRule): Net {
     const edge = edges.get(keyOf(creased[2 * k], creased[2 * k + 1]));
     if (edge !== undefined) net.edgeSharpness[edge] = Math.min(ENDLESS, Math.max(0, value));
   });
+  poly.sharpPoints?.points.forEach((point, k) => (net.pointSharpness[point] = Math.min(ENDLESS, Math.max(0, poly.sharpPoints!.sharpness[k])))); // prettier-ignore
   if (boundary !== 'edgeAndCorner') return net;
   const { faces } = aboutPoints(net);
   faces.forEach((count, p) => count === 1 && (net.pointSharpness[p] = ENDLESS));

@@ -13,7 +13,7 @@ export interface UvNet {
   values: Float64Array;
 }
 
-/** @param cage the polygons' own net, whose creases hold in UVs as well */
+/** @param cage the polygons' own net, whose creases and sharp points hold in UVs as well */
 export function uvNetOf(poly: PolyMesh, cage: Net, layer: CornerLayer, rule: UvRule): UvNet {
   const { corners, faceSizes } = poly;
   const pairs = new NumberMap(poly.points.length / 3, 2);
@@ -27,6 +27,9 @@ export function uvNetOf(poly: PolyMesh, cage: Net, layer: CornerLayer, rule: UvR
     values[2 * pairOf[c] + 1] = layer.values[2 * layer.indices[c] + 1];
   });
   corners.forEach((_, c) => (net.edgeSharpness[net.edgeOf[c]] = cage.edgeSharpness[cage.edgeOf[c]]));
+  const sharp = new Map(Array.from(poly.sharpPoints?.points ?? [], (point, k) => [point, poly.sharpPoints!.sharpness[k]] as const)); // prettier-ignore
+  if (sharp.size)
+    pointOf.forEach((point, pair) => (net.pointSharpness[pair] = Math.min(ENDLESS, sharp.get(point) ?? 0)));
   hold(poly, cage, net, pointOf, rule);
   return { net, values };
 }

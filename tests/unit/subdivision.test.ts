@@ -357,6 +357,34 @@ def Material "honey" {}`;
       expect(() => compiled(scene([{ mesh: dense, object: asked(8) }]))).to.throw(RangeError, /^\/objects\/.*\/subdivision: 235,929,600 faces at level 8, about \d+ GiB/); // prettier-ignore
     });
 
+    it('holds sharp points as long as they are sharp, from a scene through its shot into the render', async () => {
+      // A sharpness of 1 is the corner's rule for one level, and smooth from there: (n − 2)/n of itself, and what lies about it.
+      const held = (sharpness: number) => subdivided({ ...cube(), sharpPoints: { points: Uint32Array.of(0), sharpness: Float32Array.of(sharpness) } }, { level: 2, toLimit: false }).points.slice(0, 3); // prettier-ignore
+      const [corner] = [cube().points.slice(0, 3)];
+      expect([...held(10)]).to.deep.equal([...corner]);
+      const [none, one, two] = [0, 1, 2].map((sharpness) => Math.hypot(...held(sharpness)));
+      expect(two).to.be.closeTo(Math.sqrt(3), 1e-6);
+      expect([one > none, one < two]).to.deep.equal([true, true]);
+      const text = `#usda 1.0\n(metersPerUnit = 1)
+def Mesh "tent" {
+  point3f[] points = [(0, 0, 0), (1, 0, 0), (2, 0, 0), (0, 1, 0), (1, 1, 0.5), (2, 1, 0), (0, 2, 0), (1, 2, 0), (2, 2, 0)]
+  int[] faceVertexCounts = [4, 4, 4, 4]
+  int[] faceVertexIndices = [0, 1, 4, 3, 1, 2, 5, 4, 3, 4, 7, 6, 4, 5, 8, 7]
+  int[] cornerIndices = [4, 99]
+  float[] cornerSharpnesses = [10, 10]
+}`;
+      const source = await readScene(
+        'tent.usda',
+        filesInMemory(new Map([['tent.usda', new TextEncoder().encode(text)]])),
+      );
+      expect(source.notUnderstood.map(({ what }) => what).join()).to.match(/1 of 2 sharp corners name no point/);
+      const { document, files } = await toShot(source);
+      const assets = await loadAssets(document, async (path) => files.get(path) ?? null, 'tent');
+      const { geometry } = compileScene(document, assets, defaultSheet());
+      // The top of the tent stays where it is; a smooth one sinks to ¾ of it and less.
+      expect(Math.max(...geometry.meshes[0].positions.filter((_, i) => i % 3 === 2))).to.equal(0.5);
+    });
+
     it('comes in with a scene: its scheme, creases and rules, two levels deep', async () => {
       const text = `#usda 1.0\n(metersPerUnit = 1)
 def Mesh "comb" {

@@ -4,7 +4,8 @@
  *     "DUSTING_polygons": {
  *       "faces": [4, 1200, 3, 2],            // 1200 faces of 4 corners, then 2 of 3
  *       "subdivision": "catmull-clark",      // or none, loop, bilinear
- *       "creases": [17, 18, 2.5]             // two vertices of the primitive and the sharpness of their edge, for each
+ *       "creases": [17, 18, 2.5],            // two vertices of the primitive and the sharpness of their edge, for each
+ *       "corners": [17, 10]                  // a vertex and its sharpness, for each; may be left out
  *     }
  *
  * A face of n corners is n − 2 triangles that follow each other; its outline is what bounds them. Readers that do not
@@ -23,7 +24,7 @@ import type { PolyMesh } from '../../data/poly-mesh.ts';
 
 const NAME = 'DUSTING_polygons';
 
-interface PolygonsAttributes extends IProperty, PolygonData {}
+interface PolygonsAttributes extends IProperty, Required<PolygonData> {}
 
 export class Polygons extends ExtensionProperty<PolygonsAttributes> {
   static override EXTENSION_NAME = NAME;
@@ -38,16 +39,22 @@ export class Polygons extends ExtensionProperty<PolygonsAttributes> {
   }
 
   protected override getDefaults(): Nullable<PolygonsAttributes> {
-    const data: PolygonData = { faces: [], subdivision: 'none', creases: [] };
+    const data: Required<PolygonData> = { faces: [], subdivision: 'none', creases: [], corners: [] };
     return Object.assign(super.getDefaults() as IProperty, data);
   }
 
   getData(): PolygonData {
-    return { faces: this.get('faces'), subdivision: this.get('subdivision'), creases: this.get('creases') };
+    const corners = this.get('corners');
+    return {
+      faces: this.get('faces'),
+      subdivision: this.get('subdivision'),
+      creases: this.get('creases'),
+      ...(corners.length && { corners }),
+    };
   }
 
-  setData({ faces, subdivision, creases }: PolygonData): this {
-    return this.set('faces', faces).set('subdivision', subdivision).set('creases', creases);
+  setData({ faces, subdivision, creases, corners = [] }: PolygonData): this {
+    return this.set('faces', faces).set('subdivision', subdivision).set('creases', creases).set('corners', corners);
   }
 }
 
@@ -97,11 +104,12 @@ export function runsOf(sizes: ArrayLike<number>): number[] {
  * @param sizes corners of each face that made triangles, in order
  */
 export function polygonData(
-  { subdivision, creases }: PolyMesh,
+  { subdivision, creases, sharpPoints }: PolyMesh,
   pointOf: Uint32Array,
   sizes: number[],
 ): PolygonData | null {
-  if (subdivision === 'none' && creases.sharpness.length === 0 && sizes.every((size) => size === 3)) return null;
+  if (subdivision === 'none' && creases.sharpness.length === 0 && !sharpPoints && sizes.every((size) => size === 3))
+    return null;
   const vertexOf = new Map<number, number>();
   pointOf.forEach((point, vertex) => vertexOf.has(point) || vertexOf.set(point, vertex));
   const flat: number[] = [];
@@ -109,5 +117,9 @@ export function polygonData(
     const [a, b] = [vertexOf.get(creases.edges[i * 2]), vertexOf.get(creases.edges[i * 2 + 1])];
     if (a !== undefined && b !== undefined) flat.push(a, b, creases.sharpness[i]);
   }
-  return { faces: runsOf(sizes), subdivision, creases: flat };
+  const corners = [...(sharpPoints?.points ?? [])].flatMap((point, i) => {
+    const vertex = vertexOf.get(point);
+    return vertex === undefined ? [] : [vertex, sharpPoints!.sharpness[i]];
+  });
+  return { faces: runsOf(sizes), subdivision, creases: flat, ...(corners.length && { corners }) };
 }

@@ -40,6 +40,7 @@ export function usdMesh(prim: UsdPrim, reading: SceneReading): PolyMesh {
     subdivision: subdivisionOf(prim, reading),
     ends: endsOf(prim, reading),
     creases: creasesOf(prim),
+    ...sharpPointsOf(prim, points.length / 3, reading),
   };
   if (poly.subdivision !== 'none' && poly.normals) {
     reading.notUnderstoodAgain(
@@ -49,8 +50,6 @@ export function usdMesh(prim: UsdPrim, reading: SceneReading): PolyMesh {
     );
     poly.normals = null;
   }
-  if (numbersOf(prim, 'cornerIndices')?.length)
-    reading.notUnderstoodAgain('sharp corners', prim.where, `${prim.name}: sharp corners; creases are kept`);
   const whole = textOf(prim, 'orientation') === 'leftHanded' ? turnedRound(poly) : poly;
   return whole;
 }
@@ -143,6 +142,16 @@ function creasesOf(prim: UsdPrim): PolyMesh['creases'] {
   });
   return { edges: Uint32Array.from(edges), sharpness: Float32Array.from(values) };
 }
+
+/** Points that are sharp by themselves. Those of points that are not there are left out, and told. */
+function sharpPointsOf(prim: UsdPrim, count: number, reading: SceneReading): Pick<PolyMesh, 'sharpPoints'> {
+  const indices = [...(numbersOf(prim, 'cornerIndices') ?? [])];
+  const sharpness = numbersOf(prim, 'cornerSharpnesses') ?? [];
+  const kept = indices.flatMap((point, i) => (point >= 0 && point < count && i < sharpness.length ? [i] : []));
+  if (kept.length < indices.length)
+    reading.notUnderstoodAgain('sharp corners', prim.where, `${prim.name}: ${indices.length - kept.length} of ${indices.length} sharp corners name no point, or have no sharpness`);
+  return kept.length ? { sharpPoints: { points: Uint32Array.from(kept, (i) => indices[i]), sharpness: Float32Array.from(kept, (i) => sharpness[i]) } } : {};
+} // prettier-ignore
 
 /** Faces the other way about. */
 function turnedRound(poly: PolyMesh): PolyMesh {
