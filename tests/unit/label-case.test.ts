@@ -21,7 +21,7 @@ describe('label case', function () {
   const of = (cause: string) => found.find(({ finding }) => finding.cause === cause)!;
 
   before(async () => {
-    shot = await benchShot(buildLabelCase(), { width: 240, height: 135 });
+    shot = await benchShot(buildLabelCase(), { width: 240, height: 135, samples: 32 });
     found = diagnoseRender(inputOf(shot, renderShot(shot)));
   });
 
