@@ -105,6 +105,15 @@ test('the stage shows the scene from outside: what is clicked there is chosen, a
   await expect(stage).toHaveAttribute('aria-busy', 'false', { timeout: 30_000 });
   await expect(stage.getByRole('alert')).toHaveCount(0);
   await expect(stage).toContainText('spot light');
+  // Surfaces are shown in other ways, with their seams, and before they are subdivided; nothing of it fails.
+  await stage.getByRole('combobox', { name: 'Surfaces as' }).click();
+  await page.getByRole('option', { name: 'printed label' }).click();
+  await stage.getByRole('button', { name: 'Seams' }).click();
+  await stage.getByRole('button', { name: 'Base mesh' }).click();
+  await expect(stage.getByRole('button', { name: 'Base mesh' })).toHaveAttribute('aria-pressed', 'true');
+  await expect(stage.getByRole('alert')).toHaveCount(0);
+  await stage.getByRole('combobox', { name: 'Surfaces as' }).click();
+  await page.getByRole('option', { name: 'Shaded', exact: true }).click();
   const canvas = stage.locator('canvas');
   const drawn = () => canvas.evaluate((one: HTMLCanvasElement) => one.toDataURL().length);
   expect(await drawn()).toBeGreaterThan(1000);
