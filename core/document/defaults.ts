@@ -47,6 +47,7 @@ export const defaultMaterial = (): MaterialSpec => ({
   displacementDetail: false,
   displacementScale: 0.01,
   displacementRest: 0,
+  displacementBound: null,
   coat: null,
   alpha: 1,
   alphaMode: 'opaque',

@@ -34,6 +34,8 @@ export interface ReliefStudy {
   cut: CutOff | null;
   /** Metres from the low end of what the map does to its high end. */
   amplitude: number;
+  /** Share of the map that would move further than the bound lets it, 0–1, and how far the farthest would, metres. */
+  beyond: { share: number; farthest: number };
   /** Longest side of the object before it moves, metres. */
   size: number;
   /** Times its area that it has after it moved. */
@@ -75,7 +77,8 @@ export function studyRelief(shape: WornShape, document: ShotDocument, assets: As
     shape,
     map,
     cut: worn && cutOff(worn.heights, worn.width, worn.covered, map),
-    amplitude: Math.abs(relief.scale) * (map.high - map.low),
+    amplitude: Math.min(2 * relief.bound, Math.abs(relief.scale) * (map.high - map.low)),
+    beyond: beyondBound(relief, map),
     size: sizeOf(shape),
     stretch: after / before,
     through: movedThrough(shape),
@@ -83,6 +86,13 @@ export function studyRelief(shape: WornShape, document: ShotDocument, assets: As
     level,
     levels,
   };
+} // prettier-ignore
+
+function beyondBound({ scale, rest, bound }: WornShape['relief'], { bins, low, high }: MapReading): ReliefStudy['beyond'] {
+  const moveOf = (value: number) => Math.abs(scale * (value - rest));
+  const all = bins.reduce((sum, { count }) => sum + count, 0);
+  const out = bins.reduce((sum, { from, to, count }) => (moveOf((from + to) / 2) > bound ? sum + count : sum), 0);
+  return { share: out / all, farthest: Math.max(moveOf(low), moveOf(high)) };
 } // prettier-ignore
 
 /** The image as heights, with what the shape covers of it. */

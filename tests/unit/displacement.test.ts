@@ -51,6 +51,16 @@ describe('displacement', () => {
       expect(Math.max(...meshOf(moved(material)).positions.filter((_, i) => i % 3 === 2))).to.equal(0);
   });
 
+  it('moves nothing beyond its bound, heights and vectors alike', () => {
+    const heights = meshOf(moved({ displacementScale: 0.4, displacementRest: 0.5, displacementBound: 0.05 })).positions.filter((_, i) => i % 3 === 2); // prettier-ignore
+    expect([Math.min(...heights), Math.max(...heights)].map((z) => +z.toFixed(6))).to.deep.equal([-0.05, 0.05]);
+    const { positions, before } = meshOf(
+      moved({ displacementKind: 'object', displacementScale: 1, displacementBound: 0.1 }),
+    );
+    const far = Math.max(...Array.from({ length: positions.length / 3 }, (_, v) => Math.hypot(...[0, 1, 2].map((a) => positions[3 * v + a] - before![3 * v + a])))); // prettier-ignore
+    expect(far).to.be.closeTo(0.1, 1e-6);
+  });
+
   it('turns normals as it turns the surface: a slope of s leans by atan s', () => {
     const { positions, normals } = meshOf(moved({ displacementScale: 0.8 }));
     // The square is 2 wide for one unit of U.

@@ -6,7 +6,7 @@ import { carriedBy } from '../../core/relief/carried.ts';
 import { cutOff } from '../../core/relief/cut-off.ts';
 import { readMap } from '../../core/relief/read-map.ts';
 import { movedThrough } from '../../core/relief/through.ts';
-import { displacementFaults } from '../blind/faults/displacement.ts';
+import { boundFaults, displacementFaults } from '../blind/faults/displacement.ts';
 import { drawRelief, putBoard } from '../blind/relief.ts';
 import { Draft, Draw } from '../blind/shots.ts';
 import { inputOf, renderShot } from './bench-shot.ts';
@@ -93,7 +93,7 @@ describe('a surface', () => {
 });
 
 describe('displacement that is wrong', () => {
-  for (const [k, fault] of displacementFaults.entries())
+  for (const [k, fault] of [...displacementFaults, ...boundFaults].entries())
     it(`is told, with what to set: ${fault.cause}`, () => {
       const draft = new Draft(new Draw(40 + k));
       fault.plant(draft);

@@ -36,6 +36,10 @@ const [UNSEEN, TINY] = [0.25, 1 / 2000];
 const [SHIFTED, PIXEL] = [0.1, 1];
 /** Shares of a relief: less is lost, more is all of it. */
 const [LOST, ALL] = [0.5, 0.95];
+/** Times the farthest that a bound is proposed. */
+const ROOM = 1.1;
+/** Share of a relief that a bound cuts off, and pixels of what it cuts, from which on it is seen. */
+const [CUT, STEP] = [0.01, 0.5];
 /** Pixels of an edge from which on its facets are seen, and below which nobody sees any. */
 const [SEEN, FINER] = [1.5, 0.5];
 /** Triangles from which on too many are a matter. */
@@ -76,12 +80,13 @@ function oneOfEach({ document, picture }: RenderInput): (id: string) => boolean 
 }
 
 function faultsOf(rendered: RenderInput, study: ReliefStudy): ReliefCase[] {
-  const { map, amplitude, size, stretch, through, pixel, shape, level, levels } = study;
+  const { map, amplitude, beyond, size, stretch, through, pixel, shape, level, levels } = study;
   const told = (cause: CauseId, proposed: number) => [caseOf(rendered, study, cause, proposed)];
-  const { rest, scale } = shape.relief;
+  const { rest, scale, bound } = shape.relief;
   if (map.high === map.low) return [];
   const isOff = map.flat !== null && Math.abs(map.flat.value - rest) * Math.abs(scale) >= Math.max(SHIFTED * amplitude, PIXEL * pixel);
   if (stretch >= STRETCHED || amplitude >= BLOWN * size) return told('displacement.scale-too-large', scaleFor(study));
+  if (beyond.share >= CUT && beyond.farthest - bound >= STEP * pixel && beyond.farthest < BLOWN * size) return told('displacement.bounds-too-small', +(beyond.farthest * ROOM).toPrecision(2));
   const rests = isOff ? told('displacement.rest-level', map.rest) : [];
   if (through.share >= THROUGH && !isOff) return told('displacement.self-intersecting', scaleFor(study));
   if (amplitude < UNSEEN * pixel && amplitude < TINY * size) return [...rests, ...told('displacement.scale-too-small', scaleUp(study))];

@@ -7,6 +7,7 @@ import { reliefCases, type ReliefCase } from './case.ts';
 import { causes } from './causes.ts';
 import { newMap } from './remedies/new-map.ts';
 import { raiseBump } from './remedies/raise-bump.ts';
+import { setBound } from './remedies/set-bound.ts';
 import { setLevel } from './remedies/set-level.ts';
 import { setRelief } from './remedies/set-relief.ts';
 import { shadeRest } from './remedies/shade-rest.ts';
@@ -20,7 +21,7 @@ export const displacement: Family = {
     needs: () => ['beauty', 'error.beauty', 'object'],
     cases: reliefCases,
     causes,
-    remedies: [setRelief, setLevel, shadeRest, raiseBump, newMap],
+    remedies: [setRelief, setBound, setLevel, shadeRest, raiseBump, newMap],
     tell: (of) => TELL[of.cause](of),
     dials: ({ cause, most, proposed }) =>
       cause === 'displacement.too-little-geometry' && most !== null && most < proposed ? [{ pointer: '/mostSubdivision', needs: null, note: null }] : [],
@@ -49,6 +50,11 @@ const TELL: Record<string, (of: ReliefCase) => Words> = {
       why: `${percent(study.map.flat!.share)} of what is worn of the map is ${+study.map.flat!.value.toPrecision(3)}; ${KINDS[study.map.kind]}`,
     };
   },
+  'displacement.bounds-too-small': ({ name, study: { beyond, shape } }) => ({
+    sentence: `The relief of ${name} is cut flat: ${percent(beyond.share)} of it would move further than ${tellAmount('metres', shape.relief.bound)}.`,
+    headline: 'The bound of the displacement is smaller than what the map asks for',
+    why: `The map moves the surface by up to ${tellAmount('metres', beyond.farthest)}; what is beyond the bound stays at it.`,
+  }),
   'displacement.self-intersecting': ({ name, study: { through } }) => ({
     sentence: `${capital(name)} is moved through itself in places.`,
     headline: 'The displacement goes further than the object is thick, or than its hollows are wide',

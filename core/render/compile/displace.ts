@@ -38,11 +38,13 @@ export interface Relief {
   /** Metres for the whole range of the map. */
   scale: number;
   rest: number;
+  /** Metres that nothing is moved beyond. */
+  bound: number;
 }
 
 /** @returns null for a material without displacement */
 function reliefOf(document: ShotDocument, assets: Assets, material: string, kept?: KeptParts): Relief | null {
-  const { displacementMap, displacementKind: kind, displacementDetail, displacementScale: scale, displacementRest: rest } = document.materials[material]; // prettier-ignore
+  const { displacementMap, displacementKind: kind, displacementDetail, displacementScale: scale, displacementRest: rest, displacementBound: bound } = document.materials[material]; // prettier-ignore
   if (displacementMap === null || scale === 0) return null;
   const spec = mapOf(document, assets, displacementMap);
   const texture = spec.kind === 'image' ? (assets.textures.get(spec.texture) ?? null) : null;
@@ -53,7 +55,7 @@ function reliefOf(document: ShotDocument, assets: Assets, material: string, kept
   const uvSet = spec.kind === 'noise-object' || spec.kind === 'waves' ? -1 : spec.uvSet;
   const detail = displacementDetail && kind === 'height' && isPlacedByUvs(spec);
   return {
-    key: JSON.stringify([spec, kind, detail, scale, rest]),
+    key: JSON.stringify([spec, kind, detail, scale, rest, bound]),
     texture,
     chain,
     map: spec,
@@ -64,6 +66,7 @@ function reliefOf(document: ShotDocument, assets: Assets, material: string, kept
     detail,
     scale,
     rest,
+    bound: bound ?? Infinity,
   };
 }
 
@@ -109,11 +112,11 @@ function standAt({ sampler }: Relief, { positions, uvs, uvs2 }: Mesh, v: number)
 
 /** @returns 3 numbers a vertex, metres */
 function movesByHeight(mesh: Mesh, relief: Relief, normals: Float32Array, pointOf: Uint32Array): Float64Array {
-  const { sampler, scale, rest } = relief;
+  const { sampler, scale, rest, bound } = relief;
   const height = new Float64Array(pointOf.length);
   for (let v = 0; v < height.length; v++) {
     standAt(relief, mesh, v);
-    height[v] = scale * (sampler.number(0) - rest);
+    height[v] = Math.min(bound, Math.max(-bound, scale * (sampler.number(0) - rest)));
   }
   joinSides(height, 1, 0, pointOf, Math.abs(scale) * SAME);
   return Float64Array.from(normals, (part, i) => height[Math.floor(i / 3)] * part);
@@ -121,7 +124,7 @@ function movesByHeight(mesh: Mesh, relief: Relief, normals: Float32Array, pointO
 
 /** @returns as above */
 function movesByVector(mesh: Mesh, relief: Relief, normals: Float32Array, pointOf: Uint32Array): Float64Array {
-  const { sampler, scale, rest, kind, uvSet } = relief;
+  const { sampler, scale, rest, bound, kind, uvSet } = relief;
   const count = pointOf.length;
   const frames = kind === 'tangent' ? tangentFrames(mesh, (uvSet === 1 ? mesh.uvs2 : mesh.uvs) ?? null, normals, pointOf) : null; // prettier-ignore
   const moves = new Float64Array(3 * count);
@@ -133,6 +136,8 @@ function movesByVector(mesh: Mesh, relief: Relief, normals: Float32Array, pointO
       if (frames) for (let a = 0; a < 3; a++) moves[3 * v + a] += by * frames[9 * v + 3 * c + a];
       else moves[3 * v + c] = by;
     }
+    const far = Math.hypot(moves[3 * v], moves[3 * v + 1], moves[3 * v + 2]);
+    if (far > bound) for (let a = 0; a < 3; a++) moves[3 * v + a] *= bound / far;
   }
   for (let a = 0; a < 3; a++) joinSides(moves, 3, a, pointOf, Math.abs(scale) * SAME);
   return moves;

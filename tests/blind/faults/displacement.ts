@@ -78,3 +78,13 @@ export const displacementFaults: Fault[] = [
     },
   },
 ];
+
+/** After all that were there before, whose seeds go by their place. */
+export const boundFaults: Fault[] = [
+  {
+    cause: 'displacement.bounds-too-small',
+    plant(draft) {
+      putBoard(draft, pressed(draft, 0.5, 0.45), { material: { displacementRest: 0.5, displacementScale: 0.12, displacementBound: draft.draw.within(0.012, 0.025) } }); // prettier-ignore
+    },
+  },
+];

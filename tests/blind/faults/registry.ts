@@ -1,7 +1,7 @@
 /** All faults that are planted; what a cause is called stands in `core/diagnose/catalogue.ts`. A family is a file and a line here. */
 import { noiseFaults } from './noise.ts';
 import { seamsFaults } from './seams.ts';
-import { displacementFaults } from './displacement.ts';
+import { boundFaults, displacementFaults } from './displacement.ts';
 import { texturesFaults } from './textures.ts';
 import { firefliesFaults } from './fireflies.ts';
 import { limitsFaults } from './limits.ts';
@@ -34,4 +34,5 @@ export const FAULTS: Fault[] = [
   ...displacementFaults,
   ...seamsFaults,
   ...texturesFaults,
+  ...boundFaults,
 ];

@@ -58,7 +58,7 @@ const document = computed(() => {
 /** What shapes hang on: files, levels of subdivision (by the camera, where edges are to be so long), displacement. */
 const shapesOf = computed(() => {
   const { meshes, objects, materials, maps, textures, sheets, cameras, camera } = document.value;
-  const moving = Object.entries(materials).flatMap(([id, { displacementMap: map, displacementKind: kind, displacementScale: by, displacementRest: rest }]) => (map === null ? [] : [[id, maps[map], kind, by, rest, textures]])); // prettier-ignore
+  const moving = Object.entries(materials).flatMap(([id, { displacementMap: map, displacementKind: kind, displacementScale: by, displacementRest: rest, displacementBound: bound }]) => (map === null ? [] : [[id, maps[map], kind, by, rest, bound, textures]])); // prettier-ignore
   const eye = Object.values(objects).some(({ subdivision }) => subdivision.edgePixels !== null)
     ? cameras[camera]
     : null;
