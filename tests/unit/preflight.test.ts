@@ -151,6 +151,7 @@ const FAULTS: [string, (scene: SourceScene) => void, string, string[]?][] = [
   ['uv-out-of-tile', (s) => { for (const t of s.materials[0].textures) t.wrap = 'clamp'; meshOf(s, '/yard/lid').poly.uvs[0].values[2] = 3; }, '/yard/lid'],
   ['tile-missing', (s) => { for (const image of s.images) image.tiles = [1001, 1002].map((number) => ({ number, path: `tex/straw.${number}.png`, bytes: png })); meshOf(s, '/yard/lid').poly.uvs[0].values[2] = 2.5; }, '/yard/lid'],
   ['uv-overlap', (s) => { const { poly } = meshOf(s, '/yard/lid'); addFace(poly, [3, 2, 1, 0]); poly.normals = null; Object.assign(poly.uvs[0], twoIslands(0.3)); }, '/yard/lid', ['duplicate-face']],
+  ['uv-stretched', (s) => { const { values } = meshOf(s, '/yard/lid').poly.uvs[0]; meshOf(s, '/yard/lid').poly.uvs[0].values = values.map((value, i) => (i % 2 ? value * 0.05 : value)); }, '/yard/lid'],
   ['name-placeholder', (s) => { node(s, '/yard/lid').name = 'Cube.003'; }, '/yard/lid'],
   ['name-duplicate', (s) => { add(s, '/yard/lid', '/yard/lid#2', { name: 'lid' }); }, '/yard/lid#2'],
   ['ungrouped-object', (s) => { node(s, '/yard/lid').parent = -1; }, '/yard/lid'],
@@ -209,6 +210,25 @@ describe('Preflight', () => {
       expect(found).to.not.equal('');
     });
 
+  it('tells images that are there twice or of one colour where a profile asks for it', async () => {
+    const scene = await yard();
+    for (const n of scene.nodes) n.facing = 'both';
+    const asked = (id: string) => ({ ...SHOW, thresholds: { ...SHOW.thresholds, [id]: { caution: 1, stop: null } } });
+    const offenders = (id: string) => told(scene, asked(id)).map((result) => [result.id, result.offenders.map(({ object }) => object)]); // prettier-ignore
+    // Both images of the yard are the same file; two texels by two are too few to be unpacked.
+    expect(offenders('texture-duplicate')).to.deep.equal([['texture-duplicate', ['tex/rough.png']]]);
+    expect(offenders('texture-constant')).to.deep.equal([]);
+    scene.images[1].bytes = writePng(64, 64, new Uint8Array(3 * 64 * 64).fill(90));
+    scene.images[0].bytes = writePng(
+      64,
+      64,
+      Uint8Array.from({ length: 3 * 64 * 64 }, (_, i) => (i === 3000 ? 91 : 90)),
+    );
+    expect(offenders('texture-duplicate')).to.deep.equal([]);
+    const read = told({ ...scene }, asked('texture-constant'));
+    expect(read.map(({ offenders: own }) => own.map(({ object }) => object))).to.deep.equal([['tex/rough.png']]);
+  });
+
   it('weighs by thresholds: every count can be cautioned and stopped', async () => {
     const scene = await yard();
     for (const n of scene.nodes) n.facing = 'both';
@@ -226,7 +246,7 @@ describe('Preflight', () => {
 
   it('has a fault planted for each of its checks, here or on a shot', () => {
     const planted = new Set(FAULTS.map(([id]) => id));
-    const elsewhere = ['triangle-count', 'instance-count', 'object-count', 'texture-count', 'texture-memory', 'lights-with-shadows', 'light-off', 'sheet-drift', 'limit-overridden', 'samples-out-of-range', 'settings-at-default']; // prettier-ignore
+    const elsewhere = ['triangle-count', 'instance-count', 'object-count', 'texture-count', 'texture-memory', 'texture-duplicate', 'texture-constant', 'lights-with-shadows', 'light-off', 'sheet-drift', 'limit-overridden', 'samples-out-of-range', 'settings-at-default']; // prettier-ignore
     expect(CHECKS.map(({ id }) => id).filter((id) => !planted.has(id))).to.deep.equal(elsewhere);
     expect(new Set(CHECKS.map(({ id }) => id)).size).to.equal(CHECKS.length);
   });

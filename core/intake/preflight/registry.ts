@@ -50,6 +50,8 @@ import { targetMismatch } from './checks/target-mismatch.ts';
 import { textureBitDepth } from './checks/texture-bit-depth.ts';
 import { textureColourSpace } from './checks/texture-colour-space.ts';
 import { textureCount } from './checks/texture-count.ts';
+import { textureConstant } from './checks/texture-constant.ts';
+import { textureDuplicate } from './checks/texture-duplicate.ts';
 import { textureMemory } from './checks/texture-memory.ts';
 import { textureMissing } from './checks/texture-missing.ts';
 import { tinyBrightEmitter } from './checks/tiny-bright-emitter.ts';
@@ -64,6 +66,7 @@ import { uvMissing } from './checks/uv-missing.ts';
 import { uvOutOfTile } from './checks/uv-out-of-tile.ts';
 import { uvOverlap } from './checks/uv-overlap.ts';
 import { uvSetWithoutData } from './checks/uv-set-without-data.ts';
+import { uvStretched } from './checks/uv-stretched.ts';
 import { viewTransform } from './checks/view-transform.ts';
 import { visibilityChanges } from './checks/visibility-changes.ts';
 
@@ -89,6 +92,8 @@ export const CHECKS: Check[] = [
   objectCount,
   textureCount,
   textureMemory,
+  textureDuplicate,
+  textureConstant,
   lightsWithShadows,
   lightsMissing,
   lightOff,
@@ -124,6 +129,7 @@ export const CHECKS: Check[] = [
   uvOutOfTile,
   tileMissing,
   uvOverlap,
+  uvStretched,
   namePlaceholder,
   nameDuplicate,
   ungroupedObject,
