@@ -7,6 +7,7 @@ import { edgesOf } from '../../core/diagnose/textures/faults/alpha-edges.ts';
 import { isDrawn } from '../../core/diagnose/textures/faults/meant-sharp.ts';
 import { mapUses } from '../../core/diagnose/textures/uses.ts';
 import { carryOut } from '../../core/intake/repairs/carry-out.ts';
+import { withValues, type ControlValues } from '../../core/document/set-values.ts';
 import { applyPatch } from '../../core/document/patch.ts';
 import { writePng } from '../../core/formats/png.ts';
 import { readTexture } from '../../core/formats/texture-readers.ts';
@@ -109,6 +110,40 @@ describe('textures that are wrong', () => {
       print(draft, { texture: { ...image(128, patches(draft, 9)), colourSpace: 'srgb' }, material: { baseColourMap: 'print' } }); // prettier-ignore
       expect(look(draft).map(({ sentence }) => sentence)).to.deep.equal([]);
     }
+  });
+
+  it('are right once their first remedy is set: alpha that was lost, an image on its head', () => {
+    for (const cause of ['textures.alpha-lost', 'textures.upside-down']) {
+      const draft = new Draft(new Draw(77));
+      texturesFaults.find((fault) => fault.cause === cause)!.plant(draft);
+      const [{ remedies }] = look(draft);
+      const { change } = remedies[0];
+      expect(change?.kind, cause).to.equal('values');
+      const document = withValues(draft.document, ['preview'], (change as { values: ControlValues }).values);
+      const shot = { ...draft.shot, document };
+      expect(lookInRender(inputOf(shot, renderShot(shot)), textures).map(({ finding }) => finding.sentence), cause).to.deep.equal([]); // prettier-ignore
+    }
+  });
+
+  it('are not told of a sibling that shows something else, nor of drawings that look the same either way up', () => {
+    const lost = new Draft(new Draw(78));
+    texturesFaults.find(({ cause }) => cause === 'textures.alpha-lost')!.plant(lost);
+    const other = patches(lost, 5);
+    const cut = lost.textures.get('print_alpha')!;
+    lost.textures.set('print_alpha', { ...cut, texels: image(96, (x, y) => other(y, x)).texels });
+    expect(look(lost).map(({ cause }) => cause)).to.deep.equal([]);
+    const turned = new Draft(new Draw(79));
+    texturesFaults.find(({ cause }) => cause === 'textures.upside-down')!.plant(turned);
+    const same = (x: number, y: number) => (Math.floor(6 * x) + Math.floor(6 * Math.abs(y - 0.5))) % 2;
+    turned.textures.set(
+      'print',
+      image(128, (x, y) => 0.2 + 0.4 * same(x, y)),
+    );
+    turned.textures.set(
+      'relief',
+      image(128, (x, y) => 0.4 + 0.2 * same(x, 1 - y)),
+    );
+    expect(look(turned).map(({ cause }) => cause)).to.deep.equal([]);
   });
 
   it('of a colour read as data are too light by what IEC 61966-2-1 says: 1.2 stops at a half', () => {

@@ -6,9 +6,7 @@
  */
 import { luminance } from '../../../data/colour.ts';
 import type { Texture } from '../../../data/texture.ts';
-import type { MapSpec } from '../../../document/schema.ts';
 import { compileMap } from '../../../textures/compiled-map.ts';
-import { mipChain } from '../../../textures/image.ts';
 import { MapSampler } from '../../../textures/map-sampler.ts';
 import { listed } from '../../words.ts';
 import type { TextureFault } from '../fault.ts';
@@ -21,15 +19,22 @@ const [APART, LIKE] = [0.3, 0.6];
 
 export const upsideDown: TextureFault = {
   cause: 'textures.upside-down',
-  find(uses, { document }) {
+  find(uses, { document, scene }) {
+    const known = new Map<string, Float64Array>();
+    const slopesOf = ({ map, image }: MapUse, spec: ImageSpec, way: string): Float64Array => {
+      const chain = scene.chains[scene.textureIds.indexOf(spec.texture)];
+      const own = known.get(`${map} ${way}`) ?? slopes(spec, image, chain);
+      known.set(`${map} ${way}`, own);
+      return own;
+    };
     return uses.flatMap((use) => {
       if (use.image.tiles || use.spec.rotation !== 0) return [];
       const others = siblings(use, uses);
       if (others.length === 0) return [];
       const flipped = { ...use.spec, ...turnedOver(use.spec) };
-      const [own, turned] = [use.spec, flipped].map((spec) => slopes(spec, use.image));
+      const [own, turned] = [slopesOf(use, use.spec, 'as it is'), slopesOf(use, flipped, 'turned')];
       const isOdd = others.every((other) => {
-        const its = slopes(other.spec, other.image);
+        const its = slopesOf(other, other.spec, 'as it is');
         return correlation(own, its) <= APART && correlation(turned, its) >= LIKE;
       });
       // Of two that differ, the colour is what is looked at.
@@ -61,9 +66,12 @@ const siblings = (use: MapUse, uses: MapUse[]): MapUse[] =>
 /** v → 1 − v before all else: scale, then offset, of what is not rotated. */
 const turnedOver = ({ scale, offset }: ImageSpec) => ({ scale: [scale[0], -scale[1]], offset: [offset[0], offset[1] + scale[1]] }) as Pick<ImageSpec, 'scale' | 'offset'>; // prettier-ignore
 
-/** How much a map changes at each place of UV space from 0 to 1. */
-function slopes(spec: ImageSpec, image: Texture): Float64Array {
-  const sampler = new MapSampler([compileMap(spec as MapSpec, [spec.texture], image)], [mipChain(image)]);
+/**
+ * How much a map changes at each place of UV space from 0 to 1.
+ * @param chain the image and its halved copies, as the scene has them
+ */
+function slopes(spec: ImageSpec, image: Texture, chain: Texture[]): Float64Array {
+  const sampler = new MapSampler([compileMap({ ...spec, filter: 'mip' }, [spec.texture], image)], [chain]);
   sampler.footprint = 1 / CELLS;
   const values = new Float64Array((CELLS + 1) ** 2);
   for (let j = 0; j <= CELLS; j++)
