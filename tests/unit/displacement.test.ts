@@ -2,7 +2,7 @@
 import { expect } from 'chai';
 import type { Mesh } from '../../core/data/mesh.ts';
 import { polygonsOf, trianglesOf } from '../../core/data/poly-mesh.ts';
-import { translation } from '../../core/data/transform.ts';
+import { scaling, translation } from '../../core/data/transform.ts';
 import { defaultLight, defaultMap } from '../../core/document/defaults.ts';
 import type { MaterialSpec, ObjectSpec } from '../../core/document/schema.ts';
 import { topologyOf } from '../../core/geometry/topology.ts';
@@ -195,7 +195,7 @@ describe('displacement', () => {
 
   describe('that is finer than its mesh', () => {
     /** A quad seen straight on, with a sine of eight waves across it. */
-    const ripple = (detail: boolean, level: number) => {
+    const ripple = (detail: boolean, level: number, size = 1) => {
       const test = moved(
         { displacementScale: AMPLITUDE, displacementDetail: detail, roughness: 1 },
         { object: fine(level) },
@@ -209,6 +209,7 @@ describe('displacement', () => {
       test.assets.textures.set('height', { width: 1024, height: 1, texels, alpha: null });
       Object.assign(test.document.sheets.preview, { width: 64, height: 8, samples: 64 });
       test.document.cameras.main.fieldOfView = 4;
+      test.document.objects.part0.transform = scaling(size, size, size);
       const picture = renderShot(test);
       return [0, 2].map((a) => channel(picture, `normal.${'XYZ'[a]}`).slice(4 * 64, 5 * 64));
     };
@@ -223,6 +224,8 @@ describe('displacement', () => {
       expect(widest(plain)).to.be.below(1e-3);
       for (const level of [0, 2, 5])
         expect(widest(ripple(true, level)[0]), `level ${level}`).to.be.closeTo(steepest, 0.02);
+      // An object that is larger has its heights scaled with it, so that slopes stay.
+      expect(widest(ripple(true, 0, 3)[0])).to.be.closeTo(steepest, 0.02);
       // The same place by place as a mesh that is fine enough to have every slope.
       const [shaded] = ripple(true, 0);
       const [made] = ripple(false, 8);

@@ -53,7 +53,7 @@ export class TurnedNormal {
       this.frame.layOn(nx, ny, nz);
       this.tangentsAlong(nx, ny, nz);
       this.slopes(detailMap, Math.max(LEAST_STEP, width * STEP), instance);
-      const depth = -materials[o + MATERIAL_DETAIL_DEPTH] * side;
+      const depth = (-materials[o + MATERIAL_DETAIL_DEPTH] * side) / this.inObject(instance, nx, ny, nz);
       this.lean(this.slope[0] * depth, this.slope[1] * depth);
     }
     const normalMap = toInt(materials[o + MATERIAL_NORMAL_MAP]);
@@ -75,6 +75,16 @@ export class TurnedNormal {
       const depth = -materials[o + MATERIAL_BUMP_DEPTH] * side;
       this.lean(this.slope[0] * depth, this.slope[1] * depth);
     }
+  }
+
+  /** How long a metre of the world along a direction is in the object's own space, where meshes are displaced. */
+  private inObject(instance: i32, nx: f64, ny: f64, nz: f64): f64 {
+    const { toObject } = this.scene;
+    const m = instance * 12;
+    const x = toObject[m] * nx + toObject[m + 1] * ny + toObject[m + 2] * nz;
+    const y = toObject[m + 4] * nx + toObject[m + 5] * ny + toObject[m + 6] * nz;
+    const z = toObject[m + 8] * nx + toObject[m + 9] * ny + toObject[m + 10] * nz;
+    return Math.sqrt(x * x + y * y + z * z);
   }
 
   /** Two unit tangents, the first along U, or any where UVs do not tell. */

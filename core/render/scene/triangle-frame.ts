@@ -66,6 +66,7 @@ export class TriangleFrame {
       v[a] = (edges[3 + a] * u1 - edges[a] * u2) / area;
     }
   }
+
   /** Takes from U and V what they have along a unit normal: of a triangle that heights have tilted, how it lay before. */
   layOn(nx: f64, ny: f64, nz: f64): void {
     const { u, v } = this;
