@@ -62,6 +62,8 @@ export type RepairWork =
   | { kind: 'mend seams'; how: SeamMend; textures: Record<string, number> }
   /** Textures by id whose colours are put right at the edges of their alpha. */
   | { kind: 'mend alpha'; how: AlphaMend; textures: string[] }
+  /** Textures by id, each with the times that its image is halved. */
+  | { kind: 'shrink textures'; textures: Record<string, number> }
   /** Endless floors by id, each with the side in metres of the square it becomes. */
   | { kind: 'end floors'; sides: Record<string, number> };
 

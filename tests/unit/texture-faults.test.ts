@@ -9,6 +9,9 @@ import { mapUses } from '../../core/diagnose/textures/uses.ts';
 import { carryOut } from '../../core/intake/repairs/carry-out.ts';
 import { withValues, type ControlValues } from '../../core/document/set-values.ts';
 import { applyPatch } from '../../core/document/patch.ts';
+import type { RepairWork } from '../../core/contracts/intake.ts';
+import { linearFromSrgb } from '../../core/data/colour.ts';
+import { writeExr } from '../../core/formats/exr/write.ts';
 import { writePng } from '../../core/formats/png.ts';
 import { readTexture } from '../../core/formats/texture-readers.ts';
 import { mendAlpha } from '../../core/textures/mend-alpha.ts';
@@ -70,6 +73,34 @@ describe('alpha', () => {
     const mended = readTexture(made.files.get('textures/print-bled.png')!, 'srgb', 'print-bled.png');
     expect(edgesOf(mended)).to.equal('clean');
     expect(edgesOf(readTexture(files.get('print.png')!, 'srgb', 'print.png'))).to.equal('fringe');
+  });
+});
+
+describe('an image that is larger than any sheet shows', () => {
+  it('is shown smaller by a new file, of 8 bits or of floats as it was, and its trial shows that nothing is lost', async () => {
+    const draft = new Draft(new Draw(81));
+    texturesFaults.find(({ cause }) => cause === 'textures.too-large')!.plant(draft);
+    const [{ remedies, headline }] = look(draft);
+    const { change, predicted } = remedies[0];
+    const work = (change as { work: RepairWork }).work as Extract<RepairWork, { kind: 'shrink textures' }>;
+    const times = work.textures.print;
+    expect(times).to.be.at.least(2);
+    expect(headline).to.include(`${1024 / 2 ** times} × ${1024 / 2 ** times} would do`);
+    expect(Math.abs(predicted!.figures.find(({ id }) => id === 'brightness')!.after! - predicted!.figures.find(({ id }) => id === 'brightness')!.before!)).to.be.below(0.02); // prettier-ignore
+    const steps = (width: number, channels: number) => Uint8Array.from({ length: channels * width * width }, (_, k) => (Math.floor(k / channels) % 2 ? 200 : 100)); // prettier-ignore
+    const plane = Float32Array.from({ length: 16 }, (_, k) => (k % 2 ? 3 : -1));
+    const deep = writeExr({ x: 0, y: 0, width: 4, height: 4, channels: new Map(['R', 'G', 'B'].map((name) => [name, plane])) }, { display: { width: 4, height: 4 }, compression: 'PIZ', deflate: (bytes) => bytes }); // prettier-ignore
+    const files = new Map([['print.png', writePng(8, 8, steps(8, 3))], ['deep.exr', deep]]); // prettier-ignore
+    draft.document.textures.deep = { file: 'deep.exr', colourSpace: 'linear' };
+    const made = await carryOut(draft.document, { patch: [], work: { kind: 'shrink textures', textures: { print: 1, deep: 2 } } }, async (path) => files.get(path) ?? null); // prettier-ignore
+    expect([...made.files.keys()]).to.deep.equal(['textures/print-by-2.png', 'textures/deep-by-4.exr']);
+    const [small, floats] = [...made.files].map(([path, bytes]) => readTexture(bytes, path.endsWith('png') ? 'srgb' : 'linear', path)); // prettier-ignore
+    expect([small.width, small.height, floats.width, floats.height]).to.deep.equal([4, 4, 1, 1]);
+    // Of light, not of codes: the mean of 100 and 200 in sRGB is 160 of 255 (IEC 61966-2-1), not 150.
+    const mean = (linearFromSrgb(100 / 255) + linearFromSrgb(200 / 255)) / 2;
+    expect(small.texels[0]).to.be.closeTo(mean, 0.004);
+    expect(floats.texels[0]).to.be.closeTo(1, 1e-3);
+    expect(applyPatch(draft.document, made.patch).maps.print).to.deep.include({ texture: 'print-by-2' });
   });
 });
 

@@ -18,6 +18,7 @@ import { mendAlphas } from './mend-alphas.ts';
 import { mendMeshes } from './mend-meshes.ts';
 import { mendSeams } from './mend-seams.ts';
 import { NewFiles } from './new-files.ts';
+import { shrinkTextures } from './shrink-textures.ts';
 
 export interface CarriedOut {
   patch: JsonPatch;
@@ -50,6 +51,8 @@ function workOn(document: ShotDocument, work: RepairWork, files: NewFiles): Prom
       return mendSeams(document, work, files);
     case 'mend alpha':
       return mendAlphas(document, work, files);
+    case 'shrink textures':
+      return shrinkTextures(document, work, files);
     case 'end floors':
       return endFloors(document, work, files);
   }

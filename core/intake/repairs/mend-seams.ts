@@ -3,7 +3,6 @@ import type { RepairWork } from '../../contracts/intake.ts';
 import { replaceValues, type JsonPatch } from '../../document/patch.ts';
 import type { ShotDocument, TextureSpec } from '../../document/schema.ts';
 import type { Texture } from '../../data/texture.ts';
-import { writeExr } from '../../formats/exr/write.ts';
 import { fileName } from '../../formats/paths.ts';
 import { loadAssets } from '../../render/compile/load-assets.ts';
 import { isTiled, tilesOf } from '../../seams/fill-tiles.ts';
@@ -12,6 +11,7 @@ import { wornShapes } from '../../seams/worn-shapes.ts';
 import { TILE, tileFile } from '../../textures/tiles.ts';
 import { FreeIds } from '../ids.ts';
 import type { NewFiles } from './new-files.ts';
+import { exrOf } from './texture-file.ts';
 
 const SUFFIX = { pad: 'padded', match: 'matched', 'fill tiles': 'filled' };
 
@@ -57,11 +57,4 @@ async function write(files: NewFiles, stem: string, texture: Texture): Promise<T
   const tiles = [...tilesOf(texture)];
   const file = await files.addAll(`${stem}`, `.${TILE}.exr`, (path) => new Map(tiles.map(([tile, one]) => [tileFile(path, tile), exrOf(one)]))); // prettier-ignore
   return { file, colourSpace: 'linear', tiles: tiles.map(([tile]) => tile) };
-}
-
-function exrOf({ width, height, texels }: Texture): Uint8Array {
-  const plane = (c: number) => Float32Array.from({ length: width * height }, (_, i) => texels[3 * i + c]);
-  const channels = new Map(['R', 'G', 'B'].map((name, c) => [name, plane(c)]));
-  // Wavelets need no deflating, which is the host's.
-  return writeExr({ x: 0, y: 0, width, height, channels }, { display: { width, height }, compression: 'PIZ', deflate: (bytes) => bytes }); // prettier-ignore
 }

@@ -22,6 +22,8 @@ function toldWork(work: RepairWork): string[] {
       return Object.keys(work.textures).map((texture) => `a new texture in place of "${texture}"`);
     case 'mend alpha':
       return work.textures.map((texture) => `a new texture in place of "${texture}"`);
+    case 'shrink textures':
+      return Object.keys(work.textures).map((texture) => `a smaller texture in place of "${texture}"`);
     case 'end floors':
       return Object.entries(work.sides).map(([floor, side]) => `"${floor}" as a square of ${side} m`);
   }

@@ -5,6 +5,8 @@
  */
 import type { Texture } from '../../../data/texture.ts';
 import { tellAmount } from '../../../figures/effect.ts';
+import { shrunk } from '../../../textures/shrink.ts';
+import type { RenderInput } from '../../family.ts';
 import { imageDetail } from '../image-detail.ts';
 import type { TextureFault, Told } from '../fault.ts';
 import type { MapUse } from '../uses.ts';
@@ -26,8 +28,10 @@ const sideFor = (image: Texture, texels: number): [number, number] =>
 /** As it is held while it renders: three floats a texel, and a third more in halved copies. */
 const bytesOf = (width: number, height: number): number => width * height * 12 * (4 / 3);
 
-function told({ spec, image, objects, pixels, texels }: MapUse, ratio: number, isSmall: boolean): Told {
-  const [width, height] = sideFor(image, ratio);
+function told({ spec, image, objects, pixels, texels }: MapUse, ratio: number, isSmall: boolean, { document, assets }: RenderInput): Told {
+  const times = Math.floor(Math.log2(ratio));
+  const [width, height] = isSmall ? sideFor(image, ratio) : [image.width, image.height].map((side) => Math.ceil(side / 2 ** times));
+  const isOwn = Object.hasOwn(document.textures, spec.texture) && !image.tiles;
   const sizes = `${image.width} × ${image.height}`;
   return {
     about: spec.texture,
@@ -48,7 +52,13 @@ function told({ spec, image, objects, pixels, texels }: MapUse, ratio: number, i
     proposals: [
       isSmall
         ? { id: 'bake-larger', title: `Bake or paint ${spec.texture} at ${width} × ${height}: ${tellAmount('bytes', bytesOf(width, height))} while it renders`, change: null, numbers: { width, height } }
-        : { id: 'bake-smaller', title: `Export ${spec.texture} at ${width} × ${height}`, change: null, numbers: { width, height } },
+        : {
+            id: 'bake-smaller',
+            title: `${isOwn ? 'Show' : 'Export'} ${spec.texture} at ${width} × ${height}`,
+            change: isOwn ? { kind: 'files', patch: [], work: { kind: 'shrink textures', textures: { [spec.texture]: times } } } : null,
+            ...(isOwn && { files: { ...assets, textures: new Map(assets.textures).set(spec.texture, shrunk(image, times)) }, note: 'In a new file beside the old one; each texel is the mean of those that it stands for.' }),
+            numbers: { width, height },
+          },
     ],
     measured: { texels: ratio },
   };
@@ -56,12 +66,13 @@ function told({ spec, image, objects, pixels, texels }: MapUse, ratio: number, i
 
 export const tooSmall: TextureFault = {
   cause: 'textures.too-small',
-  find: (uses) => uses.filter(({ texels, image, spec }) => texels !== null && texels <= BLURRED && !isDrawn(image) && spec.filter !== 'nearest' && imageDetail(image) >= DETAIL).map((use) => told(use, use.texels!, true)), // prettier-ignore
+  find: (uses, input) => uses.filter(({ texels, image, spec }) => texels !== null && texels <= BLURRED && !isDrawn(image) && spec.filter !== 'nearest' && imageDetail(image) >= DETAIL).map((use) => told(use, use.texels!, true, input)), // prettier-ignore
 };
 
 export const tooLarge: TextureFault = {
   cause: 'textures.too-large',
-  find(uses, { document, sheet }) {
+  find(uses, input) {
+    const { document, sheet } = input;
     const larger = Math.max(1, ...Object.values(document.sheets).map(({ width }) => width / sheet.width));
     // Worn by several maps it is as large as the nearest needs it.
     const least = new Map<string, number>();
@@ -69,7 +80,9 @@ export const tooLarge: TextureFault = {
     return uses.flatMap((use) => {
       const ratio = (use.texels ?? 0) / larger;
       const isOne = use.texels === least.get(use.spec.texture);
-      return isOne && ratio >= UNSEEN && use.image.width * use.image.height >= MATTERS ? [told(use, ratio, false)] : [];
+      return isOne && ratio >= UNSEEN && use.image.width * use.image.height >= MATTERS
+        ? [told(use, ratio, false, input)]
+        : [];
     });
   },
 };
