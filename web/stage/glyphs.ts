@@ -89,3 +89,7 @@ export function reachLines(radius: number): Segments {
   ball(out, radius);
   return out;
 }
+
+/** Three lines through a place, along the axes. @param half metres to each side */
+export const crossLines = (at: readonly number[], half: number): Segments =>
+  [0, 1, 2].flatMap((axis) => [-1, 1].flatMap((side) => at.map((c, a) => c + (a === axis ? side * half : 0))));

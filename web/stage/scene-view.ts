@@ -38,7 +38,7 @@ import { TransformControls } from 'three/addons/controls/TransformControls.js';
 import type { Triple } from '../../core/data/placement.ts';
 import type { Transform } from '../../core/data/transform.ts';
 import type { ShotDocument } from '../../core/document/schema.ts';
-import { cameraLines, lightLines, reachLines, type Segments } from './glyphs.ts';
+import { cameraLines, crossLines, lightLines, reachLines, type Segments } from './glyphs.ts';
 import { MAP_SLOTS } from '../../core/document/check-references.ts';
 import type { StageMesh, StageMeshes } from './load.worker.ts';
 import type { MapImage } from './map-image.ts';
@@ -76,8 +76,8 @@ const CROSS = 0.15;
 /** Triangles beyond which a box stands for the edges of what is chosen. */
 const MOST_EDGES = 200_000;
 const EDGE_DEGREES = 25;
-/** Places over the frame where it is asked what the camera sees, from −1 to 1. */
-const RAYS = [-0.8, -0.4, 0, 0.4, 0.8];
+/** Places over the frame where it is asked what the camera sees, from side to side. */
+const RAYS = [0.1, 0.3, 0.5, 0.7, 0.9];
 /** How far before the camera the middle lies, in sizes of a light without one. */
 const AHEAD = 6;
 /** Share of the way to the middle that is cut away, and least metres that are. */
@@ -111,6 +111,8 @@ export class SceneView {
   private readonly glyphs = new Group();
   private readonly marks = new Group();
   private readonly ways = new Group();
+  private readonly places = new Group();
+  private place: [number, number] | null = null;
   private way: StageWay | null = null;
   private readonly held = new Object3D();
   private readonly geometries = new Map<string, BufferGeometry>();
@@ -147,7 +149,16 @@ export class SceneView {
     this.scene.background = new Color(0x2a2a2a);
     const sun = new DirectionalLight(0xffffff, 1.6);
     sun.position.set(1, 3, 2);
-    this.scene.add(new AmbientLight(0xffffff, 1.2), sun, this.shapes, this.glyphs, this.marks, this.ways, this.held);
+    this.scene.add(
+      new AmbientLight(0xffffff, 1.2),
+      sun,
+      this.shapes,
+      this.glyphs,
+      this.marks,
+      this.ways,
+      this.places,
+      this.held,
+    );
     this.orbit = new OrbitControls(this.camera, canvas);
     this.orbit.addEventListener('change', () => this.draw());
     this.handles = new TransformControls(this.camera, canvas);
@@ -189,7 +200,7 @@ export class SceneView {
     empty(this.ways);
     if (way && this.document) {
       const about = (at: Triple) => at.map((c, a) => c - this.origin[a]);
-      const cross = (at: Triple) => [0, 1, 2].flatMap((axis) => [-1, 1].flatMap((side) => about(at).map((c, a) => c + (a === axis ? side * CROSS * this.size : 0)))); // prettier-ignore
+      const cross = (at: Triple) => crossLines(about(at), CROSS * this.size);
       const drawn = [
         lines([...about(way.from), ...about(way.to), ...cross(way.from)], way.isMissing ? MISSING : ACCENT),
         ...way.met.map(({ at, blocks }) => lines(cross(at), blocks ? MET : MISSING)),
@@ -201,6 +212,36 @@ export class SceneView {
     }
     this.mark();
     this.draw();
+  }
+
+  /**
+   * Marks what the shot's camera sees at a place of its frame, or nothing.
+   * @param place from the left and from the top, 0–1
+   */
+  showPlace(place: [number, number] | null): void {
+    this.place = place;
+    this.markPlace();
+    this.draw();
+  }
+
+  private markPlace(): void {
+    empty(this.places);
+    const at = this.place && this.document ? this.met(...this.place)?.point : undefined;
+    if (!at) return;
+    const drawn = lines(crossLines(at.toArray(), 2 * CROSS * this.size), MET);
+    (drawn.material as LineBasicMaterial).depthTest = false;
+    this.places.add(drawn);
+  }
+
+  /** What a ray of the shot's camera meets first, about the stage's origin. @param x, y from the left and from the top, 0–1 */
+  private met(x: number, y: number): Intersection | undefined {
+    const { transform, fieldOfView, pixelAspect } = this.document!.cameras[this.document!.camera];
+    const { width, height } = this.document!.sheets.preview;
+    const place = this.matrix(transform);
+    const half = Math.tan((fieldOfView * Math.PI) / 360);
+    const way = new Vector3((2 * x - 1) * half * (width / height) * pixelAspect, (1 - 2 * y) * half, -1).transformDirection(place); // prettier-ignore
+    const things = this.shapes.children.filter((child) => child instanceof InstancedMesh);
+    return new Raycaster(new Vector3().setFromMatrixPosition(place), way).intersectObjects(things)[0];
   }
 
   setMode(mode: HandleMode): void {
@@ -260,7 +301,7 @@ export class SceneView {
     this.canvas.removeEventListener('pointerup', this.release);
     this.handles.dispose();
     this.orbit.dispose();
-    for (const group of [this.shapes, this.glyphs, this.marks, this.ways]) empty(group);
+    for (const group of [this.shapes, this.glyphs, this.marks, this.ways, this.places]) empty(group);
     this.dropShapes();
     for (const material of [this.material, this.plain]) disposeLook(material);
     this.renderer.dispose();
@@ -301,6 +342,7 @@ export class SceneView {
   private rebuild(): void {
     this.isStale = false;
     this.build();
+    this.markPlace();
     // Handles that are being dragged stay in the hand.
     if (!this.handles.dragging) this.mark();
   }
@@ -370,18 +412,9 @@ export class SceneView {
 
   /** Metres that lights and cameras without a size are drawn as large as: a share of how far off things are that the camera sees. */
   private glyphSize(): number {
-    const { transform, fieldOfView, focusDistance } = this.document!.cameras[this.document!.camera];
-    const place = this.matrix(transform);
-    const eye = new Vector3().setFromMatrixPosition(place);
-    const half = Math.tan((fieldOfView * Math.PI) / 360);
-    const things = this.shapes.children.filter((child) => child instanceof InstancedMesh);
-    const distances: number[] = [];
-    for (const y of RAYS)
-      for (const x of RAYS) {
-        const way = new Vector3(x * half * 1.5, y * half, -1).transformDirection(place);
-        const hit = new Raycaster(eye, way).intersectObjects(things)[0];
-        if (hit) distances.push(hit.distance);
-      }
+    const { focusDistance } = this.document!.cameras[this.document!.camera];
+    const met = RAYS.flatMap((y) => RAYS.map((x) => this.met(x, y)));
+    const distances = met.flatMap((hit) => (hit ? [hit.distance] : []));
     distances.sort((a, b) => a - b);
     return (distances[Math.floor(distances.length / 2)] ?? focusDistance) / (AHEAD + 2);
   }

@@ -18,10 +18,12 @@ import type { SurfaceLook } from '../../stage/surface-looks.ts';
 import { usePending } from '../../stores/pending.ts';
 import { usePlace } from '../../stores/place.ts';
 import { useShot } from '../../stores/shot.ts';
+import { useCurrent } from '../../stores/current.ts';
 import { useView } from '../../stores/view.ts';
 
 const shot = useShot();
 const view = useView();
+const current = useCurrent();
 const pending = usePending();
 const place = usePlace();
 const canvas = ref<HTMLCanvasElement | null>(null);
@@ -102,6 +104,14 @@ const way = computed<StageWay | null>(() => {
 });
 watch(way, (now) => stage.value?.showWay(now));
 
+/** The middle of the region that is looked at, whether it was chosen in the picture, in a list or on UV tiles; from the left and the top. */
+const middle = computed<[number, number] | null>(() => {
+  const { width, height } = document.value.sheets.preview;
+  const { region } = current;
+  return region && [(region.x + region.width / 2) / width, (region.y + region.height / 2) / height];
+});
+watch(middle, (now) => stage.value?.showPlace(now));
+
 let worker: Worker | null = null;
 let loaded: number | null = null;
 async function load(): Promise<void> {
@@ -134,6 +144,7 @@ onMounted(async () => {
     await load();
     stage.value.select(view.item);
     stage.value.showWay(way.value);
+    stage.value.showPlace(middle.value);
   } catch (error) {
     problem.value = `The stage cannot be shown: ${(error as Error).message}.`;
     isLoading.value = false;
