@@ -177,7 +177,7 @@ export const Material = Type.Object(
       1e3,
       'value of the displacement map that stays where it is: 0 for heights, 0.5 for maps that go both ways',
     ),
-    displacementBound: numberOrNone(1e-9, 1e3, 'metres that a point is moved at most; null: as far as the map says'),
+    displacementBound: numberOrNone(1e-6, 1e3, 'metres that a point is moved at most; null: as far as the map says'),
     coat: MaybeId,
     alpha: number(0, 1, 'coverage: 0 is not there'),
     alphaMode: choice(['opaque', 'mask', 'blend'], 'alpha is ignored, cuts out, or lets through'),
