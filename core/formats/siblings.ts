@@ -7,6 +7,7 @@
  * await findSiblings(scene, files);
  */
 import { readImageHeader } from './image-header.ts';
+import { readTexture } from './texture-readers.ts';
 import type { SceneFiles } from './scene-files.ts';
 import type { SourceScene } from './source-scene.ts';
 
@@ -34,18 +35,24 @@ export async function findSiblings(scene: SourceScene, files: SceneFiles): Promi
   const colours = new Set(scene.materials.flatMap(({ textures }) => textures.flatMap(({ slot, image }) => (slot === 'baseColour' ? [image] : [])))); // prettier-ignore
   for (const number of colours) {
     const image = scene.images[number];
-    if (!image.resolved || !image.bytes || image.tiles.length || hasAlpha(image.bytes)) continue;
+    if (!image.resolved || !image.bytes || image.tiles.length || hasAlpha(image.bytes, image.resolved)) continue;
     for (const path of siblingNames(image.resolved)) {
       const bytes = await files.read(path);
-      if (!bytes || !hasAlpha(bytes)) continue;
+      if (!bytes || !hasAlpha(bytes, path)) continue;
       image.sibling = { path, bytes };
       break;
     }
   }
 }
 
-/** Two channels are grey and alpha, four colour and alpha; TIFF tells in its directory, which the reader of textures looks at. */
-function hasAlpha(bytes: Uint8Array): boolean {
+/** Two channels are grey and alpha, four colour and alpha. TIFF tells in its directory alone, so that it is read whole. */
+function hasAlpha(bytes: Uint8Array, path: string): boolean {
   const header = readImageHeader(bytes);
-  return header !== null && (header.channels === 2 || header.channels === 4);
+  if (header?.kind !== 'TIFF') return header !== null && (header.channels === 2 || header.channels === 4);
+  try {
+    return readTexture(bytes, 'srgb', path).alpha !== null;
+  } catch {
+    // One that cannot be read has nothing to give.
+    return false;
+  }
 }

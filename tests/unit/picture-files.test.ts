@@ -12,6 +12,8 @@ import { writeHdr } from '../../core/formats/hdr.ts';
 import { writePfm } from '../../core/formats/pfm.ts';
 import { readPictureFile } from '../../core/formats/picture-file.ts';
 import { writePng } from '../../core/formats/png.ts';
+import { filesInMemory } from '../../core/formats/scene-files.ts';
+import { readScene } from '../../core/formats/scene-readers.ts';
 import { readTiff } from '../../core/formats/tiff.ts';
 import { examinePicture } from '../../core/picture/examine.ts';
 import { inflate } from '../../host/inflate.ts';
@@ -50,6 +52,19 @@ describe('pictures of other formats', function () {
       expect(u.planes.get('A')![100]).to.be.closeTo(Math.round(0.5 * top) / top, 1e-6);
     }
   });
+
+  it('are found beside an image that has lost its alpha, a TIFF by what stands in its directory', async () => {
+    oiio('--create', '8x8', '3', '-d', 'uint8', '-o', 'label.png');
+    for (const [name, channels, found] of [['label_alpha.tif', '4', true], ['label.tif', '3', false]] as const) {
+      oiio('--create', '8x8', channels, '--fill:color=1,1,1,0.5', '8x8', '-d', 'uint8', '-o', name);
+      const obj = new TextEncoder().encode('mtllib a.mtl\nusemtl print\nv 0 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 3');
+      const mtl = new TextEncoder().encode('newmtl print\nmap_Kd label.png');
+      const own = (file: string) => new Uint8Array(readFileSync(join(folder, file)));
+      const files = new Map([['a.obj', obj], ['a.mtl', mtl], ['label.png', own('label.png')], [name, own(name)]]);
+      const { images } = await readScene('a.obj', filesInMemory(files));
+      expect(images[0].sibling?.path, name).to.equal(found ? name : undefined);
+    }
+  }); // prettier-ignore
 
   it('say what they cannot read of a TIFF', async () => {
     oiio('f.tif', '-d', 'float', '--compression', 'zip', '-o', 'p.tif');

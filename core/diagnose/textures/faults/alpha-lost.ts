@@ -7,6 +7,7 @@ import type { Texture } from '../../../data/texture.ts';
 import type { ShotDocument } from '../../../document/schema.ts';
 import { stemOf } from '../../../formats/siblings.ts';
 import { capital, listed } from '../../words.ts';
+import { correlation } from '../correlation.ts';
 import type { TextureFault } from '../fault.ts';
 import type { MapUse } from '../uses.ts';
 
@@ -79,17 +80,20 @@ export function isLike(plain: Texture, cut: Texture): boolean {
       a.push(grey(plain, p));
       b.push(grey(cut, q));
     }
-  const [meanA, meanB] = [a, b].map((of) => of.reduce((sum, value) => sum + value, 0) / of.length);
-  let [ab, aa, bb] = [0, 0, 0];
-  a.forEach((value, k) => {
-    ab += (value - meanA) * (b[k] - meanB);
-    aa += (value - meanA) ** 2;
-    bb += (b[k] - meanB) ** 2;
-  });
   // Of one colour all over there is nothing to correlate: it is the same colour, or is not.
-  const flat = 1e-4 * a.length;
-  if (aa < flat || bb < flat) return aa < flat && bb < flat && Math.abs(meanA - meanB) < 0.05;
-  return ab / Math.sqrt(aa * bb) >= ALIKE;
+  const [one, other] = [a, b].map(evenColour);
+  if (one !== null || other !== null) return one !== null && other !== null && Math.abs(one - other) < SAME;
+  return correlation(a, b) >= ALIKE;
+}
+
+/** Luminance by which two images of one colour may differ, and by which one varies that is of one colour. */
+const [SAME, EVEN] = [0.05, 0.01];
+
+/** The mean of values that hardly vary (by standard deviation); null: they vary, or there are none. */
+function evenColour(values: number[]): number | null {
+  const mean = values.reduce((sum, value) => sum + value, 0) / values.length;
+  const varies = values.reduce((sum, value) => sum + (value - mean) ** 2, 0) / values.length;
+  return varies < EVEN ** 2 ? mean : null;
 }
 
 const texelAt = ({ width, height }: Texture, i: number, j: number): number =>

@@ -9,6 +9,7 @@ import type { Texture } from '../../../data/texture.ts';
 import { compileMap } from '../../../textures/compiled-map.ts';
 import { MapSampler } from '../../../textures/map-sampler.ts';
 import { listed } from '../../words.ts';
+import { correlation } from '../correlation.ts';
 import type { TextureFault } from '../fault.ts';
 import type { ImageSpec, MapUse } from '../uses.ts';
 
@@ -88,17 +89,4 @@ function slopes(spec: ImageSpec, image: Texture, chain: Texture[]): Float64Array
       out[j * CELLS + i] = Math.hypot(values[at + 1] - values[at], values[at + CELLS + 1] - values[at]);
     }
   return out;
-}
-
-/** Pearson’s, −1 to 1; 0 where one of them is the same all over. */
-function correlation(a: Float64Array, b: Float64Array): number {
-  const mean = (of: Float64Array) => of.reduce((sum, value) => sum + value, 0) / of.length;
-  const [meanA, meanB] = [mean(a), mean(b)];
-  let [ab, aa, bb] = [0, 0, 0];
-  for (let i = 0; i < a.length; i++) {
-    ab += (a[i] - meanA) * (b[i] - meanB);
-    aa += (a[i] - meanA) ** 2;
-    bb += (b[i] - meanB) ** 2;
-  }
-  return aa > 0 && bb > 0 ? ab / Math.sqrt(aa * bb) : 0;
 }
