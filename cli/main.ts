@@ -26,6 +26,7 @@ const commands: Record<string, () => Promise<Command>> = {
   diagnose: async () => import('./diagnose.ts').then((m) => ({ usage: m.DIAGNOSE_USAGE, run: m.diagnoseCommand })),
   trial: async () => import('./trial.ts').then((m) => ({ usage: m.TRIAL_USAGE, run: m.trialCommand })),
   ask: async () => import('./ask.ts').then((m) => ({ usage: m.ASK_USAGE, run: m.askCommand })),
+  'preview-shadows': async () => import('./preview-shadows.ts').then((m) => ({ usage: m.PREVIEW_SHADOWS_USAGE, run: m.previewShadowsCommand })), // prettier-ignore
   path: async () => import('./path.ts').then((m) => ({ usage: m.PATH_USAGE, run: m.pathCommand })),
   layout: async () => import('./layout.ts').then((m) => ({ usage: m.LAYOUT_USAGE, run: m.layoutCommand })),
 };

@@ -50,6 +50,8 @@ import {
   LIGHT_CASTS_NONE,
   NOT_LINKED,
   OBJECT_CASTS_NONE,
+  OBJECT_SWITCHES,
+  ONE_SIDED,
   RAY_DISTANCE,
   RECEIVER_TAKES_NONE,
   SHADOW_COLOUR,
@@ -240,7 +242,7 @@ export class LightWalk extends SurfaceWalk {
       const object = scene.instanceObject[instance];
       const casts = (scene.geometry.instanceMask[instance] & ANY_SHADOW_RAY) !== 0;
       // What is seen by nobody throws no shadow by right; glass that lets shadow rays through has its part in what arrives.
-      if ((own & (IS_SHADOW_ONLY | IS_SEE_THROUGH)) !== 0 || (!casts && !this.isSeen[object]) || this.isTurned(own)) continue; // prettier-ignore
+      if ((own & (IS_SHADOW_ONLY | IS_SEE_THROUGH)) !== 0 || (!casts && !this.isSeen[object])) continue;
       const isLinked = (flags & SHADOW_LINKED) === 0 || scene.shadowLinks![light * scene.objectCount + object] === 1;
       const block = this.thereAt(own, ray);
       if (block > 0)
@@ -251,6 +253,7 @@ export class LightWalk extends SurfaceWalk {
           reasons:
             noShadow |
             (casts ? 0 : OBJECT_CASTS_NONE) |
+            (this.isTurned(own) ? ONE_SIDED : 0) |
             (isLinked ? 0 : NOT_LINKED) |
             (t > reach ? SHADOW_DISTANCE : 0) |
             (t > rayDistance ? RAY_DISTANCE : 0),
@@ -275,7 +278,7 @@ export function arrivingWith(
     let share = untinted;
     for (const hit of hits) {
       if (hit.reasons === 0 || (hit.reasons & ~right) !== 0) continue;
-      if (objects !== null && (hit.reasons & OBJECT_CASTS_NONE) !== 0 && !objects.has(hit.object)) continue;
+      if (objects !== null && (hit.reasons & OBJECT_SWITCHES) !== 0 && !objects.has(hit.object)) continue;
       share *= 1 - hit.block;
     }
     const isTinted = tint > 0 && (right & SHADOW_COLOUR) === 0 && (noShadow & ~right) === 0;

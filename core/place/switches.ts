@@ -10,12 +10,14 @@ export const NOT_LINKED = 8;
 export const SHADOW_DISTANCE = 16;
 export const RAY_DISTANCE = 32;
 export const SHADOW_COLOUR = 64;
+export const ONE_SIDED = 128;
 
 export interface Switch {
   bit: number;
   id: SwitchId;
 }
-export type SwitchId = 'light' | 'object' | 'receiver' | 'link' | 'shadow-distance' | 'ray-distance' | 'colour';
+export type SwitchId =
+  'light' | 'object' | 'receiver' | 'link' | 'shadow-distance' | 'ray-distance' | 'colour' | 'side';
 
 /** In the order people look for them. */
 export const SWITCHES: readonly Switch[] = [
@@ -26,9 +28,12 @@ export const SWITCHES: readonly Switch[] = [
   { bit: SHADOW_DISTANCE, id: 'shadow-distance' },
   { bit: RAY_DISTANCE, id: 'ray-distance' },
   { bit: SHADOW_COLOUR, id: 'colour' },
+  { bit: ONE_SIDED, id: 'side' },
 ];
-export const ALL_SWITCHES = 127;
+export const ALL_SWITCHES = 255;
+/** Those of the objects that should throw the shadow. */
+export const OBJECT_SWITCHES = OBJECT_CASTS_NONE | ONE_SIDED;
 /** Those that are no light's own: put right for one, they are for all. */
-export const SHARED_SWITCHES = OBJECT_CASTS_NONE | RECEIVER_TAKES_NONE | RAY_DISTANCE;
+export const SHARED_SWITCHES = OBJECT_SWITCHES | RECEIVER_TAKES_NONE | RAY_DISTANCE;
 
 export const switchesIn = (bits: number): Switch[] => SWITCHES.filter(({ bit }) => (bits & bit) !== 0);

@@ -9,6 +9,7 @@ import { percentile } from '../../picture/measured.ts';
 import { maskOfBlocks } from '../../place/grid.ts';
 import type { Case, RenderInput } from '../family.ts';
 import { regionOf } from '../regions.ts';
+import { CutAway } from './cut-away.ts';
 import { surveyOf, type Survey, type SurveyedPlace } from './survey.ts';
 import { jaggedCases, type JaggedCase } from './jagged.ts';
 import { previewCases, type PreviewCase } from './preview.ts';
@@ -82,9 +83,10 @@ function missingCases(input: RenderInput, survey: Survey): MissingCase[] {
   const { document, scene, picture } = input;
   const groups = new Map<string, { switches: SwitchId[]; gaps: Gap[] }>();
   const key = keyOf(input, survey)?.row;
+  const cutAway = new CutAway(input);
   for (const at of survey.places)
     for (const light of at.lights) {
-      const gap = gapAt(input, survey.walk, at, light);
+      const gap = gapAt(input, survey.walk, cutAway, at, light);
       if (!gap) continue;
       const { switches } = light.missing!.cures[0];
       const kept = keptOf(input, [gap], switches);
@@ -95,7 +97,9 @@ function missingCases(input: RenderInput, survey: Survey): MissingCase[] {
     }
   return [...groups.entries()]
     .filter(([, { gaps }]) => gaps.length >= Math.max(2, LEAST * survey.places.length))
-    .map(([name, { switches, gaps }]): MissingCase => {
+    .map(([name, { switches, gaps: all }]): MissingCase => {
+      // Told by the light that is missed most: settings of objects are the same for all.
+      const gaps = all.sort((a, b) => b.stops - a.stops);
       const mask = maskOfBlocks(picture, survey.step, gaps.map(({ at }) => at)); // prettier-ignore
       const stops = gaps.map((gap) => gap.stops);
       const median = percentile(stops, 0.5);
@@ -121,7 +125,13 @@ function missingCases(input: RenderInput, survey: Survey): MissingCase[] {
 }
 
 /** What is missing at a place of a light's shadow; null for what nobody misses, or may be meant. */
-function gapAt({ document, scene }: RenderInput, walk: LightWalk, at: SurveyedPlace, light: LightAtPlace): Gap | null {
+function gapAt(
+  { document, scene }: RenderInput,
+  walk: LightWalk,
+  cutAway: CutAway,
+  at: SurveyedPlace,
+  light: LightAtPlace,
+): Gap | null {
   const { missing } = light;
   if (!missing) return null;
   const stops = Math.log2(at.everything / Math.max(at.everything - (light.arriving - light.natural), 1e-4 * at.everything)); // prettier-ignore
@@ -138,6 +148,7 @@ function gapAt({ document, scene }: RenderInput, walk: LightWalk, at: SurveyedPl
 
   /** Glass and lamps that let light out throw no shadow on purpose; nor does what a light stands inside of. */
   function isMeant(object: number): boolean {
+    if (switches.includes('side') && cutAway.isMeant(object, at.place)) return true;
     if (!switches.includes('object') && !switches.includes('link')) return false;
     const flags = scene.instanceFlags[scene.instanceObject.indexOf(object)];
     const casts = document.objects[scene.objectIds[object]].visibility.shadow;

@@ -31,7 +31,7 @@ export const shadows: Family = {
   healthy: 'Every shadow that the lights would throw is there and can be seen.',
   isEarly: true,
   render: ofRenders<ShadowCase>({
-    needs: () => ['beauty', 'error.beauty', 'coverage', 'diffuse.direct', 'diffuse.indirect'],
+    needs: () => ['beauty', 'error.beauty', 'coverage', 'object', 'diffuse.direct', 'diffuse.indirect'],
     cases: shadowCases,
     causes: [...bySetting, drownedByFill, lightTooWide, jagged, ...byMap],
     remedies: [putRight, reBalance, lessFill, moreKey, narrow, finerMesh, fitMaps],

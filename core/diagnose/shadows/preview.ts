@@ -15,6 +15,8 @@ export interface PreviewCase extends Case {
   spec: PreviewShadowsSpec;
   simulated: SimulatedShadows;
   fitted: FittedShadows;
+  /** Share of the wrong places that are right once the maps reach no farther than what is seen, 0–1. */
+  tooFar: number;
 }
 
 /** Share of what the light lights that must be gained by maps that fit, and share that is wrong from which on it is more than a note. */
@@ -29,6 +31,7 @@ export function previewCases(input: RenderInput): PreviewCase[] {
   const fitted = fitShadows(walk, traced, document.previewShadows!);
   // What no maps within reach show better is nobody's mistake: edges are off by a texel wherever there are texels.
   if (!fitted || simulated.wrong - simulate(walk, traced, fitted.spec).wrong < LEAST) return [];
+  const tooFar = 1 - simulate(walk, traced, noFarther(document.previewShadows!, fitted.spec)).wrong / simulated.wrong;
   const places = traced.places.filter((_, k) => simulated.why[k] !== 0).map((place) => cornerOf(place, step));
   const mask = maskOfBlocks(picture, step, places);
   return [
@@ -43,9 +46,17 @@ export function previewCases(input: RenderInput): PreviewCase[] {
       spec: document.previewShadows!,
       simulated,
       fitted,
+      tooFar: Math.max(0, tooFar),
     },
   ];
 }
+
+/** Texels and steps of stored depths are as coarse as the distance is great that they are spread over. */
+const noFarther = (spec: PreviewShadowsSpec, needed: PreviewShadowsSpec): PreviewShadowsSpec => ({
+  ...spec,
+  mapDistance: Math.min(spec.mapDistance, needed.mapDistance),
+  lightDistance: Math.min(spec.lightDistance, needed.lightDistance),
+});
 
 /** Reasons by the cause that they are told as. */
 export const MAP_CAUSES = {
@@ -54,10 +65,15 @@ export const MAP_CAUSES = {
   'shadows.map-bias': ['bias-too-large', 'bias-too-small'],
   'shadows.map-leak': ['leak', 'contact'],
 } as const satisfies Record<string, readonly ReasonId[]>;
-export type MapCause = keyof typeof MAP_CAUSES;
+export type MapCause = keyof typeof MAP_CAUSES | 'shadows.distance-too-coarse';
 
-/** Share of the wrong places that a cause has to do with, 0–1: the most of its reasons. */
-export function shareOfCause({ simulated }: PreviewCase, cause: MapCause): number {
+/** Share of the wrong places that a cause has to do with, 0–1: the most of its reasons. What a nearer distance cures is no matter of texels. */
+export function shareOfCause({ simulated, tooFar }: PreviewCase, cause: MapCause): number {
+  if (cause === 'shadows.distance-too-coarse') return tooFar;
   const own: readonly ReasonId[] = MAP_CAUSES[cause];
-  return Math.max(0, ...simulated.reasons.map(({ id, share }) => (own.includes(id) ? share / simulated.wrong : 0)));
+  const most = Math.max(
+    0,
+    ...simulated.reasons.map(({ id, share }) => (own.includes(id) ? share / simulated.wrong : 0)),
+  );
+  return cause === 'shadows.map-resolution' ? Math.max(0, most - tooFar) : most;
 }

@@ -7,13 +7,14 @@ import { firefliesFaults } from './fireflies.ts';
 import { limitsFaults } from './limits.ts';
 import { surfacesFaults } from './surfaces.ts';
 import { darkFaults } from './dark.ts';
-import { shadowsFaults } from './shadows.ts';
+import { coarseFaults, shadowsFaults } from './shadows.ts';
 import { lightingFaults } from './lighting.ts';
 import { scaleFaults } from './scale.ts';
 import { glassFaults } from './glass.ts';
 import { seenThroughFaults } from './seen-through.ts';
 import { motionFaults } from './motion.ts';
 import { occlusionFaults } from './occlusion.ts';
+import { oneSidedFaults } from './one-sided.ts';
 import type { Fault } from './fault.ts';
 
 export type { Fault };
@@ -35,4 +36,6 @@ export const FAULTS: Fault[] = [
   ...seamsFaults,
   ...texturesFaults,
   ...boundFaults,
+  ...oneSidedFaults,
+  ...coarseFaults,
 ];

@@ -129,3 +129,15 @@ export const shadowsFaults: Fault[] = [
     },
   },
 ];
+
+/** Maps that reach many times as far as what is seen: a sun's, for a lamp's have the texels of their angle. */
+export const coarseFaults: Fault[] = [
+  {
+    cause: 'shadows.distance-too-coarse',
+    plant(draft) {
+      sun(draft, draft.draw.within(0.5, 2));
+      const mapDistance = draft.draw.within(300, 3000);
+      maps(draft, { mapDistance, lightDistance: 2 * mapDistance, cascades: 1, resolution: 2048 });
+    },
+  },
+];

@@ -3,7 +3,9 @@ import type { Cause } from '../../family.ts';
 import type { ShadowCase } from '../case.ts';
 import { MAP_CAUSES, shareOfCause, type MapCause } from '../preview.ts';
 
-export const byMap: readonly Cause<ShadowCase>[] = (Object.keys(MAP_CAUSES) as MapCause[]).map((id) => ({
+const CAUSES = [...Object.keys(MAP_CAUSES), 'shadows.distance-too-coarse'] as MapCause[];
+
+export const byMap: readonly Cause<ShadowCase>[] = CAUSES.map((id) => ({
   id,
   isIndependent: true,
   share: (of) => (of.kind === 'preview' && shareOfCause(of, id) > 0 ? shareOfCause(of, id) : null),

@@ -7,6 +7,7 @@ import { notLinked } from './not-linked.ts';
 import { objectCastsNone } from './object-casts-none.ts';
 import { rayDistance } from './ray-distance.ts';
 import { receiverTakesNone } from './receiver-takes-none.ts';
+import { seenThrough } from './seen-through.ts';
 import type { ShadowSetting } from './setting.ts';
 
 export const SHADOW_SETTINGS: readonly ShadowSetting[] = [
@@ -17,6 +18,7 @@ export const SHADOW_SETTINGS: readonly ShadowSetting[] = [
   distanceTooShort,
   rayDistance,
   colourTooLight,
+  seenThrough,
 ];
 
 export const settingOf = (id: SwitchId): ShadowSetting => SHADOW_SETTINGS.find((setting) => setting.id === id)!;
