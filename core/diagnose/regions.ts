@@ -1,5 +1,7 @@
 /** Regions and masks of pixels that belong together. */
-import type { Picture, Region } from '../data/picture.ts';
+import { channel, type Picture, type Region } from '../data/picture.ts';
+import { objectIds } from '../document/object-names.ts';
+import type { ShotDocument } from '../document/schema.ts';
 import { strongestWindow } from '../picture/measured.ts';
 
 /** Of the frame, where a trial shows something that fills objects. */
@@ -10,6 +12,19 @@ export function maskOf({ width, height }: Picture, pixels: Iterable<number>): Ui
   const mask = new Uint8Array(width * height);
   for (const i of pixels) mask[i] = 1;
   return mask;
+}
+
+/** Full-frame numbers of the pixels of each object that is seen, by its key. */
+export function pixelsByObject(document: Pick<ShotDocument, 'objects'>, picture: Picture): Map<string, number[]> {
+  const ids = objectIds(document);
+  const out = new Map<string, number[]>();
+  channel(picture, 'object').forEach((number, i) => {
+    if (number === 0) return;
+    const own = out.get(ids[number - 1]);
+    if (own) own.push(i);
+    else out.set(ids[number - 1], [i]);
+  });
+  return out;
 }
 
 /** The part of a frame with the most of a mask or a weight, as large as a trial wants it. */

@@ -1,10 +1,10 @@
 /** What moves by the document and not in the picture, or not as it should; and motion that is paid for and not there. */
-import { channel } from '../../data/picture.ts';
-import { objectIds } from '../../document/object-names.ts';
 import type { ObjectSpec, Sheet, ShotDocument } from '../../document/schema.ts';
 import type { Case, RenderInput } from '../family.ts';
-import { maskOf, regionOf } from '../regions.ts';
+import { maskOf, pixelsByObject, regionOf } from '../regions.ts';
+import { bakedCases, type BakedCase } from './half-baked.ts';
 import { keyed, Paths } from './path.ts';
+import { staleCases, type StaleCase } from './stale-cache.ts';
 
 export interface StillCase extends Case {
   kind: 'still';
@@ -43,7 +43,7 @@ export interface IdleCase extends Case {
   moves: boolean;
 }
 
-export type MotionCase = StillCase | SharpCase | ArcCase | IdleCase;
+export type MotionCase = StillCase | SharpCase | ArcCase | IdleCase | BakedCase | StaleCase;
 
 /** Pixels of an object that is seen. */
 const SEEN = 4;
@@ -65,26 +65,21 @@ interface Seen {
 export function motionCases(input: RenderInput): MotionCase[] {
   const seen = seenObjects(input);
   const paths = new Paths(input);
-  return [...stillCases(input, seen, paths), ...movingCases(input, seen, paths), ...idleCases(input, seen, paths)];
+  return [
+    ...stillCases(input, seen, paths),
+    ...staleCases(input),
+    ...movingCases(input, seen, paths),
+    ...idleCases(input, seen, paths),
+    ...bakedCases(input),
+  ];
 }
 
 /** Objects with keys, and their pixels. */
-function seenObjects({ document, picture }: RenderInput): Seen[] {
-  const ids = objectIds(document);
-  const pixels = new Map<number, number[]>();
-  const numbers = channel(picture, 'object');
-  for (let i = 0; i < numbers.length; i++) {
-    const number = numbers[i];
-    if (number === 0 || document.objects[ids[number - 1]].keys.length < 2) continue;
-    if (!pixels.has(number)) pixels.set(number, []);
-    pixels.get(number)!.push(i);
-  }
-  return [...pixels].flatMap(([number, own]) => {
-    const id = ids[number - 1];
+const seenObjects = ({ document, picture }: RenderInput): Seen[] =>
+  [...pixelsByObject(document, picture)].flatMap(([id, pixels]) => {
     const object = document.objects[id];
-    return own.length < SEEN ? [] : [{ id, object, name: object.name || id, pixels: own }];
+    return object.keys.length < 2 || pixels.length < SEEN ? [] : [{ id, object, name: object.name || id, pixels }];
   });
-}
 
 function stillCases({ document, picture }: RenderInput, seen: Seen[], paths: Paths): StillCase[] {
   return seen.flatMap(({ id, object, name, pixels }): StillCase[] => {

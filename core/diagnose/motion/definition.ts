@@ -2,13 +2,19 @@
 import { ofRenders, type Family, type Words } from '../family.ts';
 import { capital, listed } from '../words.ts';
 import { motionCases, type ArcCase, type IdleCase, type MotionCase, type SharpCase, type StillCase } from './case.ts';
+import { halfBakedTransform } from './causes/half-baked-transform.ts';
 import { noBlur } from './causes/no-blur.ts';
 import { samplesWithoutMotion } from './causes/samples-without-motion.ts';
+import { staleCache } from './causes/stale-cache.ts';
 import { staticFlag } from './causes/static-flag.ts';
 import { tooFewSamples } from './causes/too-few-samples.ts';
+import type { BakedCase } from './half-baked.ts';
 import { blur } from './remedies/blur.ts';
+import { dropStaleKeys } from './remedies/drop-stale-keys.ts';
 import { motionSamples } from './remedies/motion-samples.ts';
+import { scaleBack } from './remedies/scale-back.ts';
 import { turnOn } from './remedies/turn-on.ts';
+import type { StaleCase } from './stale-cache.ts';
 
 export const motion: Family = {
   id: 'motion',
@@ -18,13 +24,16 @@ export const motion: Family = {
   render: ofRenders<MotionCase>({
     needs: () => ['beauty', 'error.beauty', 'object', 'object.coverage', 'motion'],
     cases: motionCases,
-    causes: [staticFlag, noBlur, tooFewSamples, samplesWithoutMotion],
-    remedies: [turnOn, blur, motionSamples],
+    causes: [staticFlag, staleCache, noBlur, tooFewSamples, samplesWithoutMotion, halfBakedTransform],
+    remedies: [turnOn, dropStaleKeys, blur, motionSamples, scaleBack],
     tell,
-    dials: ({ kind }) => (kind === 'still' ? [] : [{ pointer: '/motion/samples', needs: null, note: null }]),
-    evidence: (of) => (of.kind === 'idle' ? [] : [{ kind: 'table', title: 'Across the picture', columns: ['', 'pixels'], rows: rowsOf(of) }]), // prettier-ignore
+    dials: ({ kind }) => (!OF_SAMPLES.includes(kind) ? [] : [{ pointer: '/motion/samples', needs: null, note: null }]),
+    evidence: (of) => (of.kind === 'idle' || of.kind === 'baked' || of.kind === 'stale' ? [] : [{ kind: 'table', title: 'Across the picture', columns: ['', 'pixels'], rows: rowsOf(of) }]), // prettier-ignore
   }),
 };
+
+/** What motion samples have to do with. */
+const OF_SAMPLES: readonly MotionCase['kind'][] = ['sharp', 'arc', 'idle'];
 
 const pixels = (n: number): string => (n < 10 ? n.toFixed(1) : n.toFixed(0));
 
@@ -45,6 +54,10 @@ function tell(of: MotionCase): Words {
       return tellArc(of);
     case 'idle':
       return tellIdle(of);
+    case 'baked':
+      return tellBaked(of);
+    case 'stale':
+      return tellStale(of);
   }
 }
 
@@ -80,4 +93,28 @@ function tellIdle({ samples, moves }: IdleCase): Words {
     headline: moves ? 'What moves is not seen to while the shutter is open' : 'No object of the shot moves',
     why: 'They change nothing in the picture. Renderers that keep a copy of everything for each of them pay in memory and time.',
   };
+}
+
+function tellBaked({ name, sibling, maps, scale, baked, jump }: BakedCase): Words {
+  const times = jump > 1 ? `${+jump.toPrecision(2)} times as coarse` : `${+(1 / jump).toPrecision(2)} times as fine`;
+  return {
+    sentence: `${capital(listed(maps))} ${maps.length === 1 ? 'is' : 'are'} ${times} on ${name} as on ${sibling}.`,
+    headline: `The scale of ${name} is baked into its mesh, and its maps are not`,
+    why: `Both have the same shape. ${capital(sibling)} is scaled by ${+scale.toPrecision(3)} in its transform; ${name} by ${+baked.toPrecision(3)} in its vertices, and its transform has no scale. Maps placed by the object’s space follow the transform.`,
+  };
+}
+
+function tellStale({ name, keys, frames, isWhole }: StaleCase): Words {
+  const at = `frame${frames.length === 1 ? '' : 's'} ${listed(frames.map(String))}`;
+  return isWhole
+    ? {
+        sentence: `${capital(name)} is deforming, and its ${keys} meshes are the same.`,
+        headline: `The cache of ${name} holds one shape ${keys} times`,
+        why: 'Meshes of different frames are the same to the last bit, which no simulation or rig gives: the cache was written without motion, or copied.',
+      }
+    : {
+        sentence: `${capital(name)} stands still at ${at} between frames that move.`,
+        headline: `The cache of ${name} was not written anew at ${at}`,
+        why: 'Its mesh there is that of the frame before to the last bit, under another name, and the frames around it move: it sticks and then jumps.',
+      };
 }

@@ -5,6 +5,7 @@ import { MAP_SLOTS } from '../../document/check-references.ts';
 import { objectIds } from '../../document/object-names.ts';
 import type { MapSpec, ShotDocument } from '../../document/schema.ts';
 import { percentile } from '../../picture/measured.ts';
+import { pixelsByObject } from '../regions.ts';
 import type { RenderInput } from '../family.ts';
 import { texelSteps } from '../texel-steps.ts';
 
@@ -34,25 +35,18 @@ const FEWEST = 40;
 /** Every image map of the document that is seen; those of shared files are left out, for nothing here changes them. */
 export function mapUses(input: RenderInput): MapUse[] {
   const { document, assets, picture } = input;
-  const objects = channel(picture, 'object');
-  const pixelsOf = new Map<number, number[]>();
-  objects.forEach((object, i) => {
-    if (object === 0) return;
-    const own = pixelsOf.get(object);
-    if (own) own.push(i);
-    else pixelsOf.set(object, [i]);
-  });
+  const seen = pixelsByObject(document, picture);
   const ids = objectIds(document);
   return Object.entries(document.maps).flatMap(([map, spec]): MapUse[] => {
     const image = spec.kind === 'image' ? assets.textures.get(spec.texture) : undefined;
     if (spec.kind !== 'image' || !image) return [];
     const worn = wornBy(document, map);
     const materials = new Set(worn.map(({ material }) => material));
-    const own = ids.flatMap((id, n) => (materials.has(document.objects[id].material) && pixelsOf.has(n + 1) ? [{ id, number: n + 1 }] : [])); // prettier-ignore
-    const pixels = own.flatMap(({ number }) => pixelsOf.get(number)!);
+    const own = ids.filter((id) => materials.has(document.objects[id].material) && seen.has(id));
+    const pixels = own.flatMap((id) => seen.get(id)!);
     if (pixels.length < FEWEST) return [];
     const steps = texelSteps(picture, spec, image, pixels);
-    return [{ map, spec, image, worn, ids: own.map(({ id }) => id), objects: own.map(({ id }) => document.objects[id].name || id), pixels, texels: median(steps.map(({ texels }) => texels)), metres: median(steps.map(({ pixel, texels }) => metresTo(picture, pixel) / texels)) }]; // prettier-ignore
+    return [{ map, spec, image, worn, ids: own, objects: own.map((id) => document.objects[id].name || id), pixels, texels: median(steps.map(({ texels }) => texels)), metres: median(steps.map(({ pixel, texels }) => metresTo(picture, pixel) / texels)) }]; // prettier-ignore
   });
 }
 

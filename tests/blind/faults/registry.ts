@@ -12,7 +12,7 @@ import { lightingFaults } from './lighting.ts';
 import { scaleFaults } from './scale.ts';
 import { glassFaults } from './glass.ts';
 import { seenThroughFaults } from './seen-through.ts';
-import { motionFaults } from './motion.ts';
+import { bakedFaults, motionFaults } from './motion.ts';
 import { occlusionFaults } from './occlusion.ts';
 import { oneSidedFaults } from './one-sided.ts';
 import type { Fault } from './fault.ts';
@@ -38,4 +38,5 @@ export const FAULTS: Fault[] = [
   ...boundFaults,
   ...oneSidedFaults,
   ...coarseFaults,
+  ...bakedFaults,
 ];
