@@ -29,6 +29,7 @@ export const CAUSE_OF_CHECK: Partial<Record<string, CauseId>> = {
 /** Other causes that a check sees as well: told by a render, they are what it saw. */
 export const ALSO_OF_CHECK: Partial<Record<string, readonly CauseId[]>> = {
   'texture-colour-space': ['textures.colour-read-as-data'],
+  'reversed-normals': ['normals.against-faces'],
 };
 
 /** What a render shows is another thing once these are dealt with. */

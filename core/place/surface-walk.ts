@@ -25,6 +25,7 @@ import {
 } from '../render/scene/scene.ts';
 import { viewOf } from '../render/scene/view.ts';
 import { middleRay } from './middle-ray.ts';
+import { normalError } from './normal-error.ts';
 
 /** A point on a surface as the camera sees it. */
 export interface Place {
@@ -181,6 +182,17 @@ export class SurfaceWalk {
     const next = rays.closestAfter(rays.t, rays.instance, rays.triangle);
     const isOutline = next && rays.t < behind && scene.instanceObject[rays.instance] === object && !this.isTurned(scene.instanceFlags[rays.instance]); // prettier-ignore
     return isOutline ? -1 : object;
+  }
+
+  /** What the middle of a pixel meets first, and how far normals against its face put its shading off, degrees; null: nothing. */
+  normalErrorAt(x: number, y: number): { object: number; degrees: number } | null {
+    const { scene, settings, rays, ray, clip } = this;
+    const length = middleRay(scene.camera, settings, x, y, clip.near, ray);
+    rays.slice = scene.slices >> 1;
+    const far = Math.min((clip.far - clip.near) * length, settings.rayDistance);
+    if (!rays.closest(ray[0], ray[1], ray[2], ray[3], ray[4], ray[5], far, CAMERA_RAY)) return null;
+    if (this.isTurned(scene.instanceFlags[rays.instance])) return null;
+    return { object: scene.instanceObject[rays.instance], degrees: normalError(scene, rays, ray) };
   }
 
   /** The camera's own planes. */

@@ -15,7 +15,8 @@ type Part = Parameters<typeof scene>[0][number];
 const shotOf = (...parts: Part[]): BenchShot =>
   scene(parts, { environment: evenEnvironment([1, 1, 1]) }, { width: 64, height: 64, samples: 4 });
 const look = (shot: BenchShot) => lookInRender(inputOf(shot, renderShot(shot)), normals);
-const reversed = (mesh: Mesh): Mesh => ({ ...mesh, indices: mesh.indices.slice().reverse() });
+const reversed = (mesh: Mesh): Mesh => ({ ...mesh, indices: mesh.indices.slice().reverse(), normals: turned(mesh.normals) }); // prettier-ignore
+const turned = (normals: Mesh['normals']): Mesh['normals'] => normals && normals.map((v) => -v);
 const front: Part['object'] = { name: 'thing', facing: 'front' };
 
 describe('surfaces that turn away', () => {
@@ -23,6 +24,7 @@ describe('surfaces that turn away', () => {
     const ball = sphere(0.6, 24);
     const mixed = { ...ball, indices: ball.indices.slice() };
     mixed.indices.subarray(0, mixed.indices.length / 2).reverse();
+    mixed.normals = null;
     const cases: [Part, string, RegExp][] = [
       [{ mesh: reversed(ball), object: front }, 'normals.reversed', /turned inside out/],
       [{ mesh: mixed, object: front }, 'normals.mixed-winding', /turn both ways/],
@@ -43,6 +45,34 @@ describe('surfaces that turn away', () => {
     expect(look(shotOf({ mesh: sphere(0.6, 24), object: front }))).to.deep.equal([]);
     const things = [-0.3, 0, 0.3].map((x): Part => ({ mesh: box([x - 0.05, -0.2, -0.1], [x + 0.05, 0, 0.1]) }));
     expect(look(shotOf({ mesh: reversed(box([-0.8, -0.8, -0.8], [0.8, 0.8, 0.8])), object: front }, ...things))).to.deep.equal([]); // prettier-ignore
+  });
+
+  it('tells normals that look away from their faces, all or some, by what that does to the shading', () => {
+    const ball = sphere(0.6, 24);
+    const half = { ...ball, normals: ball.normals!.map((v, i) => (ball.positions[i - (i % 3)] > 0 ? -v : v)) };
+    const cases: [Mesh, string, RegExp][] = [
+      [{ ...ball, normals: turned(ball.normals) }, 'normals.against-faces', /^Normals of part0 look away/],
+      [half, 'normals.against-faces', /^Normals of part0 look away/],
+      [{ ...ball, indices: ball.indices.slice().reverse() }, 'normals.reversed', /^Part0 is turned inside out/],
+    ];
+    for (const [mesh, cause, headline] of cases) {
+      const shot = shotOf({ mesh });
+      const [found, ...rest] = look(shot);
+      expect([found.finding.cause, rest.length]).to.deep.equal([cause, 0]);
+      expect(found.finding.headline).to.match(headline);
+      const { change } = found.finding.remedies[0];
+      expect(change).to.have.nested.property(
+        'work.how',
+        cause === 'normals.reversed' ? 'turn outwards' : 'mend normals',
+      );
+    }
+    // Faces of the ball are up to 7.5° off its normals (half of 360°/24): so much is lost where all of them fall back on faces.
+    const whole = look(shotOf({ mesh: { ...ball, normals: turned(ball.normals) } }));
+    expect(+/shaded (\d+)° off/.exec(whole[0].finding.sentence)![1]).to.be.within(2, 8);
+    // Flat faces lose nothing by it.
+    const cube = box([-0.5, -0.5, -0.5], [0.5, 0.5, 0.5]);
+    expect(look(shotOf({ mesh: { ...cube, normals: turned(cube.normals) } }))).to.deep.equal([]);
+    expect(look(shotOf({ mesh: ball }))).to.deep.equal([]);
   });
 
   it('know a mesh for what it is where it stands: mirrored, open, closed', () => {

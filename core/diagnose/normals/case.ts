@@ -2,6 +2,7 @@
 import type { Case, RenderInput } from '../family.ts';
 import { mirrorsOf, type Mirror } from '../mirrors.ts';
 import { maskOf, regionOf } from '../regions.ts';
+import { againstCases, type AgainstCase } from './against.ts';
 import { isFaceted } from './facets.ts';
 import { turnedCases, type TurnedCase } from './facing.ts';
 
@@ -22,9 +23,13 @@ export interface FacetCase extends Case {
 const ONE_NORMAL = 0.2;
 const TURNED = 0.02;
 
-export type NormalsCase = FacetCase | TurnedCase;
+export type NormalsCase = FacetCase | TurnedCase | AgainstCase;
 
-export const normalsCases = (input: RenderInput): NormalsCase[] => [...turnedCases(input), ...facetCases(input)];
+export const normalsCases = (input: RenderInput): NormalsCase[] => [
+  ...turnedCases(input),
+  ...againstCases(input),
+  ...facetCases(input),
+];
 
 function facetCases(input: RenderInput): FacetCase[] {
   const { document, picture } = input;

@@ -3,26 +3,29 @@ import { changeOf } from '../../figures/effect.ts';
 import { ofRenders, type Family, type Words } from '../family.ts';
 import { MIRROR_PASSES } from '../mirrors.ts';
 import { capital, listed, percent } from '../words.ts';
+import type { AgainstCase } from './against.ts';
 import { normalsCases, type FacetCase, type NormalsCase } from './case.ts';
+import { againstFaces } from './causes/against-faces.ts';
 import { faceted } from './causes/faceted.ts';
 import { turned } from './causes/turned.ts';
 import type { TurnedCase } from './facing.ts';
 import { bothSides } from './remedies/both-sides.ts';
+import { mendNormals } from './remedies/mend-normals.ts';
 import { smoothNormals } from './remedies/smooth-normals.ts';
 
 export const normals: Family = {
   id: 'normals',
   title: 'Normals',
-  healthy: 'Faces turn to the camera, and no reflections are faceted.',
+  healthy: 'Faces turn to the camera, normals to the side of their faces, and no reflections are faceted.',
   isEarly: true,
   render: ofRenders<NormalsCase>({
     needs: () => ['beauty', 'error.beauty', ...MIRROR_PASSES],
     cases: normalsCases,
-    causes: [...turned, faceted],
-    remedies: [bothSides, smoothNormals],
+    causes: [...turned, againstFaces, faceted],
+    remedies: [bothSides, mendNormals, smoothNormals],
     figure: 'brightness',
     goesWith: (effect) => Math.min(1, Math.abs(changeOf(effect, 'brightness') ?? 0)),
-    tell: (of) => (of.kind === 'facets' ? tellFacets(of) : tellTurned(of)),
+    tell,
     evidence: (of) =>
       of.kind === 'facets'
         ? [
@@ -35,6 +38,25 @@ export const normals: Family = {
         : [],
   }),
 };
+
+function tell(of: NormalsCase): Words {
+  switch (of.kind) {
+    case 'facets':
+      return tellFacets(of);
+    case 'turned':
+      return tellTurned(of);
+    case 'against':
+      return tellAgainst(of);
+  }
+}
+
+function tellAgainst({ name, isInsideOut, degrees, share }: AgainstCase): Words {
+  return {
+    sentence: `${capital(name)} is shaded ${degrees.toFixed(0)}° off on ${+(100 * share).toPrecision(2)} % of the picture: normals and faces look opposite ways.`,
+    headline: isInsideOut ? `${capital(name)} is turned inside out; its normals are not` : `Normals of ${name} look away from their faces`,
+    why: 'A smooth normal on the far side of its face cannot be shaded with: where all corners have one the facets show, and between corners that disagree light runs from one side to the other. Samples do not change that.',
+  };
+} // prettier-ignore
 
 function tellTurned({ document, id, name, why, mixedEdges, share }: TurnedCase): Words {
   const side = document.objects[id].facing === 'front' ? 'fronts' : 'backs';

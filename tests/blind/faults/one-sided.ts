@@ -1,7 +1,7 @@
 /** Surfaces that are there from one side only, and normals that look away from their faces. */
-import { lookAt, multiply, rotationY, translation } from '../../../core/data/transform.ts';
+import { lookAt, multiply, rotationY, scaling, translation } from '../../../core/data/transform.ts';
 import { evenEnvironment } from '../../../core/document/defaults.ts';
-import { square } from '../../unit/helpers.ts';
+import { sphere, square } from '../../unit/helpers.ts';
 import type { Fault } from './fault.ts';
 
 export const oneSidedFaults: Fault[] = [
@@ -19,6 +19,21 @@ export const oneSidedFaults: Fault[] = [
       document.environment = evenEnvironment(draw.colour(0.15, 0.3));
       // Walls at the sides would keep the sun out.
       for (const wall of ['left', 'right']) delete document.objects[wall];
+    },
+  },
+  {
+    cause: 'normals.against-faces',
+    isUpstream: true,
+    plant(draft) {
+      const { document, draw } = draft;
+      const [id, ...others] = draft.things;
+      for (const other of others) delete document.objects[other];
+      // All of them look inwards, or those of one half.
+      const ball = sphere(1, draw.whole(10, 16) * 2);
+      const half = draw.one([-2, 0]);
+      const normals = ball.normals!.map((v, i) => (ball.positions[i - (i % 3)] > half ? -v : v));
+      draft.meshes.set(id, { ...ball, normals });
+      document.objects[id].transform = multiply(translation(0, 0.9, 0), scaling(0.9, 0.9, 0.9));
     },
   },
 ];

@@ -13,5 +13,6 @@ const CAUSES: Record<TurnedCase['why'], CauseId> = {
 export const turned: Cause<NormalsCase>[] = Object.entries(CAUSES).map(([why, id]) => ({
   id,
   isUpstream: true,
-  share: (of) => (of.kind === 'turned' && of.why === why ? 1 : null),
+  share: (of) =>
+    (of.kind === 'turned' && of.why === why) || (of.kind === 'against' && of.isInsideOut && why === 'inside-out') ? 1 : null, // prettier-ignore
 }));
