@@ -64,6 +64,8 @@ export type RepairWork =
   | { kind: 'mend alpha'; how: AlphaMend; textures: string[] }
   /** Textures by id, each with the times that its image is halved. */
   | { kind: 'shrink textures'; textures: Record<string, number> }
+  /** Environment images by id, each with the rows near its poles that run into one colour. */
+  | { kind: 'even poles'; textures: Record<string, { top?: number; bottom?: number }> }
   /** Endless floors by id, each with the side in metres of the square it becomes. */
   | { kind: 'end floors'; sides: Record<string, number> };
 

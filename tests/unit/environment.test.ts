@@ -8,14 +8,17 @@ import { lighting } from '../../core/diagnose/lighting/definition.ts';
 import { lookInRender } from '../../core/diagnose/run.ts';
 import { defaultLight, evenEnvironment } from '../../core/document/defaults.ts';
 import type { ShotDocument } from '../../core/document/schema.ts';
+import { applyPatch } from '../../core/document/patch.ts';
 import { withValues } from '../../core/document/set-values.ts';
 import { readPngTexture, writePng } from '../../core/formats/png.ts';
 import { compileSky, directionOf, skyRadiance } from '../../core/lights/sky.ts';
+import { carryOut } from '../../core/intake/repairs/carry-out.ts';
 import { measureEnvironment, sweepRotation } from '../../core/place/environment.ts';
 import { arrivingWith, LightWalk } from '../../core/place/light-walk.ts';
 import { SkyWalk } from '../../core/place/sky-walk.ts';
 import { settingsOf } from '../../core/render/scene/scene.ts';
 import { mipChain } from '../../core/textures/image.ts';
+import { poleFaults, withEvenPoles } from '../../core/textures/poles.ts';
 import { readAs } from '../../core/textures/read-as.ts';
 import { box } from '../../demo/shapes.ts';
 import { inputOf, renderShot, type BenchShot } from './bench-shot.ts';
@@ -213,5 +216,50 @@ describe('environments', function () {
       const all = rows.reduce((sum, row) => sum + arrivingWith(own.towards(there, row, 1024).rays, 0), 0);
       expect(irradiance, `${turn}°`).to.be.closeTo(all, 0.03 * all);
     }
+  });
+
+  it('tells a pole that is pinched to a star from one that is of one colour, and mends it', () => {
+    // Light that grows along X as a plane through all directions: at the pole it varies with the sine of the angle to it.
+    const sky = compileSky({ ...evenEnvironment([1, 1, 1]), kind: 'image', texture: 'sky' }, 0, [image(() => 1)], false); // prettier-ignore
+    const plane = image((x, y) => 0.5 + 0.45 * directionOf(sky, (x + 0.5) / WIDTH, 1 - (y + 0.5) / HEIGHT)[0]);
+    expect(poleFaults(plane)).to.deep.equal([]);
+    const clamped = { ...plane, texels: plane.texels.slice() };
+    for (let k = 0; k < 5; k++) clamped.texels.copyWithin(3 * WIDTH * k, 3 * WIDTH * 5, 3 * WIDTH * 6);
+    const [fault, ...rest] = poleFaults(clamped);
+    expect([fault.pole, fault.rows, rest.length]).to.deep.equal(['top', 6, 0]);
+    // Between the 5th and the 95th percentile of a cosine: ±cos 9°, at 5.5 rows of 5.625° from the pole.
+    const reach = 0.45 * Math.sin((5.5 * Math.PI) / HEIGHT) * Math.cos(Math.PI / 20);
+    expect(fault.stops).to.be.closeTo(Math.log2((0.5 + reach) / (0.5 - reach)), 0.05);
+    const even = withEvenPoles(clamped, { top: 12 });
+    expect(poleFaults(even)).to.deep.equal([]);
+    expect([...even.texels.subarray(3 * WIDTH * 12)]).to.deep.equal([...clamped.texels.subarray(3 * WIDTH * 12)]);
+
+    const level = under(clamped, {}, 'sky.hdr');
+    const told = (shot: BenchShot) => look(shot).filter(({ finding }) => /star/.test(finding.sentence));
+    expect(told(level), 'nothing looks up').to.deep.equal([]);
+    const up = under(clamped, {}, 'sky.hdr');
+    up.document.cameras.main.transform = lookAt([0, 0, 5], [0, 9, 4.5]);
+    const [found] = told(up);
+    expect(found.finding).to.include({ cause: 'lighting.environment-seam', headline: 'The top 6 rows of sky.hdr repeat one row: 33.8° about the pole' }); // prettier-ignore
+    const { work } = found.finding.remedies[0].change as { work: unknown };
+    expect(work).to.deep.equal({ kind: 'even poles', textures: { sky: { top: 8 } } });
+  });
+
+  it('puts a mended environment in the place of the old one, in a new file', async () => {
+    const shot = under(
+      image((x) => 0.2 + x / 100),
+      {},
+      'sky.png',
+    );
+    const png = writePng(WIDTH, HEIGHT, Uint8Array.from({ length: 3 * WIDTH * HEIGHT }, (_, i) => Math.floor(i / 3) % WIDTH)); // prettier-ignore
+    const { patch, files } = await carryOut(shot.document, { patch: [], work: { kind: 'even poles', textures: { sky: { top: 4 } } } }, async (path) => (path === 'sky.png' ? png : null)); // prettier-ignore
+    const after = applyPatch(shot.document, patch);
+    expect(after.environment).to.include({ texture: 'sky-even-poles' });
+    const made = readPngTexture(files.get(after.textures['sky-even-poles'].file)!, 'srgb', 'sky');
+    const rangeOf = (y: number) => {
+      const row = made.texels.subarray(3 * WIDTH * y, 3 * WIDTH * (y + 1));
+      return Math.max(...row) - Math.min(...row);
+    };
+    expect(rangeOf(0), 'of the top row').to.be.below(0.1 * rangeOf(8));
   });
 });

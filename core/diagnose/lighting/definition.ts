@@ -23,8 +23,10 @@ import { dimCases, type DimCase } from './dim.ts';
 import { coarseCases, type CoarseCase } from './environment.ts';
 import { flatCases, type FlatCase } from './flat.ts';
 import { imageLightCases, type ImageLightCase } from './image-light.ts';
+import { poleCases, type PoleCase } from './pole.ts';
 import { blurMirrors } from './remedies/blur-mirrors.ts';
 import { brighten } from './remedies/brighten.ts';
+import { evenPole } from './remedies/even-pole.ts';
 import { imageLight } from './remedies/image-light.ts';
 import { lessLight } from './remedies/less-light.ts';
 import { partBackground } from './remedies/part-background.ts';
@@ -36,7 +38,16 @@ import { seamCases, type SeamCase } from './seam.ts';
 import { tell } from './tell.ts';
 
 export type LightingCase =
-  CoarseCase | DarkCase | DeadCase | DimCase | FlatCase | ImageLightCase | OverexposedCase | SeamCase | TiedCase;
+  | CoarseCase
+  | DarkCase
+  | DeadCase
+  | DimCase
+  | FlatCase
+  | ImageLightCase
+  | OverexposedCase
+  | PoleCase
+  | SeamCase
+  | TiedCase;
 
 /** Stops by which black is no longer black. */
 const LIT = 4;
@@ -69,6 +80,7 @@ export const lighting: Family = {
         ...tiedCases(input),
         ...coarseCases(input),
         ...seamCases(input),
+        ...poleCases(input),
         ...(dark.length > 0 ? [] : flatCases(input)),
       ];
     },
@@ -88,7 +100,18 @@ export const lighting: Family = {
       backgroundTied,
       flatSides,
     ],
-    remedies: [blurMirrors, putBack, revive, brighten, imageLight, lessLight, partBackground, turnSeam, shape],
+    remedies: [
+      blurMirrors,
+      putBack,
+      revive,
+      brighten,
+      imageLight,
+      lessLight,
+      partBackground,
+      turnSeam,
+      evenPole,
+      shape,
+    ],
     figure: 'brightness',
     // A frame that a limit keeps black is not black with that put right.
     goesWith: (effect) => ((changeOf(effect, 'brightness') ?? 0) > LIT ? 1 : 0),

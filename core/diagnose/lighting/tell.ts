@@ -10,6 +10,7 @@ import type { DimCase } from './dim.ts';
 import type { CoarseCase } from './environment.ts';
 import type { FlatCase } from './flat.ts';
 import { isCertain, type ImageLightCase } from './image-light.ts';
+import type { PoleCase } from './pole.ts';
 import type { SeamCase } from './seam.ts';
 
 export function tell(of: LightingCase): Words {
@@ -28,6 +29,8 @@ export function tell(of: LightingCase): Words {
       return tellImage(of);
     case 'seam':
       return tellSeam(of);
+    case 'pole':
+      return tellPole(of);
     case 'flat':
       return tellFlat(of);
     case 'coarse':
@@ -66,6 +69,14 @@ function tellSeam({ file, stops, usual, shownBy, elevations: [from, to] }: SeamC
     why: `Neighbouring columns elsewhere differ by ${usual.toFixed(2)}. The line stands ${from.toFixed(0)}° to ${to.toFixed(0)}° above the horizon, at the image’s left and right edge; no sampling takes it away.`,
   };
 }
+
+function tellPole({ file, pole, rows, degrees, stops, shownBy }: PoleCase): Words {
+  return {
+    sentence: `The ${pole} pole of the environment is seen${shownBy.length ? ` in ${listed(shownBy)}` : ''}: a star where its texels meet.`,
+    headline: rows > 1 ? `The ${pole} ${rows} rows of ${file} repeat one row: ${degrees.toFixed(1)}° about the pole` : `The ${pole} row of ${file} is not of one colour`,
+    why: `All of it is one direction, ${pole === 'top' ? 'straight up' : 'straight down'}, and its texels differ by ${stops.toFixed(1)} stops: they meet in a point.${rows > 1 ? ' What was not photographed there was filled with the row beside it.' : ''} No sampling takes it away.`,
+  };
+} // prettier-ignore
 
 function tellFlat({ sides }: FlatCase): Words {
   return {

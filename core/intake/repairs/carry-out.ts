@@ -14,6 +14,7 @@ import { bakeMaps } from './bake-maps.ts';
 import { carryTransforms } from './carry-transforms.ts';
 import { centrePivots } from './centre-pivots.ts';
 import { endFloors } from './end-floors.ts';
+import { evenPoles } from './even-poles.ts';
 import { mendAlphas } from './mend-alphas.ts';
 import { mendMeshes } from './mend-meshes.ts';
 import { mendSeams } from './mend-seams.ts';
@@ -53,6 +54,8 @@ function workOn(document: ShotDocument, work: RepairWork, files: NewFiles): Prom
       return mendAlphas(document, work, files);
     case 'shrink textures':
       return shrinkTextures(document, work, files);
+    case 'even poles':
+      return evenPoles(document, work, files);
     case 'end floors':
       return endFloors(document, work, files);
   }

@@ -1,4 +1,4 @@
-/** Textures made anew beside the old ones, each in a file of its own; every map that shows one gets the new one. */
+/** Textures made anew beside the old ones, each in a file of its own; every map, environment and background that shows one gets the new one. */
 import type { Texture } from '../../data/texture.ts';
 import { replaceValues, type JsonPatch } from '../../document/patch.ts';
 import type { ShotDocument } from '../../document/schema.ts';
@@ -36,6 +36,7 @@ export async function renewTextures(document: ShotDocument, renewals: Renewal[],
     // Floats are linear, whatever the old file was.
     added.push({ op: 'add', path: `/textures/${own}`, value: { file: path, colourSpace: isDeep ? 'linear' : colourSpace } }); // prettier-ignore
     for (const [map, spec] of Object.entries(document.maps)) if (spec.kind === 'image' && spec.texture === id) values[`/maps/${map}/texture`] = own; // prettier-ignore
+    for (const part of ['environment', 'background'] as const) if (document[part]?.texture === id) values[`/${part}/texture`] = own; // prettier-ignore
   }
   return [...added, ...replaceValues(document, values)];
 }

@@ -1,7 +1,8 @@
 /** Lights that light nothing, and light that blows out. */
-import { lookAt } from '../../../core/data/transform.ts';
+import { lookAt, multiply, rotationX, translation } from '../../../core/data/transform.ts';
 import { evenEnvironment } from '../../../core/document/defaults.ts';
 import { box } from '../../../demo/shapes.ts';
+import { square } from '../../unit/helpers.ts';
 import type { Draft } from '../shots.ts';
 import { type Fault } from './fault.ts';
 
@@ -114,6 +115,26 @@ export const lightingFaults: Fault[] = [
       // Brighter towards the right, as a picture that was never made to meet itself.
       for (let i = 0; i < texels.length; i++) texels[i] *= 0.6 + (0.6 * (Math.floor(i / 3) % width)) / width;
       document.environment.rotation = draw.within(-6, 6);
+    },
+  },
+];
+
+export const poleFaults: Fault[] = [
+  {
+    // The edge of an image that is one point at its pole.
+    cause: 'lighting.environment-seam',
+    plant(draft) {
+      const { document, draw } = draft;
+      for (const id of ['back', 'left', 'right']) delete document.objects[id];
+      skyPicture(draft, { isWhite: false, at: [draw.whole(10, 50), 14] });
+      const { texels, width } = draft.textures.get('sky')!;
+      const clamped = draw.whole(2, 5);
+      // Brighter on one side, and with the rows about the pole filled with the one beside them.
+      for (let i = 0; i < texels.length; i++) texels[i] *= 0.8 + 0.4 * Math.cos((2 * Math.PI * (Math.floor(i / 3) % width)) / width); // prettier-ignore
+      for (let k = 0; k < clamped; k++) texels.copyWithin(3 * width * k, 3 * width * clamped, 3 * width * (clamped + 1)); // prettier-ignore
+      // A mirror that leans back by half a right angle shows what is straight above.
+      const leaning = multiply(translation(draw.within(-0.5, 0.5), 0.7, 0.9), rotationX(-draw.within(42, 50)));
+      draft.put('mirror', square(0.8, 0), { metallic: 1, roughness: 0, baseColour: [0.9, 0.9, 0.9] }, { transform: leaning }); // prettier-ignore
     },
   },
 ];

@@ -8,7 +8,7 @@ import { limitsFaults } from './limits.ts';
 import { surfacesFaults } from './surfaces.ts';
 import { darkFaults } from './dark.ts';
 import { coarseFaults, shadowsFaults } from './shadows.ts';
-import { lightingFaults } from './lighting.ts';
+import { lightingFaults, poleFaults } from './lighting.ts';
 import { scaleFaults } from './scale.ts';
 import { glassFaults } from './glass.ts';
 import { seenThroughFaults } from './seen-through.ts';
@@ -39,4 +39,5 @@ export const FAULTS: Fault[] = [
   ...oneSidedFaults,
   ...coarseFaults,
   ...bakedFaults,
+  ...poleFaults,
 ];
