@@ -66,6 +66,8 @@ export type RepairWork =
   | { kind: 'shrink textures'; textures: Record<string, number> }
   /** Environment images by id, each with the rows near its poles that run into one colour. */
   | { kind: 'even poles'; textures: Record<string, { top?: number; bottom?: number }> }
+  /** Textures by id whose floats hold display values, each undone. */
+  | { kind: 'undo curve'; textures: string[] }
   /** Endless floors by id, each with the side in metres of the square it becomes. */
   | { kind: 'end floors'; sides: Record<string, number> };
 

@@ -11,3 +11,6 @@ export function readAs(texture: Texture, colourSpace: 'srgb' | 'linear'): Textur
   const curve = colourSpace === 'srgb' ? linearFromSrgb : srgbFromLinear;
   return { ...texture, colourSpace, texels: texture.texels.map(curve) };
 }
+
+/** Display values that stand in a file of floats, as light. */
+export const withoutCurve = (texture: Texture): Texture => ({ ...texture, texels: texture.texels.map(linearFromSrgb) });

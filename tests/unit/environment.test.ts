@@ -1,13 +1,17 @@
 /** Environments that light: display pictures, curves left on, seams followed to the image, sides that look alike. */
 import { expect } from 'chai';
+import { linearFromSrgb } from '../../core/data/colour.ts';
+import { HALF_TO_FLOAT, halfOf } from '../../core/data/half.ts';
 import type { Texture } from '../../core/data/texture.ts';
 import { lookAt } from '../../core/data/transform.ts';
 import { flatCases } from '../../core/diagnose/lighting/flat.ts';
 import { imageLightCases } from '../../core/diagnose/lighting/image-light.ts';
 import { lighting } from '../../core/diagnose/lighting/definition.ts';
-import { lookInRender } from '../../core/diagnose/run.ts';
+import { planesInput } from '../../core/diagnose/picture-input.ts';
+import { diagnosePicture, lookInRender } from '../../core/diagnose/run.ts';
 import { defaultLight, evenEnvironment } from '../../core/document/defaults.ts';
 import type { ShotDocument } from '../../core/document/schema.ts';
+import { changeOf } from '../../core/figures/effect.ts';
 import { applyPatch } from '../../core/document/patch.ts';
 import { withValues } from '../../core/document/set-values.ts';
 import { readPngTexture, writePng } from '../../core/formats/png.ts';
@@ -19,10 +23,12 @@ import { SkyWalk } from '../../core/place/sky-walk.ts';
 import { settingsOf } from '../../core/render/scene/scene.ts';
 import { mipChain } from '../../core/textures/image.ts';
 import { poleFaults, withEvenPoles } from '../../core/textures/poles.ts';
+import { displayGrid } from '../../core/textures/display-grid.ts';
 import { readAs } from '../../core/textures/read-as.ts';
 import { box } from '../../demo/shapes.ts';
 import { inputOf, renderShot, type BenchShot } from './bench-shot.ts';
 import { compiled, scene, sphere, square } from './helpers.ts';
+import { randomNumbers } from './size.ts';
 
 const [WIDTH, HEIGHT] = [64, 32];
 const image = (level: (x: number, y: number) => number): Texture => ({
@@ -261,5 +267,33 @@ describe('environments', function () {
       return Math.max(...row) - Math.min(...row);
     };
     expect(rangeOf(0), 'of the top row').to.be.below(0.1 * rangeOf(8));
+  });
+
+  it('tells floats of a display picture by their levels, in halves as well, and undoes their curve', () => {
+    const random = randomNumbers(5);
+    const levels = Float32Array.from({ length: 4000 }, () => Math.floor(random() * 256) / 255);
+    const halves = levels.map((v) => HALF_TO_FLOAT[halfOf(v)]);
+    expect([displayGrid(levels), displayGrid(halves)]).to.deep.equal(['display', 'display']);
+    expect([displayGrid(levels.map(linearFromSrgb)), displayGrid(halves.map(linearFromSrgb))]).to.deep.equal(['undone', 'undone']); // prettier-ignore
+    expect(displayGrid(levels.map(() => random())), 'light').to.equal(null);
+    expect(displayGrid(levels.map((v) => 2 * v)), 'brighter than white').to.equal(null);
+    expect(displayGrid(levels.map(() => 0)), 'black').to.equal(null);
+
+    const sky = { ...image((x, y) => Math.round(255 * (0.2 + 0.6 * ((x + y * WIDTH) / (WIDTH * HEIGHT)))) / 255), colourSpace: undefined }; // prettier-ignore
+    const [found] = look(under(sky, {}, 'sky.exr'));
+    expect(found.finding).to.include({ cause: 'lighting.display-curve-twice', sentence: 'sky.exr lights the scene with a display curve in its values.' }); // prettier-ignore
+    expect(found.finding.remedies[0].change).to.have.nested.property('work.kind', 'undo curve');
+    const [dim] = [found.finding.remedies[0].predicted!].map((effect) => changeOf(effect, 'brightness')!);
+    expect(dim, 'dark parts light less').to.be.below(-0.5);
+  });
+
+  it('tells a picture that holds display values, and no other', () => {
+    const random = randomNumbers(6);
+    const planes = (value: () => number) => new Map(['R', 'G', 'B'].map((name) => [name, Float32Array.from({ length: 64 * 64 }, value)])); // prettier-ignore
+    const told = (value: () => number) => diagnosePicture(planesInput({ width: 64, height: 64, planes: planes(value) }, null)!, [lighting]); // prettier-ignore
+    const [found] = told(() => Math.floor(random() * 256) / 255);
+    expect(found).to.include({ cause: 'lighting.display-curve-twice' });
+    expect(told(() => random())).to.deep.equal([]);
+    expect(told(() => linearFromSrgb(Math.floor(random() * 256) / 255))).to.deep.equal([]);
   });
 });

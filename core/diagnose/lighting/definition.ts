@@ -1,7 +1,7 @@
 /** Lighting: lights and environments that are not as they should be, and frames that get no light at all. */
 import type { Evidence } from '../../contracts/finding.ts';
 import { changeOf } from '../../figures/effect.ts';
-import { ofRenders, type Family } from '../family.ts';
+import { ofPictures, ofRenders, type Family } from '../family.ts';
 import { MIRROR_PASSES } from '../mirrors.ts';
 import { overexposedCases, tiedCases, type OverexposedCase, type TiedCase } from './bright.ts';
 import { backgroundTied } from './causes/background-tied.ts';
@@ -10,13 +10,14 @@ import { environmentCoarse } from './causes/environment-coarse.ts';
 import { environmentSeam } from './causes/environment-seam.ts';
 import { environmentTooDark } from './causes/environment-too-dark.ts';
 import { flatSides } from './causes/flat-sides.ts';
-import { displayCurveMissing, displayPictureAsLight } from './causes/image-light.ts';
+import { displayCurveMissing, displayCurveTwice, displayPictureAsLight } from './causes/image-light.ts';
 import { lightAtZero } from './causes/light-at-zero.ts';
 import { lightHidden } from './causes/light-hidden.ts';
 import { linkedAway } from './causes/linked-away.ts';
 import { nothingInView } from './causes/nothing-in-view.ts';
 import { nothingLights } from './causes/nothing-lights.ts';
 import { overexposed } from './causes/overexposed.ts';
+import { curveInPictures } from './in-pictures.ts';
 import { darkCases, type DarkCase } from './dark.ts';
 import { deadCases, type DeadCase } from './dead-lights.ts';
 import { dimCases, type DimCase } from './dim.ts';
@@ -95,6 +96,7 @@ export const lighting: Family = {
       environmentSeam,
       environmentTooDark,
       displayCurveMissing,
+      displayCurveTwice,
       displayPictureAsLight,
       overexposed,
       backgroundTied,
@@ -118,6 +120,7 @@ export const lighting: Family = {
     tell,
     evidence,
   }),
+  picture: ofPictures(curveInPictures),
 };
 
 function evidence(of: LightingCase): Evidence[] {

@@ -1,7 +1,8 @@
 /**
  * An image that lights the scene and is a display picture: it ends at white, so that whatever was brighter (the sun, lamps) lights
  * no more than paper does; or its display values are taken for light as they are, without the display's curve undone. Files of
- * whole numbers hold display values unless they were written otherwise on purpose: that is what is certain of it, and told.
+ * whole numbers hold display values unless they were written otherwise on purpose: that is what is certain of it, and told. Files
+ * of floats that were made of a display picture are told by their values, which are whole 255ths.
  */
 import { luminance } from '../../data/colour.ts';
 import { sunPlaceOf, type SunPlace, type Triple } from '../../data/placement.ts';
@@ -9,12 +10,16 @@ import { placedAt } from '../../data/aim.ts';
 import type { ShotDocument } from '../../document/schema.ts';
 import { extensionOf } from '../../formats/paths.ts';
 import { directionOf } from '../../lights/sky.ts';
+import type { Assets } from '../../render/compile/assets.ts';
+import { displayGrid } from '../../textures/display-grid.ts';
 import type { Case, RenderInput } from '../family.ts';
 
 export interface ImageLightCase extends Case {
   kind: 'image';
-  fault: 'white' | 'linear';
+  /** It ends at white; its file is read as linear; or its floats hold display values. */
+  fault: 'white' | 'linear' | 'baked';
   document: ShotDocument;
+  assets: Assets;
   texture: string;
   file: string;
   /** Of the whole sphere, 0–1: what is white in it. */
@@ -32,13 +37,14 @@ const DISPLAY_ONLY = ['jpg', 'jpeg'];
 const TOP = 0.985;
 const LEAST = 0.0003;
 
-export function imageLightCases({ document, scene, picture }: RenderInput): ImageLightCase[] {
+export function imageLightCases({ document, assets, scene, picture }: RenderInput): ImageLightCase[] {
   const { environment } = document;
   const image = scene.chains[scene.sky.texture]?.[0];
   if (environment.kind !== 'image' || environment.texture === null || environment.intensity === 0 || !image) return [];
   const { file, colourSpace } = document.textures[environment.texture];
   const ending = extensionOf(file);
-  if (!WHOLE.includes(ending)) return [];
+  const grid = WHOLE.includes(ending) ? null : displayGrid(image.texels);
+  if (!WHOLE.includes(ending) && grid === null) return [];
   const { width, height, texels } = image;
   const middle: Triple = [0, 0, 0];
   let [white, level] = [0, 0];
@@ -56,7 +62,8 @@ export function imageLightCases({ document, scene, picture }: RenderInput): Imag
     }
   }
   const share = white / (4 * Math.PI);
-  const fault = colourSpace === 'linear' ? 'linear' : share >= LEAST ? 'white' : null;
+  const whole = colourSpace === 'linear' ? 'linear' : share >= LEAST ? 'white' : null;
+  const fault = grid === 'display' ? 'baked' : grid === 'undone' ? (share >= LEAST ? 'white' : null) : whole;
   // 16 bits are written linear by some, on purpose.
   if (fault === null || (fault === 'linear' && !DISPLAY_ONLY.includes(ending) && ending !== 'png')) return [];
   const length = Math.hypot(...middle);
@@ -72,6 +79,7 @@ export function imageLightCases({ document, scene, picture }: RenderInput): Imag
       passes: ['beauty', 'background'],
       fault,
       document,
+      assets,
       texture: environment.texture,
       file,
       white: share,
@@ -82,5 +90,6 @@ export function imageLightCases({ document, scene, picture }: RenderInput): Imag
   ];
 }
 
-/** Whether the file can be nothing but a display picture. */
-export const isCertain = ({ file }: ImageLightCase): boolean => DISPLAY_ONLY.includes(extensionOf(file));
+/** Whether the file can be nothing but a display picture: by its kind, or by its values. */
+export const isCertain = ({ file }: ImageLightCase): boolean =>
+  DISPLAY_ONLY.includes(extensionOf(file)) || !WHOLE.includes(extensionOf(file));

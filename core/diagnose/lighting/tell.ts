@@ -49,6 +49,12 @@ function tellDim({ under }: DimCase): Words {
 function tellImage(of: ImageLightCase): Words {
   const { fault, file, white, brightest } = of;
   const sure = isCertain(of) ? 'Files of this kind hold nothing else.' : 'It is so unless the file was written with light in it on purpose.'; // prettier-ignore
+  if (fault === 'baked')
+    return {
+      sentence: `${file} lights the scene with a display curve in its values.`,
+      headline: 'Its floats are whole 255ths: a display picture, written as light',
+      why: 'Shown through the display’s curve it goes through it twice, and lights with dark parts that are too bright. No setting undoes what is in the file.',
+    };
   return fault === 'linear'
     ? {
         sentence: `${file} lights the scene with its display curve left on.`,

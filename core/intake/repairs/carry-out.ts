@@ -20,6 +20,7 @@ import { mendMeshes } from './mend-meshes.ts';
 import { mendSeams } from './mend-seams.ts';
 import { NewFiles } from './new-files.ts';
 import { shrinkTextures } from './shrink-textures.ts';
+import { undoCurves } from './undo-curves.ts';
 
 export interface CarriedOut {
   patch: JsonPatch;
@@ -56,6 +57,8 @@ function workOn(document: ShotDocument, work: RepairWork, files: NewFiles): Prom
       return shrinkTextures(document, work, files);
     case 'even poles':
       return evenPoles(document, work, files);
+    case 'undo curve':
+      return undoCurves(document, work, files);
     case 'end floors':
       return endFloors(document, work, files);
   }

@@ -137,4 +137,23 @@ export const poleFaults: Fault[] = [
       draft.put('mirror', square(0.8, 0), { metallic: 1, roughness: 0, baseColour: [0.9, 0.9, 0.9] }, { transform: leaning }); // prettier-ignore
     },
   },
+  {
+    cause: 'lighting.display-curve-twice',
+    isUpstream: true,
+    plant(draft) {
+      const { document, draw } = draft;
+      skyPicture(draft, { isWhite: false, at: [draw.whole(10, 50), draw.whole(6, 12)] });
+      const { texels, width } = draft.textures.get('sky')!;
+      // Many levels, as a photograph has, in 8 bits; then written as floats.
+      texels.forEach(
+        (v, i) =>
+          (texels[i] =
+            Math.round(
+              255 * Math.min(1, v * (1 + 0.2 * Math.sin((6 * Math.PI * (Math.floor(i / 3) % width)) / width))),
+            ) / 255),
+      );
+      document.textures.sky = { file: 'sky.exr', colourSpace: 'linear' };
+      draft.textures.get('sky')!.colourSpace = undefined;
+    },
+  },
 ];

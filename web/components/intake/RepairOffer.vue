@@ -26,6 +26,8 @@ function toldWork(work: RepairWork): string[] {
       return Object.keys(work.textures).map((texture) => `a smaller texture in place of "${texture}"`);
     case 'even poles':
       return Object.keys(work.textures).map((texture) => `a texture with even poles in place of "${texture}"`);
+    case 'undo curve':
+      return work.textures.map((texture) => `a linear texture in place of "${texture}"`);
     case 'end floors':
       return Object.entries(work.sides).map(([floor, side]) => `"${floor}" as a square of ${side} m`);
   }

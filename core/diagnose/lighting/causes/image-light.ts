@@ -8,6 +8,13 @@ export const displayPictureAsLight: Cause<LightingCase> = {
   share: (of) => (of.kind === 'image' && of.fault === 'white' ? 1 : null),
 };
 
+/** Of files of floats the curve is in the file: a picture is shown through it once more. */
+export const displayCurveTwice: Cause<LightingCase> = {
+  id: 'lighting.display-curve-twice',
+  isUpstream: true,
+  share: (of) => (of.kind === 'image' && of.fault === 'baked' ? 1 : null),
+};
+
 export const displayCurveMissing: Cause<LightingCase> = {
   id: 'lighting.display-curve-missing',
   isUpstream: true,

@@ -2,6 +2,7 @@
 import { placedAt } from '../../../data/aim.ts';
 import { defaultLight } from '../../../document/defaults.ts';
 import { freeId } from '../../../document/new-items.ts';
+import { withoutCurve } from '../../../textures/read-as.ts';
 import type { Propose } from '../../family.ts';
 import type { LightingCase } from '../definition.ts';
 
@@ -18,6 +19,17 @@ export const imageLight: Propose<LightingCase> = (of) => {
       change: { kind: 'values', values: { [`/textures/${of.texture}/colourSpace`]: 'srgb' } },
       note: 'Maps that wear the same texture change with it.',
     };
+  if (of.fault === 'baked') {
+    const { texture, file, assets } = of;
+    const image = assets.textures.get(texture)!;
+    return {
+      id: 'undo-curve',
+      title: `Undo the display curve of ${file}`,
+      change: { kind: 'files', patch: [], work: { kind: 'undo curve', textures: [texture] } },
+      files: { ...assets, textures: new Map(assets.textures).set(texture, withoutCurve(image)) },
+      note: 'In a new file beside the old one. What was brighter than white is not in it: an image that keeps its full range tells.',
+    };
+  }
   const { brightest, level, document } = of;
   if (!brightest || brightest.elevation < 1) return null;
   const intensity = +((TIMES * level) / Math.sin((brightest.elevation * Math.PI) / 180)).toPrecision(2);
