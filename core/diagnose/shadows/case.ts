@@ -13,6 +13,7 @@ import { CutAway } from './cut-away.ts';
 import { surveyOf, type Survey, type SurveyedPlace } from './survey.ts';
 import { jaggedCases, type JaggedCase } from './jagged.ts';
 import { previewCases, type PreviewCase } from './preview.ts';
+import { outlineCases, type OutlineCase } from './outline.ts';
 import { wideCases, type WideCase } from './wide.ts';
 import { keyOf } from './key-light.ts';
 import { pointerOfLight } from './light-pointer.ts';
@@ -50,7 +51,7 @@ export interface DrownedCase extends Case {
   angle: number;
 }
 
-export type ShadowCase = MissingCase | DrownedCase | WideCase | JaggedCase | PreviewCase;
+export type ShadowCase = MissingCase | DrownedCase | WideCase | JaggedCase | OutlineCase | PreviewCase;
 
 /** Stops below which nobody misses a shadow, and share of the picture below which none is looked for. */
 const MISSED = 0.08;
@@ -67,6 +68,7 @@ export function shadowCases(input: RenderInput): ShadowCase[] {
     ...drownedCases(input, survey),
     ...wideCases(input, survey),
     ...jaggedCases(input),
+    ...outlineCases(input, survey),
     ...previewCases(input),
   ];
 }

@@ -12,6 +12,7 @@ import { drownedByFill } from './causes/drowned-by-fill.ts';
 import { jagged } from './causes/jagged.ts';
 import { lightTooWide } from './causes/light-too-wide.ts';
 import type { JaggedCase } from './jagged.ts';
+import type { OutlineCase } from './outline.ts';
 import type { PreviewCase } from './preview.ts';
 import { REASONS } from '../../shadow-map/reasons.ts';
 import { finerMesh } from './remedies/finer-mesh.ts';
@@ -55,6 +56,8 @@ function tell(of: ShadowCase): Words {
       return tellWide(of);
     case 'jagged':
       return tellJagged(of);
+    case 'outline':
+      return tellOutline(of);
     case 'preview':
       return tellPreview(of);
   }
@@ -95,6 +98,15 @@ function tellJagged({ objects, document, light, degrees }: JaggedCase): Words {
     sentence: `Where ${listed(objects!)} ${objects!.length === 1 ? 'turns' : 'turn'} away from ${name}, light ends in steps.`,
     headline: `Faces are ${degrees.toFixed(0)}° off the smooth normals that they are shaded with`,
     why: 'Shading goes on where a face has turned away already: light ends along its edges. It is the mesh that is too coarse; samples do not change that.',
+  };
+}
+
+function tellOutline({ objects, document, light, degrees, edge, off }: OutlineCase): Words {
+  const names = listed(objects!);
+  return {
+    sentence: `The shadow of ${names} by ${document.lights[light].name || light} has corners, though ${objects!.length === 1 ? 'it is' : 'they are'} shaded smooth.`,
+    headline: `Edges of its outline are ${edge.toFixed(0)} pixels long there and turn by ${degrees.toFixed(0)}°: ${off.toFixed(1)} pixels off the curve`,
+    why: 'A hard light draws the mesh as it is; smooth normals curve its shading alone. It is not too few samples, which give noise, nor a shadow map, which gives steps of texels.',
   };
 }
 

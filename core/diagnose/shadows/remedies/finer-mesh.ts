@@ -1,26 +1,46 @@
-/** More faces, as many as steps need to vanish; or a light wide enough to blur them. */
+/** Faces divided until steps and corners vanish; or a light wide enough to blur them. */
+import { MOST_LEVELS } from '../../../document/schema/things.ts';
 import type { Proposal, Propose } from '../../family.ts';
+import { listed } from '../../words.ts';
 import type { ShadowCase } from '../case.ts';
+import type { JaggedCase } from '../jagged.ts';
+import type { OutlineCase } from '../outline.ts';
 
-/** Degrees between a face and its smooth normal that nobody sees. */
-const FINE = 1;
+/** Degrees between a face and its smooth normal, and pixels off a curve, that nobody sees. */
+const FINE = { degrees: 1, pixels: 0.5 };
+/** Levels that are proposed at most: each has four times the faces. */
+const MOST = Math.min(4, MOST_LEVELS);
 
-export const finerMesh: Propose<ShadowCase> = (of) => {
-  if (of.kind !== 'jagged') return null;
-  const times = Math.ceil(of.degrees / FINE);
-  const mesh: Proposal = {
+export const finerMesh: Propose<ShadowCase> = (of) =>
+  of.kind === 'jagged'
+    ? // Each level halves the angle between faces.
+      [...wider(of, 2 * of.degrees), subdivided(of, Math.log2(of.degrees / FINE.degrees))]
+    : of.kind === 'outline'
+      ? // … and the length of edges too, so that a quarter is left of what they are off.
+        subdivided(of, Math.log2(of.off / FINE.pixels) / 2)
+      : null;
+
+function subdivided({ document, ids, objects }: JaggedCase | OutlineCase, levels: number): Proposal {
+  const more = Math.min(MOST, Math.max(1, Math.ceil(levels)));
+  const values = Object.fromEntries(ids.map((id) => [`/objects/${id}/subdivision/level`, Math.min(MOST_LEVELS, document.objects[id].subdivision.level + more)])); // prettier-ignore
+  return {
     id: 'mesh',
-    title: `Subdivide ${of.objects!.join(', ')} where the mesh is made: edges ${times} times as short`,
-    change: null,
+    title: `Subdivide ${listed(objects!)} ${more === 1 ? 'once' : `${more} times`}${ids.some((id) => document.objects[id].subdivision.level > 0) ? ' more' : ''}`,
+    change: { kind: 'values', values },
+    note: 'Catmull–Clark pulls a coarse shape in a little; a finer mesh from where it is made does not.',
   };
-  const light = of.document.lights[of.light];
-  if (light.kind !== 'distant') return mesh;
-  const angle = +Math.min(20, 2 * of.degrees).toPrecision(2);
-  const wider: Proposal = {
-    id: 'wider',
-    title: `${light.name || of.light} at ${angle}°, as wide as blurs the steps`,
-    change: { kind: 'values', values: { [`/lights/${of.light}/angle`]: angle } },
-    note: 'Its shadows get as soft.',
-  };
-  return [wider, mesh];
-};
+}
+
+function wider({ document, light: id }: JaggedCase, degrees: number): Proposal[] {
+  const light = document.lights[id];
+  if (light.kind !== 'distant') return [];
+  const angle = +Math.min(20, degrees).toPrecision(2);
+  return [
+    {
+      id: 'wider',
+      title: `${light.name || id} at ${angle}°, as wide as blurs the steps`,
+      change: { kind: 'values', values: { [`/lights/${id}/angle`]: angle } },
+      note: 'Its shadows get as soft.',
+    },
+  ];
+}
