@@ -1,6 +1,7 @@
 /** `dusting ask`: what lights a place of the picture or a region, what stands between, and which settings keep a shadow away. */
 import type { ToldEnvironment, ToldLight, ToldPlace, ToldRegion } from '../core/contracts/place.ts';
 import { skyAt, tellEnvironment } from '../core/diagnose/lighting/tell-environment.ts';
+import { tellTint } from '../core/diagnose/shadows/tell-tint.ts';
 import { tellPlace } from '../core/diagnose/shadows/tell-place.ts';
 import { tellRegion } from '../core/diagnose/shadows/tell-region.ts';
 import { percent } from '../core/diagnose/words.ts';
@@ -41,7 +42,7 @@ export async function askCommand(args: string[]): Promise<void> {
   const walk = new LightWalk(scene, document, settings);
   const own = <T extends { id: string }>(lights: T[]) => (row === null ? lights : lights.filter(({ id }) => id === values.light)); // prettier-ignore
   if (region) {
-    const answer = askRegion(walk, region, { settings });
+    const answer = askRegion(walk, region, { settings, noiseTarget: sheet.grainTarget });
     if (!answer) throw new BadUse('The region shows no surface: there is nothing that light could fall on.');
     const told = tellRegion(walk, sheet, answer);
     const whole = { ...told, lights: own(told.lights), telling: { ...told.telling, lights: own(told.telling.lights) } };
@@ -50,7 +51,12 @@ export async function askCommand(args: string[]): Promise<void> {
   }
   const place = walk.surfaceAt(...pixel!);
   if (!place) throw new BadUse(`Pixel ${pixel!.join()} shows no surface: there is nothing that light could fall on.`);
-  const told = tellPlace(walk, sheet, pixel!, askPlace(walk, place, { settings, pixel: pixel! }));
+  const told = tellPlace(
+    walk,
+    sheet,
+    pixel!,
+    askPlace(walk, place, { settings, noiseTarget: sheet.grainTarget, pixel: pixel! }),
+  );
   const environment = tellEnvironment(walk, [place], { direct: told.direct, environment: skyAt(told) }); // prettier-ignore
   const whole = { ...told, lights: own(told.lights) };
   console.log(values.json ? JSON.stringify({ ...whole, environment }) : [tell(whole), ...(environment ? [tellSky(environment)] : [])].join('\n')); // prettier-ignore
@@ -121,6 +127,8 @@ function tellLight({
   elevation,
   angle,
   contrast,
+  edgeRays,
+  tint,
   blockers,
   remedies,
 }: ToldLight): string[] {
@@ -130,6 +138,8 @@ function tellLight({
     ...(elevation === null ? [] : [`${elevation.toFixed(0)}° above the surface`]),
     ...(angle === null ? [] : [`${number(angle)}° wide`]),
     ...(contrast === null ? [] : [`shadow ${contrast.toFixed(2)} stops`]),
+    ...(tint === null ? [] : [tellTint(tint)]),
+    ...(edgeRays === null ? [] : [`edge clean at ${edgeRays.needed} shadow rays a pixel, ${edgeRays.now} now`]),
   ];
   return [
     `${name}${name === id ? '' : ` (${id})`}: ${verdict}`,

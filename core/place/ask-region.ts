@@ -7,8 +7,7 @@
  */
 import type { Region } from '../data/picture.ts';
 import { percentile } from '../picture/measured.ts';
-import type { RenderSettings } from '../render/scene/scene.ts';
-import { askPlace, type LightAtPlace, type PlaceAnswer } from './ask.ts';
+import { askPlace, type AskOptions, type LightAtPlace, type PlaceAnswer } from './ask.ts';
 import type { LightWalk } from './light-walk.ts';
 
 export interface RegionLight {
@@ -49,7 +48,7 @@ const [SHADED, LIT] = [0.02, 0.98];
 export function askRegion(
   walk: LightWalk,
   region: Region,
-  { settings }: { settings?: RenderSettings } = {},
+  options: Pick<AskOptions, 'settings' | 'noiseTarget'> = {},
 ): RegionAnswer | null {
   // prettier-ignore
   const step = Math.max(1, Math.round(Math.sqrt((region.width * region.height) / PLACES)));
@@ -75,7 +74,7 @@ export function askRegion(
     empty,
     lights: lights.sort((a, b) => b.arriving - a.arriving || b.unshadowed - a.unshadowed),
     direct: mean(asked.map(({ answer }) => answer.direct), asked.length), // prettier-ignore
-    telling: { pixel, answer: askPlace(walk, place, { settings, pixel }) },
+    telling: { pixel, answer: askPlace(walk, place, { ...options, pixel }) },
   };
 }
 

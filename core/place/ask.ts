@@ -11,6 +11,7 @@ import { luminance } from '../data/colour.ts';
 import { toInt } from '../data/numbers.ts';
 import type { Triple } from '../data/placement.ts';
 import { DIFFUSE_RAY } from '../geometry/ray-kinds.ts';
+import { EACH_AT_FIRST } from '../lights/light-tree.ts';
 import { DISTANT_CAP } from '../lights/distant.ts';
 import { SPHERE_CENTRE, SPHERE_RADIUS } from '../lights/sphere.ts';
 import {
@@ -18,6 +19,7 @@ import {
   LIGHT_FLAGS,
   LIGHT_KIND,
   LIGHT_REACH_DISTANCE,
+  LIGHT_SAMPLES,
   LIGHT_SKY,
   LIGHT_SPHERE,
   LIGHT_STRIDE,
@@ -29,7 +31,9 @@ import { tracerOf } from '../render/path/tracer.ts';
 import type { CompiledScene, RenderSettings } from '../render/scene/scene.ts';
 import { arrivingWith, unshadowed, type LightWalk, type Walk, type WalkedRay } from './light-walk.ts';
 import type { Place } from './surface-walk.ts';
+import { raysForEdge, type EdgeLight } from './edge-rays.ts';
 import { penumbraWidth } from './penumbra.ts';
+import { shadowTint, type ShadowTint } from './shadow-tint.ts';
 import { ALL_SWITCHES, SHADOW_COLOUR, SHARED_SWITCHES, switchesIn, type SwitchId } from './switches.ts';
 
 /** Rays to a light, and to the environment, which is all around. */
@@ -90,6 +94,10 @@ export interface LightAtPlace {
   penumbra: { metres: number; pixels: number } | null;
   /** Stops between this place in full shadow of the light and in all of it. */
   contrast: number | null;
+  /** Shadow rays a pixel that keep the edge of its shadow below the noise target here, and those that there are; null: nothing stands before it, or it is one of many that are chosen from. */
+  edgeRays: { needed: number; now: number } | null;
+  /** The colour of what arrives of it, where that is not grey. */
+  tint: ShadowTint | null;
   /** A shadow that nature throws here and the render does not. */
   missing: { share: number; cures: Cure[] } | null;
 }
@@ -107,6 +115,8 @@ export interface PlaceAnswer {
 export interface AskOptions {
   /** With which indirect light is told; none without. */
   settings?: RenderSettings;
+  /** Noise that is good enough, display steps of 255; with which rays for clean edges are told, none without. */
+  noiseTarget?: number;
   /** Full-frame pixel, whole. */
   pixel?: [number, number];
   /** Rows of lights; all by default. */
@@ -127,7 +137,7 @@ export function askPlace(walk: LightWalk, place: Place, options: AskOptions = {}
   const indirect = settings && pixel && place.through.length === 0 ? indirectAt(scene, settings, pixel, direct) : null;
   return {
     place,
-    lights: walked.map((one) => lightAt(scene, place, one.row, one, served, direct + (indirect ?? 0))),
+    lights: walked.map((one) => lightAt(scene, place, one.row, one, served, direct + (indirect ?? 0), options)),
     direct,
     indirect,
     leftOut,
@@ -181,6 +191,7 @@ function lightAt(
   walk: Walk,
   served: Served,
   everything: number,
+  { settings, noiseTarget }: AskOptions,
 ): LightAtPlace {
   const { rays } = walk;
   const notLit = whyNotLit(scene, place, row, walk);
@@ -207,6 +218,8 @@ function lightAt(
     blockers,
     penumbra: penumbraOf(place, blockers, angle, metres, cosine),
     contrast: full > 0 && !notLit && everything > 0 ? Math.log2((rest + full) / Math.max(rest, full * 1e-4)) : null,
+    edgeRays: blockers.length > 0 && !notLit && angle !== null && settings && noiseTarget ? edgeRaysOf(scene, place, row, { light: full, rest, target: noiseTarget }, settings) : null, // prettier-ignore
+    tint: notLit || full <= 0 ? null : shadowTint(throughOf(rays)),
     missing: lost > NOTHING ? { share: lost, cures: curesOf(row, rays, served, arriving, natural) } : null,
   };
 }
@@ -279,6 +292,24 @@ function curesOf(row: number, rays: readonly WalkedRay[], served: Served, arrivi
   const pairs = single.flatMap((one, k) => single.slice(k + 1).map((other) => cure([one, other])));
   const together = pairs.filter(({ arriving }) => arriving <= goal);
   return together.length > 0 ? together : [cure(single)];
+}
+
+/** Share of the light that arrives, by channel. */
+function throughOf(rays: readonly WalkedRay[]): Triple {
+  const all = unshadowed(rays);
+  return [0, 1, 2].map((a) => rays.reduce((sum, { light, through }) => sum + light * through[a], 0) / all) as Triple;
+}
+
+function edgeRaysOf(
+  scene: CompiledScene,
+  { albedo }: Place,
+  row: number,
+  of: Omit<EdgeLight, 'albedo'>,
+  settings: RenderSettings,
+): LightAtPlace['edgeRays'] {
+  if (scene.lightTree.count > EACH_AT_FIRST) return null;
+  const now = settings.samples * settings.extraSamples.light * toInt(scene.lights[row * LIGHT_STRIDE + LIGHT_SAMPLES]);
+  return { needed: raysForEdge({ ...of, albedo }), now };
 }
 
 function meanDirection(rays: readonly WalkedRay[]): Triple {

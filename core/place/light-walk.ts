@@ -73,7 +73,8 @@ export interface Hit {
 export interface WalkedRay {
   /** Irradiance that comes with it where nothing stands between, luminance, W/m². */
   light: number;
-  /** Share of it that arrives, and before the light tints its shadows. */
+  /** Share of it that arrives, by channel and of its luminance, and before the light tints its shadows. */
+  through: Triple;
   share: number;
   untinted: number;
   /** What is left of the light in its shadow; 0: black. */
@@ -203,12 +204,14 @@ export class LightWalk extends SurfaceWalk {
     const from = place.point.map((c, a) => c + place.normal[a] * place.lift) as Triple;
     const end = metres * SHORT;
     const share = this.shareFrom(place, light, direction, metres);
+    const through = (share > 0 ? [...this.shadow.transmittance] : [0, 0, 0]) as Triple;
     const hasTint = (flags & TINTED_SHADOWS) !== 0 && (flags & CASTS_SHADOWS) !== 0 && !isUnshaded;
     const tint = (flags & TINTED_SHADOWS) !== 0 ? luminance(scene.lights[o + LIGHT_SHADOW_COLOUR], scene.lights[o + LIGHT_SHADOW_COLOUR + 1], scene.lights[o + LIGHT_SHADOW_COLOUR + 2]) : 0; // prettier-ignore
     const noShadow = ((flags & CASTS_SHADOWS) === 0 ? LIGHT_CASTS_NONE : 0) | (isUnshaded ? RECEIVER_TAKES_NONE : 0);
     const hits = this.hitsOn(light, flags, noShadow, from, direction, end, settings.rayDistance);
     return {
       light: brought,
+      through,
       share,
       untinted: hasTint ? (tint < 1 ? Math.max(0, (share - tint) / (1 - tint)) : hits.reduce((left, { block, reasons }) => (reasons ? left : left * (1 - block)), 1)) : share, // prettier-ignore
       tint,

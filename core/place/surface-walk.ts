@@ -6,6 +6,7 @@
  * const place = new SurfaceWalk(scene, settingsOf(sheet)).surfaceAt(240, 135);
  * place?.metres;   // from the eye
  */
+import { luminance } from '../data/colour.ts';
 import type { Triple } from '../data/placement.ts';
 import { BvhIntersector, type Intersector } from '../geometry/intersector.ts';
 import { ANY_SHADOW_RAY, CAMERA_RAY } from '../geometry/ray-kinds.ts';
@@ -33,6 +34,8 @@ export interface Place {
   /** Of the face and of shading, unit, on the side that is seen. */
   normal: Triple;
   shadingNormal: Triple;
+  /** Luminance of the base colour there, 0–1. */
+  albedo: number;
   /** Number of the object, see `scene.objectIds`. */
   object: number;
   instance: number;
@@ -110,6 +113,7 @@ export class SurfaceWalk {
       point: [...shading.point] as Triple,
       normal: [...shading.normal] as Triple,
       shadingNormal: [0, 1, 2].map((a) => shading.shadingNormal(a)) as Triple,
+      albedo: luminance(shading.colour[0], shading.colour[1], shading.colour[2]),
       object: scene.instanceObject[rays.instance],
       instance: rays.instance,
       metres,

@@ -4,12 +4,18 @@
  */
 import { expect } from 'chai';
 import { lookAt, translation } from '../../core/data/transform.ts';
+import { channel } from '../../core/data/picture.ts';
+import { plainDisplay } from '../../core/data/grain.ts';
+import { tellTint } from '../../core/diagnose/shadows/tell-tint.ts';
 import { tellPlace } from '../../core/diagnose/shadows/tell-place.ts';
 import { defaultLight, evenEnvironment } from '../../core/document/defaults.ts';
 import type { LightSpec, ShotDocument } from '../../core/document/schema.ts';
 import { withValues } from '../../core/document/set-values.ts';
 import { askPlace, type PlaceAnswer } from '../../core/place/ask.ts';
 import { LightWalk } from '../../core/place/light-walk.ts';
+import { edgeNoise, raysForEdge } from '../../core/place/edge-rays.ts';
+import { shadowTint } from '../../core/place/shadow-tint.ts';
+import { pictureOf } from '../../core/render/film/film-picture.ts';
 import { angleFor, penumbraWidth, widened } from '../../core/place/penumbra.ts';
 import { settingsOf } from '../../core/render/scene/scene.ts';
 import { box } from '../../demo/shapes.ts';
@@ -124,6 +130,63 @@ describe('a place asked about its light', () => {
     expect(widened('/lights/l', light('mesh', {}), 1, 2, 1)).to.equal(null);
     // The sun's disc over two metres: 18.5 mm.
     expect(penumbraWidth({ angle: 0.53, blocker: 2, light: null, cosine: 1 })).to.be.closeTo(0.0185, 1e-5);
+  });
+
+  it('tells shadow rays that keep an edge clean: rendered with as many, its noise is below the target', () => {
+    // The edge of a slab along X, 1 m above a floor, under a sun of 5°.
+    const sun = light('distant', { transform: lookAt([0, 0, 5], [0, 0, 0]), angle: 5, intensity: 1 });
+    const unseen = { camera: false, shadow: true, diffuse: true, specular: true, transmission: true, occlusion: true };
+    const slab = { mesh: box([-30, -30, 1], [30, 0, 1.01]), material: white, object: { visibility: unseen } };
+    const target = 4;
+    const test = scene([floor(), slab], { lights: { sun }, ...aside }, { width: 128, height: 512, grainTarget: target, filter: { kind: 'box', width: 0.1 } }); // prettier-ignore
+    const settings = settingsOf(test.document.sheets.preview);
+    const walk = new LightWalk(compiled(test), test.document, settings);
+    const at = (x: number, y: number) => askPlace(walk, walk.surfaceAt(x, y)!, { settings, noiseTarget: target, pixel: [x, y], lights: [0], rays: 1024 }).lights[0]; // prettier-ignore
+    // Rows of the frame run along the edge: the one in its middle.
+    const share = (y: number) => at(64, y).arriving / at(64, y).unshadowed;
+    const y = Array.from({ length: 512 }, (_, k) => k).find((k) => Math.abs(share(k) - 0.5) < 0.06)!;
+    const { needed, now } = at(64, y).edgeRays!;
+    expect(now).to.equal(test.document.sheets.preview.samples);
+    expect(needed).to.be.within(50, 5000);
+    const film = render(test, { x: 0, y, width: 128, height: 1 }, 4 * Math.ceil(needed / 4));
+    const shown = Array.from(channel(pictureOf([film], film.region, ['beauty'], compiled(test).layout), 'beauty.G')); // prettier-ignore
+    // Along the row the share of the sun is one; what differs is noise.
+    const display = shown.map((y) => plainDisplay(y));
+    const mean = display.reduce((sum, v) => sum + v, 0) / display.length;
+    const noise = Math.sqrt(display.reduce((sum, v) => sum + (v - mean) ** 2, 0) / display.length);
+    expect(noise).to.be.within(0.35 * target, target);
+  });
+
+  it('calls a sun of 5° with 10 shadow rays just clean', () => {
+    // Common practice, no source: 5° with 10 shadow rays is softened and just clean in a small scene. At 16 samples a pixel, a
+    // shadow of a stop and a half and white paper at half of white: between hard to see (2 of 255) and plain (5).
+    const albedo = 0.5;
+    const light = (0.5 * Math.PI) / albedo / (1 + 1 / (2 ** 1.5 - 1));
+    const of = { light, rest: light / (2 ** 1.5 - 1), albedo };
+    expect(edgeNoise(of, 16 * 10)).to.be.within(2, 5);
+    expect(raysForEdge({ ...of, target: 2 })).to.be.within(160, 640);
+    // Noise falls with the root of the rays.
+    expect(edgeNoise(of, 400) / edgeNoise(of, 1600)).to.be.closeTo(2, 0.02);
+  });
+
+  it('judges the colour of a shadow in stops and hue', () => {
+    const glass = { transmission: 1, baseColour: [1, 0.5, 0.125], roughness: 0, ior: 1 };
+    const pane = {
+      mesh: square(0.5, 1),
+      material: glass,
+      object: { name: 'pane', thin: true, seeThroughShadows: true },
+    };
+    const lamp = light('point', { transform: translation(0, 0, 3), intensity: 40 });
+    const [{ tint }] = told(scene([floor(), pane], { lights: { lamp }, ...aside })).lights;
+    // One face of a thin pane, without a change of index: its filter, 0, −1 and −3 stops.
+    tint!.channels.forEach((stops, c) => expect(stops).to.be.closeTo([0, -1, -3][c], 0.01));
+    expect(tint!.stops).to.be.closeTo(Math.log2(0.2126 + 0.7152 * 0.5 + 0.0722 * 0.125), 0.01);
+    // HSL's hue of (1, 1/2, 1/8): 60° × (1/2 − 1/8) / (1 − 1/8).
+    expect(tint).to.include({ name: 'orange' });
+    expect(tint!.hue).to.be.closeTo((60 * 0.375) / 0.875, 0.1);
+    expect(tellTint(tint!)).to.equal('tinted orange, hue 26°: red 0, green −1.0, blue −3.0 stops');
+    expect(shadowTint([0.3, 0.3, 0.3])).to.equal(null);
+    expect(shadowTint([0, 0, 0])).to.equal(null);
   });
 
   /** A lamp above a slab above a floor: the place lies in its shadow, unless a setting says otherwise. */

@@ -63,12 +63,13 @@ async function ask({ sheet: name, values, question }: AskRequest): Promise<AnyAs
     const maps = lastMaps.teller.tell(document.previewShadows);
     return { maps, took: performance.now() - begun };
   }
-  const answer = 'region' in question ? askRegion(walk, question.region, { settings }) : null;
+  const answer =
+    'region' in question ? askRegion(walk, question.region, { settings, noiseTarget: sheet.grainTarget }) : null;
   const pixel = 'region' in question ? answer?.telling.pixel : question.pixel;
   const place = pixel ? walk.surfaceAt(...pixel) : null;
   if (!pixel || !place)
     return { told: null, region: null, environment: null, ways: [], took: performance.now() - begun };
-  const found = answer?.telling.answer ?? askPlace(walk, place, { settings, pixel });
+  const found = answer?.telling.answer ?? askPlace(walk, place, { settings, noiseTarget: sheet.grainTarget, pixel });
   const region = answer && tellRegion(walk, sheet, answer);
   const told = region?.telling ?? tellPlace(walk, sheet, pixel, found);
   const took = performance.now() - begun;

@@ -6,7 +6,7 @@
  * told.sentence; // "The shadow of trunk by sun is missing: shadows of sun end 6 m from the lit point, …"
  */
 import type { LightState, ToldBlocker, ToldLight, ToldPlace, ToldRemedy } from '../../contracts/place.ts';
-import type { Sheet } from '../../document/schema.ts';
+import type { Sheet, ShotDocument } from '../../document/schema.ts';
 import { valueAt } from '../../document/patch.ts';
 import { metres as tellMetres } from '../../intake/preflight/tell.ts';
 import type { LightAtPlace, NotLit, PlaceAnswer } from '../../place/ask.ts';
@@ -18,10 +18,13 @@ import { capital, listed, lower, percent } from '../words.ts';
 import { pointerOfLight } from './light-pointer.ts';
 import { namesOf } from './settings/names.ts';
 import { settingOf } from './settings/registry.ts';
+import { tellTint } from './tell-tint.ts';
 import type { Kept } from './settings/setting.ts';
 
 /** Shares of a light below which it is held back, and above which it lights the place. */
 const [SHADED, LIT] = [0.02, 0.98];
+/** Samples that a light can have. */
+const MOST_SAMPLES = 256;
 /** Stops below which a shadow is hard to see. */
 const FAINT = 0.5;
 
@@ -94,6 +97,8 @@ function tellLight(walk: LightWalk, sheet: Sheet, answer: PlaceAnswer, light: Li
     // What is all around throws no shadow of its own.
     contrast: light.angle === null ? null : light.contrast,
     penumbra: light.penumbra,
+    edgeRays: edgeRaysOf(document, pointerOfLight(input, light.light), light),
+    tint: light.tint,
     blockers: light.blockers.map(({ object, share, metres, at, blocks, switches }): ToldBlocker => {
       const id = scene.objectIds[object];
       const own = { ...kept, casters: [id], metres };
@@ -106,6 +111,13 @@ function tellLight(walk: LightWalk, sheet: Sheet, answer: PlaceAnswer, light: Li
       ...(cause === 'glass.blocks-shadow-rays' ? [letThrough(walk, light)] : []),
     ],
   };
+}
+
+function edgeRaysOf(document: ShotDocument, pointer: string | null, { edgeRays }: LightAtPlace): ToldLight['edgeRays'] {
+  if (!edgeRays) return null;
+  const own = pointer?.startsWith('/lights/') ? (valueAt(document, `${pointer}/samples`) as number) : null;
+  const samples = own && Math.ceil((own * edgeRays.needed) / edgeRays.now);
+  return { ...edgeRays, samples: samples && samples <= MOST_SAMPLES ? samples : null };
 }
 
 function keptAt({ scene, document }: LightWalk, sheet: Sheet, { place }: PlaceAnswer, light: LightAtPlace): Kept {
@@ -146,7 +158,7 @@ function verdictOf(
     return {
       state: 'edge',
       cause: null,
-      verdict: `${percent(share)} of it gets past ${names || 'what stands around'}${edge}.`,
+      verdict: `${percent(share)} of it gets past ${names || 'what stands around'}${edge}${light.tint ? `, ${tellTint(light.tint)}` : ''}.`,
     };
   const inside = walk.insideOf(light.light);
   if (inside >= 0 && light.blockers.some(({ object }) => object === inside))

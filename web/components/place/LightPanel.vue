@@ -93,6 +93,11 @@ function shownLight(id: string): LightSpec {
 const isSoftened = ({ pointer, penumbra, state }: ToldLight) =>
   pointer?.startsWith('/lights/') && penumbra !== null && state !== 'unlit';
 
+/** An edge of some pixels that needs more shadow rays than there are; at a harder one samples of pixels are enough. */
+const SOFT = 2;
+const unclean = ({ edgeRays, penumbra, state }: ToldLight) =>
+  edgeRays !== null && penumbra !== null && penumbra.pixels >= SOFT && state !== 'unlit' && edgeRays.needed > edgeRays.now; // prettier-ignore
+
 /** Values stand as set and not kept: the answer and the live look follow. */
 const set = ({ values }: ToldRemedy): void => put(values);
 function put(values: ControlValues): void {
@@ -203,6 +208,20 @@ async function tryOut({ title, values }: ToldRemedy): Promise<void> {
               title="Sets the size of the light for an edge as wide as this, as bright as it is"
               @update:model-value="soften(light, $event)"
           /></label>
+          <p v-if="unclean(light)" class="remedy soft">
+            <span
+              >Noise of that edge: clean at <span class="num">{{ light.edgeRays!.needed }}</span> shadow rays a pixel,
+              <span class="num">{{ light.edgeRays!.now }}</span> now</span
+            >
+            <Button
+              v-if="light.edgeRays!.samples"
+              size="small"
+              severity="secondary"
+              title="Set samples of the light, without keeping them yet"
+              @click="put({ [`${light.pointer}/samples`]: light.edgeRays!.samples })"
+              >Set {{ light.edgeRays!.samples }} {{ light.edgeRays!.samples === 1 ? 'sample' : 'samples' }}</Button
+            >
+          </p>
           <ol v-if="light.blockers.length">
             <li v-for="one in light.blockers.slice(0, 4)" :key="one.id" class="soft">
               <span class="num">{{ long(one.metres) }}</span>
