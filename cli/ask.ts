@@ -139,7 +139,7 @@ function tellLight({
     ...(angle === null ? [] : [`${number(angle)}° wide`]),
     ...(contrast === null ? [] : [`shadow ${contrast.toFixed(2)} stops`]),
     ...(tint === null ? [] : [tellTint(tint)]),
-    ...(edgeRays === null ? [] : [`edge clean at ${edgeRays.needed} shadow rays a pixel, ${edgeRays.now} now`]),
+    ...(edgeRays === null ? [] : [`edge clean at ${edgeRays.needed} shadow rays per pixel, ${edgeRays.now} now`]),
   ];
   return [
     `${name}${name === id ? '' : ` (${id})`}: ${verdict}`,

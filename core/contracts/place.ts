@@ -54,7 +54,7 @@ export interface ToldLight {
   contrast: number | null;
   /** Width of the shadow's edge on the surface. */
   penumbra: { metres: number; pixels: number } | null;
-  /** Shadow rays a pixel that keep the edge of its shadow below the noise target, and those that there are; samples of the light's own that come to as many, null: more than it can have. Null: nothing to tell. */
+  /** Shadow rays per pixel that keep the edge of its shadow below the noise target, and those that there are; samples of the light's own that come to as many, null: more than it can have. Null: nothing to tell. */
   edgeRays: { needed: number; now: number; samples: number | null } | null;
   /** The colour of what arrives of it: stops by channel, degrees of hue and its name. Null: grey, or nothing arrives. */
   tint: { channels: [number, number, number]; stops: number; hue: number; name: string } | null;

@@ -94,7 +94,7 @@ export interface LightAtPlace {
   penumbra: { metres: number; pixels: number } | null;
   /** Stops between this place in full shadow of the light and in all of it. */
   contrast: number | null;
-  /** Shadow rays a pixel that keep the edge of its shadow below the noise target here, and those that there are; null: nothing stands before it, or it is one of many that are chosen from. */
+  /** Shadow rays per pixel that keep the edge of its shadow below the noise target here, and those that there are; null: nothing stands before it, or it is one of many that are chosen from. */
   edgeRays: { needed: number; now: number } | null;
   /** The colour of what arrives of it, where that is not grey. */
   tint: ShadowTint | null;

@@ -4,7 +4,7 @@
  * are spread, as here by fours, leave less: what is told is enough, and up to twice what it takes.
  *
  * @example
- * raysForEdge({ light: 2, rest: 0.8, albedo: 0.5, target: 2 }); // rays a pixel
+ * raysForEdge({ light: 2, rest: 0.8, albedo: 0.5, target: 2 }); // rays per pixel
  */
 import { boostedDisplay, plainDisplay, visibleGrain } from '../data/grain.ts';
 
@@ -21,7 +21,7 @@ export interface EdgeLight {
 /** Rays beyond which none are told. */
 const MOST = 65_536;
 
-/** Noise in the middle of the edge at so many rays a pixel, display steps: with shadows boosted or as it is, whichever shows more. */
+/** Noise in the middle of the edge at so many rays per pixel, display steps: with shadows boosted or as it is, whichever shows more. */
 export function edgeNoise({ light, rest, albedo }: Omit<EdgeLight, 'target'>, rays: number): number {
   const scale = albedo / Math.PI;
   const y = scale * (rest + light / 2);
@@ -29,7 +29,7 @@ export function edgeNoise({ light, rest, albedo }: Omit<EdgeLight, 'target'>, ra
   return Math.max(visibleGrain(y, sigma, boostedDisplay), visibleGrain(y, sigma, plainDisplay));
 }
 
-/** The fewest rays a pixel that keep the edge below the target. */
+/** The fewest rays per pixel that keep the edge below the target. */
 export function raysForEdge(of: EdgeLight): number {
   let [low, high] = [0, 1];
   while (high < MOST && edgeNoise(of, high) > of.target) [low, high] = [high, high * 2];

@@ -5,6 +5,7 @@ import { dirname, join } from 'node:path';
 import { expect } from 'chai';
 import type { ToldPlace, ToldRegion } from '../../core/contracts/place.ts';
 import { askCommand } from '../../cli/ask.ts';
+import { previewShadowsCommand } from '../../cli/preview-shadows.ts';
 import { smallShot } from '../api/small-shot.ts';
 import { captured } from './captured.ts';
 
@@ -61,5 +62,39 @@ describe('dusting ask', () => {
     expect(await refused('--region', '90,0,30,20')).to.equal('--region 90,0,30,20 does not lie in the frame, 96 × 64 pixels.'); // prettier-ignore
     expect(await refused('--region', '1,1,5,5', '--pixel', '1,1')).to.match(/^Ask a pixel or a region, not both\./);
     expect(await refused('--pixel', 'middle')).to.match(/--pixel/);
+  });
+});
+
+describe('dusting preview-shadows', () => {
+  const shot = mkdtempSync(join(tmpdir(), 'dusting-preview-'));
+  const refusedBy = (...args: string[]) => previewShadowsCommand([shot, ...args]).then(() => '', (error: Error) => error.message); // prettier-ignore
+  before(async () => {
+    const { document, files } = await smallShot('PRE-1');
+    for (const [path, bytes] of [...files, ['shot.json', JSON.stringify(document)] as const]) {
+      mkdirSync(dirname(join(shot, path)), { recursive: true });
+      writeFileSync(join(shot, path), bytes);
+    }
+  });
+  after(() => rmSync(shot, { recursive: true, force: true }));
+
+  it('tells how wrong maps are as set, why, and what would fit; those that fit where nothing is set', async () => {
+    const told = async (...args: string[]) => JSON.parse(await captured(() => previewShadowsCommand([shot, ...args, '--json']))) as { wrong: number; isKept: boolean; spec: { lightDistance: number } }; // prettier-ignore
+    const fitting = await told();
+    expect(fitting.isKept).to.equal(false);
+    const near = await told('--set', `lightDistance=${fitting.spec.lightDistance / 100}`);
+    expect(near.wrong).to.be.above(fitting.wrong + 0.01);
+    const text = await captured(() => previewShadowsCommand([shot, '--set', `lightDistance=${fitting.spec.lightDistance / 100}`])); // prettier-ignore
+    expect(text).to.match(/^Shadows of window by depth maps as set: \d+ % of what it lights is wrong/);
+    expect(text).to.match(/\d+ % {2}beyond the light’s distance/);
+    expect(text).to.match(/→ Fits this camera: .*lightDistance=/);
+  });
+
+  it('refuses settings that are none, values out of range, and lights without maps', async () => {
+    expect(await refusedBy('--set', 'colour=1')).to.match(/there is nothing at \/previewShadows\/colour to set/);
+    expect(await refusedBy('--set', 'resolution=7')).to.match(/resolution/);
+    expect(await refusedBy('--light', 'moon')).to.equal('There is no light "moon" that shines; there are window, environment.'); // prettier-ignore
+    expect(await refusedBy('--light', 'environment')).to.equal(
+      'Light "environment" has no depth maps; there are those of window.',
+    );
   });
 });

@@ -40,7 +40,7 @@ export interface OcclusionCase extends Case {
   share: number;
   from: number;
   to: number;
-  /** Occlusion samples of the sheet, rays a pixel by them, standard error by them in display steps, and samples at the first hit that are enough. */
+  /** Occlusion samples of the sheet, rays per pixel by them, standard error by them in display steps, and samples at the first hit that are enough. */
   samples: number;
   rays: number;
   error: number;

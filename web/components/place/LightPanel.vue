@@ -210,7 +210,7 @@ async function tryOut({ title, values }: ToldRemedy): Promise<void> {
           /></label>
           <p v-if="unclean(light)" class="remedy soft">
             <span
-              >Noise of that edge: clean at <span class="num">{{ light.edgeRays!.needed }}</span> shadow rays a pixel,
+              >Noise of that edge: clean at <span class="num">{{ light.edgeRays!.needed }}</span> shadow rays per pixel,
               <span class="num">{{ light.edgeRays!.now }}</span> now</span
             >
             <Button
