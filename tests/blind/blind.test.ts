@@ -9,7 +9,7 @@ import { FAULTS } from './faults/registry.ts';
 import { drawCase, isNear, judge, tryFirst, type Judged, type Met, type Tried } from './judge.ts';
 
 /** These stand for all in `npm test`. */
-const QUICK = ['noise.specular-samples', 'limits.alpha'];
+const QUICK = ['limits.alpha', 'shadows.seen-through'];
 const SEEDS = atSize(1, 3);
 const HEALTHY = atSize(1, 50);
 

@@ -26,6 +26,7 @@ import { passList } from '../../core/render/film/pass-list.ts';
 import { renderGroups } from '../../core/render/frame/render-tile.ts';
 import { settingsOf, type CompiledScene } from '../../core/render/scene/scene.ts';
 import type { DemoShot } from '../../demo/shot.ts';
+import { builtOnce } from './built.ts';
 import { kernelScene } from './kernel.ts';
 
 export interface BenchShot {
@@ -33,10 +34,22 @@ export interface BenchShot {
   assets: Assets;
 }
 
-export async function benchShot(built: Promise<DemoShot>, sheet: Partial<Sheet> = {}): Promise<BenchShot> {
-  const { document, files } = await built;
-  Object.assign(document.sheets.preview, sheet);
+/** Demo shots as they were read, once a process. */
+const read = new Map<() => Promise<DemoShot>, Promise<BenchShot>>();
+
+async function asRead(build: () => Promise<DemoShot>): Promise<BenchShot> {
+  const { document, files } = await builtOnce(build);
   return { document, assets: await loadAssets(document, async (path) => files.get(path) ?? null, document.code) };
+}
+
+/** A copy of a demo shot that a test may change. */
+export async function benchShot(build: () => Promise<DemoShot>, sheet: Partial<Sheet> = {}): Promise<BenchShot> {
+  const shot = read.get(build) ?? asRead(build);
+  read.set(build, shot);
+  const { document: original, assets } = await shot;
+  const document = structuredClone(original);
+  Object.assign(document.sheets.preview, sheet);
+  return { document, assets: { ...assets, meshes: new Map(assets.meshes), textures: new Map(assets.textures) } };
 }
 
 /** Trees and mips hang on their mesh and image, as on the server; a scene is compiled once for all that differs in samples or limits. */

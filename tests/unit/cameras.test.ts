@@ -9,6 +9,7 @@ import { validateDocument } from '../../core/document/validate.ts';
 import type { Film } from '../../core/render/film/film.ts';
 import { pictureOf } from '../../core/render/film/film-picture.ts';
 import { meanOf, render, scene, square } from './helpers.ts';
+import { atSize } from './size.ts';
 
 const PLACE = { transform: lookAt([0, 0, 5], [0, 0, 0]), fieldOfView: 30 };
 const channel = (film: Film, pass: string, name: string) => pictureOf([film], film.region, [pass]).channels.get(name)!;
@@ -58,11 +59,12 @@ describe('a camera', () => {
   it('blurs by the circle of confusion of a thin lens (Potmesil & Chakravarty 1981)', () => {
     const size = 96;
     const half = 0.01;
-    for (const [fStop, focusDistance, z] of [
+    const lenses = [
       [1, 2, 0],
       [2, 2.5, 0],
       [1, 5, 2.5],
-    ]) {
+    ];
+    for (const [fStop, focusDistance, z] of lenses.slice(0, atSize(1, lenses.length))) {
       const lens = { ...PLACE, sensorHeight: 240, fStop };
       const film = render(seenBy({ ...lens, focusDistance }, half, z, { width: size, height: size, samples: 1024, filter: { kind: 'box', width: 1 } })); // prettier-ignore
       const plane = channel(film, 'beauty', 'beauty.R');

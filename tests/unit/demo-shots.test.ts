@@ -12,6 +12,7 @@ import { loadAssets } from '../../core/render/compile/load-assets.ts';
 import { renderGroups } from '../../core/render/frame/render-tile.ts';
 import { settingsOf } from '../../core/render/scene/scene.ts';
 import { demoShots } from '../../demo/shots.ts';
+import { builtOnce } from './built.ts';
 import { kernelScene } from './kernel.ts';
 
 const mean = (plane: ArrayLike<number>) => Array.from(plane).reduce((a, b) => a + b, 0) / plane.length;
@@ -21,7 +22,7 @@ describe('demo shots', function () {
   const shots = new Map<string, { document: ShotDocument; assets: Assets }>();
   before(async () => {
     for (const [code, build] of Object.entries(demoShots)) {
-      const { document, files } = await build();
+      const { document, files } = await builtOnce(build);
       shots.set(code, {
         document,
         assets: await loadAssets(document, async (p) => files.get(p) ?? null, code, 'stand in'),

@@ -13,6 +13,7 @@ import { writePng } from '../../core/formats/png.ts';
 import { mapOf } from '../../core/render/compile/assets.ts';
 import { loadAssets, referencedFiles } from '../../core/render/compile/load-assets.ts';
 import { demoShots } from '../../demo/shots.ts';
+import { builtOnce } from './built.ts';
 import { compiled, meanOf, render, scene, square } from './helpers.ts';
 
 const plain = (): ShotDocument =>
@@ -79,7 +80,7 @@ describe('figures that must go together', () => {
 describe('controls of a scene', () => {
   it('are there for every key of every item of every demo shot, each with its value, range and help', async () => {
     for (const build of Object.values(demoShots)) {
-      const { document } = await build();
+      const { document } = await builtOnce(build);
       for (const item of itemsOf(document)) {
         const controls = controlsOf(document, item);
         expect(controls.length, item.pointer).to.be.above(item.group === 'Shot' ? 1 : 2);

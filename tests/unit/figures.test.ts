@@ -138,8 +138,8 @@ describe('figures', function () {
   });
 
   it('of the store room’s occlusion distance are told of the occlusion pass, forecast as measured', async () => {
-    const shot = await benchShot(buildStoreRoom(), { width: 96, height: 54, samples: 16 });
-    const region = { x: 0, y: 0, width: 96, height: 54 };
+    const shot = await benchShot(buildStoreRoom, { width: 64, height: 36, samples: 16 });
+    const region = { x: 0, y: 0, width: 64, height: 36 };
     const values = { '/occlusion/distance': 0.3 };
     const [told, there] = [forecast(shot, values, region, renderShot(shot)), tryOut(shot, values, region)];
     for (const [what, effect] of Object.entries({ told, there })) {
@@ -152,7 +152,7 @@ describe('figures', function () {
   });
 
   it('of the hive yard’s shadow distance move as the shadow comes back', async () => {
-    const shot = await benchShot(buildHiveYard(), { width: 120, height: 68, samples: 16 });
+    const shot = await benchShot(buildHiveYard, { width: 120, height: 68, samples: 16 });
     const [sun] = Object.entries(shot.document.lights).find(([, light]) => light.shadowDistance !== null)!;
     const region = { x: 0, y: 0, width: 120, height: 68 };
     const values = { [`/lights/${sun}/shadowDistance`]: null };

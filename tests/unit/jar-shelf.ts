@@ -4,4 +4,4 @@ import { buildJarShelf } from '../../demo/ha-010/build.ts';
 import { benchShot, type BenchShot } from './bench-shot.ts';
 
 export const jarShelf = (width: number, height: number, sheet: Partial<Sheet> = {}): Promise<BenchShot> =>
-  benchShot(buildJarShelf(), { width, height, ...sheet });
+  benchShot(buildJarShelf, { width, height, ...sheet });

@@ -21,7 +21,7 @@ describe('label case', function () {
   const of = (cause: string) => found.find(({ finding }) => finding.cause === cause)!;
 
   before(async () => {
-    shot = await benchShot(buildLabelCase(), { width: 240, height: 135, samples: 32 });
+    shot = await benchShot(buildLabelCase, { width: 240, height: 135, samples: 32 });
     found = diagnoseRender(inputOf(shot, renderShot(shot)));
   });
 
@@ -54,7 +54,7 @@ describe('label case', function () {
   }); // prettier-ignore
 
   it('has four prints that are wrong, each told by its name, and one remedy for both round labels', async () => {
-    const prints = await benchShot(buildLabelCase(), { width: 480, height: 270, samples: 4 });
+    const prints = await benchShot(buildLabelCase, { width: 480, height: 270, samples: 4, passes: { occlusion: false, shadows: false, groups: false } });
     const look = (of: BenchShot) => lookInRender(inputOf(of, renderShot(of)), textures);
     const told = look(prints);
     const by = (cause: string) => told.find(({ finding }) => finding.cause === cause)!.finding;

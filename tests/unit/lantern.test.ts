@@ -27,7 +27,7 @@ describe('night lantern', function () {
   };
 
   before(async () => {
-    shot = await benchShot(buildNightLantern(), { width: 240, height: 135, samples: 32 });
+    shot = await benchShot(buildNightLantern, { width: 240, height: 135, samples: 32 });
     picture = renderShot(shot);
     [found] = diagnoseRender(inputOf(shot, picture), [fireflies]);
   });

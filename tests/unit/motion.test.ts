@@ -75,7 +75,7 @@ describe('motion', function () {
   });
 
   it('finds that the fan of the store room stands still, and how far it should have turned', async () => {
-    const shot = await benchShot(buildStoreRoom(), { width: 160, height: 90, samples: 8 });
+    const shot = await benchShot(buildStoreRoom, { width: 160, height: 90, samples: 8 });
     const found = look(shot);
     expect(found.map(({ finding }) => finding.cause)).to.deep.equal(['motion.static-flag']);
     expect(found[0].finding.sentence).to.equal('Fan has 9 keys and is rendered still.');

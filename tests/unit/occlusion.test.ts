@@ -156,7 +156,7 @@ describe('occlusion at every distance', () => {
 
   it('of a closed room is black without a distance, a line drawing at a little, and right between', async function () {
     this.timeout(60_000);
-    const shot = await benchShot(buildStoreRoom(), { width: 160, height: 90, samples: 4 });
+    const shot = await benchShot(buildStoreRoom, { width: 160, height: 90, samples: 4 });
     const sheet = shot.document.sheets.preview;
     const walk = new OcclusionWalk(compiled(shot), sheet);
     const of = traceDistances(walk, sheet.occlusion, placesOver(walk, sheet, 3000).places);

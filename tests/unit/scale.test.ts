@@ -29,7 +29,7 @@ describe('scale and distance', function () {
   });
 
   it('finds what is wrong with the hive yard, and each remedy does what was forecast', async () => {
-    const shot = await benchShot(buildHiveYard(), { width: 240, height: 135 });
+    const shot = await benchShot(buildHiveYard, { width: 240, height: 135 });
     const input = inputOf(shot, renderShot(shot));
     const found = [...lookInRender(input, scale), ...lookInRender(input, lighting)];
     expect(found.map(({ finding }) => finding.cause)).to.deep.equal(['scale.ray-distance', 'scale.single-precision', 'lighting.background-tied']); // prettier-ignore
@@ -94,7 +94,7 @@ describe('scale and distance', function () {
   });
 
   it('moves a whole shot without changing a pixel, in double precision', async () => {
-    const shot = await benchShot(buildHiveYard(), { width: 96, height: 54, samples: 8, precision: 'double', rayDistance: null }); // prettier-ignore
+    const shot = await benchShot(buildHiveYard, { width: 96, height: 54, samples: 8, precision: 'double', rayDistance: null }); // prettier-ignore
     shot.document.materials.grass.baseColourMap = null;
     const before = renderShot(shot);
     const after = renderShot(shot, recentred(shot.document, [40_000, 0, -3_000]));

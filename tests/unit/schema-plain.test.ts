@@ -8,6 +8,7 @@ import { isSafePath, SAFE_PATH } from '../../core/document/safe-path.ts';
 import { ShotDocumentSchema } from '../../core/document/schema.ts';
 import { validateDocument } from '../../core/document/validate.ts';
 import { smallShot } from '../api/small-shot.ts';
+import { atSize } from './size.ts';
 
 describe('schemas checked without compiled code', () => {
   it('agree with Ajv about documents with one value spoiled, and name its place', async () => {
@@ -34,14 +35,18 @@ describe('schemas checked without compiled code', () => {
       const [{ path: place }] = plainProblems(ShotDocumentSchema, completed);
       expect(`/${path.join('/')}`.startsWith(place), `${path.join('/')} told as ${place}`).to.equal(true);
     };
-    for (const path of places)
-      for (const bad of [-1e12, {}, 1.5, '', '../up', null, [], true]) {
+    let tried = 0;
+    for (const [i, path] of places.entries())
+      for (const [k, bad] of [-1e12, {}, 1.5, '', '../up', null, [], true].entries()) {
+        // Two of them a place, in turn; all in `npm run verify`.
+        if (atSize((i + k) % 4 !== 0, false)) continue;
+        tried += 1;
         const changed = structuredClone(whole);
         const parent = path.slice(0, -1).reduce((at, key) => at[key], changed);
         parent[path.at(-1)!] = bad;
         agree(changed, path, [JSON.stringify(bad)]);
       }
     for (const key of Object.keys(whole)) agree({ ...structuredClone(whole), [`${key}s`]: 1 }, [`${key}s`], ['added']);
-    expect(refused / places.length).to.be.above(5);
+    expect(refused / tried).to.be.above(5 / 8);
   });
 });

@@ -7,14 +7,15 @@ import { withValues } from '../../core/document/set-values.ts';
 import { FAULTS } from '../blind/faults/registry.ts';
 import { drawCase } from '../blind/judge.ts';
 import { inputOf, renderShot, valuesOf, type BenchShot } from './bench-shot.ts';
+import { atSize } from './size.ts';
 
-const CAUSES = ['glass.tint-upside-down', 'glass.tint-mapping-copied', 'glass.environment-line', 'glass.blocks-shadow-rays', 'glass.camera-inside', 'occlusion.faceted']; // prettier-ignore
+const CAUSES = ['glass.tint-upside-down', 'glass.camera-inside', 'glass.tint-mapping-copied', 'glass.environment-line', 'glass.blocks-shadow-rays', 'occlusion.faceted']; // prettier-ignore
 const causesOf = (shot: BenchShot) => diagnoseRender(inputOf(shot, renderShot(shot)), [glass, occlusion]).map(({ finding }) => finding); // prettier-ignore
 
 describe('what is seen through glass, and occlusion', function () {
   this.timeout(120_000);
 
-  for (const cause of CAUSES)
+  for (const cause of CAUSES.slice(0, atSize(2, CAUSES.length)))
     it(`${cause} is told, and cured by its first remedy`, () => {
       const fault = FAULTS.find((one) => one.cause === cause)!;
       const { shot } = drawCase(3000 + FAULTS.indexOf(fault), fault)!;

@@ -180,7 +180,7 @@ describe('depth maps of a preview', () => {
   });
 
   it('are told by a finding, with a trial that measures what was forecast, and cured by what fits', async () => {
-    const shot = await benchShot(buildHiveYard(), { width: 160, height: 90, samples: 16 });
+    const shot = await benchShot(buildHiveYard, { width: 160, height: 90, samples: 16 });
     const look = (values: Record<string, unknown>) => {
       const its = { ...shot, document: withValues(shot.document, ['preview'], values) };
       const found = lookInRender(inputOf(its, renderShot(its)), shadows);

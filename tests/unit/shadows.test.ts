@@ -25,7 +25,7 @@ describe('the shadow survey', function () {
   this.timeout(120_000);
 
   it('finds in the hive yard that the sun’s shadows end too soon, and that the sky drowns them', async () => {
-    const shot = await benchShot(buildHiveYard(), { width: 240, height: 135 });
+    const shot = await benchShot(buildHiveYard, { width: 240, height: 135 });
     const found = look(shot);
     expect(found.map(({ finding }) => finding.cause)).to.deep.equal(['shadows.distance-too-short', 'shadows.drowned-by-fill']); // prettier-ignore
     const [short, drowned] = found;
@@ -49,11 +49,11 @@ describe('the shadow survey', function () {
   });
 
   it('finds nothing in a room whose shadows are all there', async () => {
-    expect(look(await benchShot(buildStoreRoom(), { width: 160, height: 90, samples: 16 }))).to.deep.equal([]);
+    expect(look(await benchShot(buildStoreRoom, { width: 160, height: 90, samples: 16 }))).to.deep.equal([]);
   });
 
   it('leaves glass alone that a light is not linked to, or that throws no shadow on purpose', async () => {
-    const shot = await benchShot(buildNightLantern(), { width: 160, height: 90, samples: 16 });
+    const shot = await benchShot(buildNightLantern, { width: 160, height: 90, samples: 16 });
     const glass = Object.entries(shot.document.objects).filter(([, { material }]) => shot.document.materials[material].transmission > 0).map(([id]) => id); // prettier-ignore
     expect(glass).not.to.have.length(0);
     const hidden = Object.fromEntries(glass.map((id) => [`/objects/${id}/visibility/shadow`, false]));

@@ -28,7 +28,7 @@ describe('trials', function () {
   it('land within 15 % of the predicted noise and rays in nine of ten cases of shots × dials', async () => {
     const rows: { shot: string; change: string; cost: [number, number]; noise: [number, number] }[] = [];
     for (const build of [buildJarShelf, buildHiveYard, buildStoreRoom].slice(0, atSize(2, 3))) {
-      const shot = await benchShot(build(), { width: WIDTH, height: HEIGHT, samples: 16 });
+      const shot = await benchShot(build, { width: WIDTH, height: HEIGHT, samples: 16 });
       const region = { x: 0, y: 0, width: WIDTH, height: HEIGHT };
       const picture = renderShot(shot);
       for (const [change, values] of Object.entries(CHANGES)) {
@@ -50,7 +50,7 @@ describe('trials', function () {
   for (const [build, target, raised, width] of planned.slice(0, atSize(1, planned.length)))
     it(`of the planned mixture are as clean as samples per pixel at two thirds of the rays or less, where somebody raised what does not help: ${build.name}`, async () => {
       const extraSamples = { ...defaultSheet().extraSamples, ...raised };
-      const shot = await benchShot(build(), {
+      const shot = await benchShot(build, {
         width,
         height: (width * 9) / 16,
         samples: 16,
