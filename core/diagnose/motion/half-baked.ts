@@ -5,7 +5,7 @@
 import type { Mesh } from '../../data/mesh.ts';
 import { determinant, multiply, scaling, translation, type Transform } from '../../data/transform.ts';
 import { MAP_SLOTS } from '../../document/check-references.ts';
-import type { ShotDocument } from '../../document/schema.ts';
+import type { AnyMapSpec, MapSpec, ShotDocument } from '../../document/schema.ts';
 import type { ControlValues } from '../../document/set-values.ts';
 import type { Case, RenderInput } from '../family.ts';
 import { maskOf, pixelsByObject, regionOf } from '../regions.ts';
@@ -81,19 +81,18 @@ export function bakedCases(input: RenderInput): BakedCase[] {
 }
 
 /** Materials with maps that are placed by the object's space, and the names of those. */
-function patterned({ materials, maps }: ShotDocument): [string, string[]][] {
-  const isOfObject = (id: string): boolean => {
-    const map = maps[id];
-    return map?.kind === 'noise-object' || map?.kind === 'waves' || (map?.kind === 'gradient' && ['x', 'y', 'z'].includes(map.axis)); // prettier-ignore
-  };
-  return Object.entries(materials).flatMap(([material, spec]): [string, string[]][] => {
+const patterned = ({ materials, maps }: ShotDocument): [string, string[]][] =>
+  Object.entries(materials).flatMap(([material, spec]): [string, string[]][] => {
     const own = MAP_SLOTS.flatMap((slot) => {
       const id = spec[slot];
-      return id !== null && isOfObject(id) ? [maps[id].kind === 'shared' ? id : (maps[id] as { name: string }).name || id] : []; // prettier-ignore
+      const map = id === null ? null : maps[id];
+      return map && isOfObject(map) ? [map.name || id!] : [];
     });
     return own.length ? [[material, [...new Set(own)]]] : [];
   });
-}
+
+const isOfObject = (map: AnyMapSpec): map is MapSpec =>
+  map.kind === 'noise-object' || map.kind === 'waves' || (map.kind === 'gradient' && 'xyz'.includes(map.axis));
 
 const scaleOf = (transform: Transform): number => Math.cbrt(Math.abs(determinant(transform)));
 /** Whether two scales differ by more than a factor. */
