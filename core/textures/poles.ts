@@ -21,6 +21,8 @@ const SEEN = 0.3;
 const SAME = 0.01;
 /** What the outermost row has of the third one's stops: of a picture without a star a fifth, for its circle is so much smaller. */
 const TIMES = 0.6;
+/** Times that neighbours differ: where texels differ as much from one to the next, a star is not seen for the rest. */
+const SMOOTH = 3;
 const DARK = 1e-3;
 /** Share of an image's rows that cameras leave out at a pole at most. */
 const CLAMPED = 0.25;
@@ -38,7 +40,8 @@ export function poleFaults(image: Texture): PoleFault[] {
     while (rows <= CLAMPED * height && differs(first, row(rows)) <= SAME) rows += 1;
     // Where rows are alike far beyond that, they were made so.
     if (rows > CLAMPED * height) rows = 1;
-    return rows > 1 || stops >= TIMES * rangeOf(row(2)) ? [{ pole, rows, stops }] : [];
+    const isPinched = stops >= TIMES * rangeOf(row(2)) && stops >= SMOOTH * roughness(first);
+    return rows > 1 || isPinched ? [{ pole, rows, stops }] : [];
   });
 }
 
@@ -75,4 +78,7 @@ function rangeOf(row: number[]): number {
   const sorted = Float64Array.from(row).sort();
   return sorted[Math.floor(0.95 * (row.length - 1))] - sorted[Math.ceil(0.05 * (row.length - 1))];
 }
+/** Stops from texel to texel, the mean; the row meets itself. */
+const roughness = (row: number[]): number =>
+  row.reduce((sum, v, i) => sum + Math.abs(v - row[(i + 1) % row.length]), 0) / row.length;
 const differs = (a: number[], b: number[]): number => Math.max(...a.map((v, i) => Math.abs(v - b[i])));

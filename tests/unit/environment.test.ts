@@ -229,6 +229,8 @@ describe('environments', function () {
     const sky = compileSky({ ...evenEnvironment([1, 1, 1]), kind: 'image', texture: 'sky' }, 0, [image(() => 1)], false); // prettier-ignore
     const plane = image((x, y) => 0.5 + 0.45 * directionOf(sky, (x + 0.5) / WIDTH, 1 - (y + 0.5) / HEIGHT)[0]);
     expect(poleFaults(plane)).to.deep.equal([]);
+    const random = randomNumbers(3);
+    expect(poleFaults(image(() => random())), 'as busy everywhere').to.deep.equal([]);
     const clamped = { ...plane, texels: plane.texels.slice() };
     for (let k = 0; k < 5; k++) clamped.texels.copyWithin(3 * WIDTH * k, 3 * WIDTH * 5, 3 * WIDTH * 6);
     const [fault, ...rest] = poleFaults(clamped);
