@@ -131,7 +131,10 @@ describe('motion', function () {
       expect(v).to.be.closeTo([0.3, 0, 0, 0, 0, 0.3, 0, 0, 0, 0, 0.3, 0, 0.4, 0, 0, 1][i], 1e-6),
     );
     expect(look({ ...shot, document: withValues(shot.document, ['preview'], values) })).to.deep.equal([]);
-    // Scaled alike, of another material, and of another shape.
+    // A cache, whose meshes are its own; scaled alike, of another material, and of another shape.
+    const cache = pair(square(0.3, 0), 'part0', 1);
+    cache.document.objects.part1.keys = [{ frame: 1, transform: identity(), mesh: 'part1' }];
+    expect(look(cache)).to.deep.equal([]);
     expect(look(pair(square(1, 0), 'part0', 0.3))).to.deep.equal([]);
     expect(look(pair(square(0.3, 0), 'part1', 1))).to.deep.equal([]);
     expect(look(pair(box([-0.3, -0.3, 0], [0.3, 0.3, 0.3]), 'part0', 1))).to.deep.equal([]);

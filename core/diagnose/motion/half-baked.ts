@@ -42,7 +42,9 @@ export function bakedCases(input: RenderInput): BakedCase[] {
     for (const id of worn) {
       const object = document.objects[id];
       const own = pixels.get(id) ?? [];
-      if (own.length < SEEN || far(scaleOf(object.transform), 1, 1 + 1e-3)) continue;
+      // A cache has meshes of its own, which the sibling's scale does not fit.
+      const isCache = object.keys.some(({ mesh }) => mesh !== null);
+      if (isCache || own.length < SEEN || far(scaleOf(object.transform), 1, 1 + 1e-3)) continue;
       for (const other of worn) {
         const sibling = document.objects[other];
         const scale = scaleOf(sibling.transform);
