@@ -30,7 +30,7 @@ const CORE_ORDER = [
   'diagnose',
 ];
 /** The same inside the renderer, and in the server. */
-const RENDER_ORDER = ['film', 'scene', 'compile', 'path', 'frame'];
+const RENDER_ORDER = ['film', 'scene', 'compile', 'path', 'lines', 'frame'];
 const SERVER_ORDER = ['db', 'apart', 'versions', 'render', 'budget', 'intake', 'trials', 'storage', 'shots', 'look', 'http']; // prettier-ignore
 
 const forbid = (patterns, message) => ({

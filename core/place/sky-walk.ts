@@ -12,7 +12,7 @@ import { CAMERA_RAY, SPECULAR_RAY } from '../geometry/ray-kinds.ts';
 import { Shading } from '../render/path/shading.ts';
 import { MATERIAL_METALLIC, MATERIAL_ROUGHNESS, MATERIAL_STRIDE } from '../render/scene/material-row.ts';
 import { CAMERA_FAR, CAMERA_NEAR, type CompiledScene, type RenderSettings } from '../render/scene/scene.ts';
-import { middleRay } from './middle-ray.ts';
+import { middleRay } from '../render/scene/middle-ray.ts';
 
 export interface SkySeen {
   /** Unit, in the world. */

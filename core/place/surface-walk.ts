@@ -25,7 +25,7 @@ import {
   type RenderSettings,
 } from '../render/scene/scene.ts';
 import { viewOf } from '../render/scene/view.ts';
-import { middleRay } from './middle-ray.ts';
+import { middleRay } from '../render/scene/middle-ray.ts';
 import { normalError } from './normal-error.ts';
 
 /** A point on a surface as the camera sees it. */

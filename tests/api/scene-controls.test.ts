@@ -25,7 +25,7 @@ describe('controls of the scene', function () {
     const small = await smallShot(CODE, { samples: 32 });
     small.document.lights.window.group = 'window';
     small.document.lights.flat = { ...defaultLight('rectangle'), width: 0 };
-    small.document.sheets.preview.passes = { occlusion: true, shadows: true, groups: true };
+    small.document.sheets.preview.passes = { occlusion: true, shadows: true, lines: true, groups: true };
     await dusting.send(filesOf(small));
     dusting.worker(2);
     await until('the base render is examined', async () => (await shot()).renders[0].examined === 'done', 90);

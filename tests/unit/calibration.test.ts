@@ -33,7 +33,7 @@ describe('errors of the demo shots', function () {
       width: 160,
       height: 90,
       samples: 32,
-      passes: { occlusion: false, shadows: false, groups: false },
+      passes: { occlusion: false, shadows: false, lines: false, groups: false },
     });
     const side = TILE * atSize(1, 4);
     const region = { x: 72 - side / 2, y: 56 - side / 2, width: side, height: side };

@@ -192,7 +192,7 @@ describe('intersect kernel', () => {
           height: 14 * atSize(1, 4),
           samples: 8,
           adaptive: { ...own.adaptive, on: name === 'final', least: 8 },
-          passes: { occlusion: true, shadows: true, groups: true },
+          passes: { occlusion: true, shadows: true, lines: false, groups: true },
           precision: name === 'final' ? 'single' : 'double',
         };
         const twin = compileScene(document, assets, sheet);

@@ -54,7 +54,7 @@ describe('label case', function () {
   }); // prettier-ignore
 
   it('has four prints that are wrong, each told by its name, and one remedy for both round labels', async () => {
-    const prints = await benchShot(buildLabelCase, { width: 480, height: 270, samples: 4, passes: { occlusion: false, shadows: false, groups: false } });
+    const prints = await benchShot(buildLabelCase, { width: 480, height: 270, samples: 4, passes: { occlusion: false, shadows: false, lines: false, groups: false } });
     const look = (of: BenchShot) => lookInRender(inputOf(of, renderShot(of)), textures);
     const told = look(prints);
     const by = (cause: string) => told.find(({ finding }) => finding.cause === cause)!.finding;

@@ -60,7 +60,7 @@ describe('occlusion at every distance', () => {
           { mesh: sphere(0.4), object: { transform: translation(0.5, 0.2, 0.8) } },
         ],
         { cameras: from([0, -4, 0.6], [0, 0, 0.2], 8) },
-        { occlusion, passes: { occlusion: true, shadows: false, groups: false }, extraSamples: { light: 1, diffuse: 1, specular: 1, transmission: 1, volume: 1, occlusion: 16 } },
+        { occlusion, passes: { occlusion: true, shadows: false, lines: false, groups: false }, extraSamples: { light: 1, diffuse: 1, specular: 1, transmission: 1, volume: 1, occlusion: 16 } },
       ); // prettier-ignore
       const of = traced(test, 256, 256);
       const ours = opennessAt(of, 1.2, seeThrough, new Float32Array(of.places.length));
@@ -79,7 +79,7 @@ describe('occlusion at every distance', () => {
       const test = scene(
         [floor, { mesh: sphere(0.4), object: { transform: translation(0, 0, 0.42) } }, ...(pane ? [glass] : [])],
         { cameras: from([0, -4, 1.6], [0, 0, 0.3], 16) },
-        { samples: 64, occlusion: { ...defaultSheet().occlusion, distance: 2, seeThrough }, passes: { occlusion: true, shadows: false, groups: false } },
+        { samples: 64, occlusion: { ...defaultSheet().occlusion, distance: 2, seeThrough }, passes: { occlusion: true, shadows: false, lines: false, groups: false } },
       ); // prettier-ignore
       const film = render(test);
       const values = pictureOf([film], film.region, ['occlusion'], compiled(test).layout).channels.get('occlusion')!;
@@ -94,7 +94,7 @@ describe('occlusion at every distance', () => {
   it('is as noisy as its figure says: by what two renders differ, and half as much by four times the rays', () => {
     const things = [floor, ...[-0.9, 0, 0.9].map((x) => ({ mesh: box([-0.25, -0.3, 0], [0.25, 0.3, 0.7]), object: { transform: translation(x, 0.3 * x, 0) } }))]; // prettier-ignore
     const passBy = (rays: number, seed: number) => {
-      const test = scene(things, { cameras: from([0, -4, 2], [0, 0, 0.2], 30) }, { samples: 16, seed, occlusion: { ...defaultSheet().occlusion, distance: 2 }, passes: { occlusion: true, shadows: false, groups: false }, extraSamples: { ...defaultSheet().extraSamples, occlusion: rays } }); // prettier-ignore
+      const test = scene(things, { cameras: from([0, -4, 2], [0, 0, 0.2], 30) }, { samples: 16, seed, occlusion: { ...defaultSheet().occlusion, distance: 2 }, passes: { occlusion: true, shadows: false, lines: false, groups: false }, extraSamples: { ...defaultSheet().extraSamples, occlusion: rays } }); // prettier-ignore
       const film = render(test);
       return pictureOf([film], film.region, ['occlusion', 'coverage', 'samples'], compiled(test).layout);
     };

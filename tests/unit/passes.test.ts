@@ -21,6 +21,7 @@ const RICH: FilmLayout = {
   groupPasses: true,
   shadows: ['sun'],
   occlusion: true,
+  lines: { ink: [0.2, 0.1, 0] },
   channelErrors: false,
 };
 
@@ -32,10 +33,11 @@ describe('the list of passes', () => {
     expect(new Set(channels).size).to.equal(channels.length);
   });
 
-  it('has groups, shadows and occlusion only where the sheet asks for them', () => {
+  it('has groups, shadows, occlusion and lines only where the sheet asks for them', () => {
     expect(ALL_PASSES).to.not.include('occlusion');
     expect(passList(RICH).map((p) => p.name)).to.include.members([
       'occlusion',
+      'lines',
       'shadow.sun',
       'group.key',
       'group.fill.emission',
@@ -52,7 +54,7 @@ describe('the list of passes', () => {
 
   it('gives every channel of a real film, and figures for those that have one', () => {
     const test = scene([{ mesh: sphere(1) }], { environment: { ...evenEnvironment([1, 1, 1]), group: 'sky' }, lights: { sun: defaultLight('distant') } });
-    test.document.sheets.preview.passes = { occlusion: true, shadows: true, groups: true };
+    test.document.sheets.preview.passes = { occlusion: true, shadows: true, lines: true, groups: true };
     const { layout } = compiled(test);
     expect(layout).to.deep.equal(filmLayout(test.document, test.document.sheets.preview));
     expect(lightGroups(test.document)).to.deep.equal(['sky']);

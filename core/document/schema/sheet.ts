@@ -95,6 +95,19 @@ export const Sheet = Type.Object(
       },
       closed,
     ),
+    lines: Type.Object(
+      {
+        over: flag('drawn over the beauty; false: they are a pass alone, if that is asked for'),
+        width: number(0.5, 64, 'pixels'),
+        colour: triple(0, 1, 'of the ink; linear Rec.709'),
+        objects: flag('where one object ends and another, or nothing, begins'),
+        materials: flag('where one material ends and another begins'),
+        normal: numberOrNone(1, 180, 'degrees that the surface turns by from one place to the next; null: never'),
+        depth: numberOrNone(1e-6, 1, 'jump in depth, as a share of it, that no slope explains; null: never'),
+        overshoot: number(0, 64, 'pixels that straight lines run past the corner they meet in'),
+      },
+      closed,
+    ),
     mostSubdivision: wholeOrNone(
       0,
       MOST_LEVELS,
@@ -105,6 +118,7 @@ export const Sheet = Type.Object(
       {
         occlusion: flag('ambient occlusion'),
         shadows: flag('one shadow pass a light'),
+        lines: flag('ink lines'),
         groups: flag('every light pass of each light group, not the beauty alone'),
       },
       closed,

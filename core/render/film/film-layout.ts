@@ -1,4 +1,4 @@
-/** What a film of a document keeps beyond what all keep: light groups, shadow passes, occlusion. */
+/** What a film of a document keeps beyond what all keep: light groups, shadow passes, occlusion, lines. */
 import type { Sheet, ShotDocument } from '../../document/schema.ts';
 import type { FilmLayout } from './passes.ts';
 
@@ -25,12 +25,16 @@ export function lightsOn(document: Pick<ShotDocument, 'lights'>): string[] {
     .sort();
 }
 
-export function filmLayout(document: ShotDocument, sheet: Pick<Sheet, 'passes'>): FilmLayout {
+export function filmLayout(document: ShotDocument, sheet: Pick<Sheet, 'passes' | 'lines'>): FilmLayout {
   return {
     groups: lightGroups(document),
     groupPasses: sheet.passes.groups,
     shadows: sheet.passes.shadows ? lightsOn(document) : [],
     occlusion: sheet.passes.occlusion,
+    lines:
+      sheet.passes.lines || sheet.lines.over
+        ? { ink: sheet.lines.over ? ([...sheet.lines.colour] as [number, number, number]) : null }
+        : null,
     channelErrors: false,
   };
 }

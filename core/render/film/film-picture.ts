@@ -3,9 +3,11 @@ import { createPicture, type Picture, type Region } from '../../data/picture.ts'
 import { standardError, type Film } from './film.ts';
 import { passList, type PassInfo } from './pass-list.ts';
 import {
+  BEAUTY,
   BRIGHTEST,
   BRIGHTEST_PARTS,
   CUTS,
+  EMISSION,
   LIGHT_PASSES,
   MEAN_ALBEDO,
   MEAN_CLAMPED,
@@ -43,21 +45,40 @@ const met =
     return coverage > 0 ? film.means[i * film.width + slot] / coverage : 0;
   };
 
+/**
+ * A light pass with ink lines over it: what they cover of it is gone, and the ink itself is emission, so that the passes
+ * add up to the beauty.
+ * @param ink colour of the channel
+ */
+const inked =
+  (light: Reader, pass: number, ink: number): Reader =>
+  (film, i) => {
+    const covered = film.lines[i];
+    return light(film, i) * (1 - covered) + (pass === BEAUTY || pass === EMISSION ? ink * covered : 0);
+  };
+
 /** Readers of every channel, in the order of `passList`. */
 function readersOf(layout: FilmLayout): Map<string, Reader> {
   const out = new Map<string, Reader>();
   const put = (channels: string[], read: (k: number) => Reader) => channels.forEach((c, k) => out.set(c, read(k)));
   const list = passList(layout);
   const channels = (name: string) => list.find((pass) => pass.name === name)!.channels;
+  const ink = layout.lines?.ink;
+  const over = (light: Reader, pass: number, c: number | null) =>
+    ink ? inked(light, pass, c === null ? 0 : ink[c]) : light;
   LIGHT_PASSES.forEach((pass, p) => {
-    put(channels(pass), (c) => mean(p * 3 + c));
-    out.set(`error.${pass}`, (film, i) => standardError(film, i, p));
+    put(channels(pass), (c) => over(mean(p * 3 + c), p, c));
+    out.set(
+      `error.${pass}`,
+      over((film, i) => standardError(film, i, p), p, null),
+    );
   });
   CUTS.forEach((cut, k) => out.set(`cut.${cut}`, mean(MEAN_CUT + k)));
   const groupLights = list.filter((pass) => pass.group === 'Light groups');
-  groupLights.forEach((pass, k) => put(pass.channels, (c) => mean(MEANS + k * 3 + c)));
+  groupLights.forEach((pass, k) => put(pass.channels, (c) => over(mean(MEANS + k * 3 + c), -1, c)));
   layout.shadows.forEach((light, k) => out.set(`shadow.${light}`, met(shadowsAt(layout) + k)));
   if (layout.occlusion) out.set('occlusion', met(occlusionAt(layout)));
+  if (layout.lines) out.set('lines', (film, i) => film.lines[i]);
   out.set('coverage', mean(MEAN_COVERAGE));
   out.set('depth', met(MEAN_DEPTH));
   put(channels('position'), (c) => met(MEAN_POSITION + c));

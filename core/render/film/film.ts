@@ -33,6 +33,8 @@ export interface Film {
   wanted: Float32Array;
   /** Glass faces that a straight path along the first sample's camera ray passes. */
   crossings: Float32Array;
+  /** Share of the pixel that ink lines cover; empty unless the layout asks for it. */
+  lines: Float32Array;
   /** Object and material + 1 that most of the first group's samples met first; 0 for none. */
   ids: Float32Array;
   /** See `BRIGHTEST`. */
@@ -48,20 +50,35 @@ const PLANES = [
   'counts',
   'wanted',
   'crossings',
+  'lines',
   'ids',
   'brightest',
   'time',
 ] as const;
 type Plane = (typeof PLANES)[number];
 
-function floatsOf(plane: Plane, width: number, channelErrors: boolean): number {
+/** What a film has that not all have, and the bit of each where it is packed. */
+interface Extras {
+  channelErrors: boolean;
+  lines: boolean;
+}
+const HAS_CHANNEL_ERRORS = 1;
+const HAS_LINES = 2;
+const extrasOf = (layout: FilmLayout): Extras => ({
+  channelErrors: layout.channelErrors,
+  lines: layout.lines !== null,
+});
+
+function floatsOf(plane: Plane, width: number, extras: Extras): number {
   switch (plane) {
     case 'means':
       return width;
     case 'moments':
       return LIGHT_PASS_COUNT;
     case 'channelMoments':
-      return channelErrors ? LIGHT_PASS_COUNT * 3 : 0;
+      return extras.channelErrors ? LIGHT_PASS_COUNT * 3 : 0;
+    case 'lines':
+      return extras.lines ? 1 : 0;
     case 'ids':
       return 2;
     case 'brightest':
@@ -73,23 +90,21 @@ function floatsOf(plane: Plane, width: number, channelErrors: boolean): number {
 
 /** Bytes that a film takes for one pixel. */
 export const filmBytes = (layout: FilmLayout): number =>
-  4 * PLANES.reduce((sum, plane) => sum + floatsOf(plane, meansOf(layout), layout.channelErrors), 0);
+  4 * PLANES.reduce((sum, plane) => sum + floatsOf(plane, meansOf(layout), extrasOf(layout)), 0);
 
 export function createFilm(region: Region, layout: FilmLayout = NO_EXTRAS): Film {
-  return filmOver(region, 0, meansOf(layout), layout.channelErrors, (floats) => new Float32Array(floats));
+  return filmOver(region, 0, meansOf(layout), extrasOf(layout), (floats) => new Float32Array(floats));
 }
 
 function filmOver(
   region: Region,
   groups: number,
   width: number,
-  channelErrors: boolean,
+  extras: Extras,
   take: (floats: number) => Float32Array,
 ): Film {
   const pixels = region.width * region.height;
-  const planes = Object.fromEntries(
-    PLANES.map((plane) => [plane, take(pixels * floatsOf(plane, width, channelErrors))]),
-  );
+  const planes = Object.fromEntries(PLANES.map((plane) => [plane, take(pixels * floatsOf(plane, width, extras))]));
   return { region, groups, width, ...(planes as Record<Plane, Float32Array>) };
 }
 
@@ -145,7 +160,7 @@ const HEADER = 8;
 
 /**
  * The film as bytes, all but its time: 8 little-endian 32-bit words (magic, x, y, width, height, groups, means a pixel,
- * errors per channel), then the planes. The same groups are the same bytes, whoever rendered them.
+ * bits of what not all films have), then the planes. The same groups are the same bytes, whoever rendered them.
  */
 export function packFilm(film: Film): Uint8Array {
   const { region } = film;
@@ -159,7 +174,7 @@ export function packFilm(film: Film): Uint8Array {
     region.height,
     film.groups,
     film.width,
-    film.channelMoments.length ? 1 : 0,
+    (film.channelMoments.length ? HAS_CHANNEL_ERRORS : 0) + (film.lines.length ? HAS_LINES : 0),
   ]);
   const out = new Float32Array(words.buffer);
   let at = HEADER;
@@ -180,15 +195,15 @@ export const packTime = ({ time }: Film): Uint8Array => new Uint8Array(time.slic
 export function unpackFilm(bytes: Uint8Array, time: Uint8Array | null = null): Film {
   if (bytes.byteLength < HEADER * 4) throw new RangeError(`film of ${bytes.byteLength} bytes has no whole header`);
   const copy = bytes.slice().buffer;
-  const [magic, x, y, width, height, groups, perPixel, channels] = new Uint32Array(copy, 0, HEADER);
+  const [magic, x, y, width, height, groups, perPixel, bits] = new Uint32Array(copy, 0, HEADER);
   const pixels = width * height;
+  const extras = { channelErrors: (bits & HAS_CHANNEL_ERRORS) !== 0, lines: (bits & HAS_LINES) !== 0 };
   const planes = magic === MAGIC_WITH_TIME ? PLANES : PACKED;
-  const need =
-    (HEADER + planes.reduce((sum, plane) => sum + pixels * floatsOf(plane, perPixel, channels === 1), 0)) * 4;
+  const need = (HEADER + planes.reduce((sum, plane) => sum + pixels * floatsOf(plane, perPixel, extras), 0)) * 4;
   if ((magic !== MAGIC && magic !== MAGIC_WITH_TIME) || pixels >= 2 ** 28 || bytes.byteLength !== need)
     throw new RangeError(`film of ${bytes.byteLength} bytes is not whole`);
   let at = HEADER * 4;
-  const film = filmOver({ x, y, width, height }, groups, perPixel, channels === 1, (floats) => {
+  const film = filmOver({ x, y, width, height }, groups, perPixel, extras, (floats) => {
     // The time is the last plane, and beyond the end where it was packed apart.
     if (at + floats * 4 > copy.byteLength) return new Float32Array(floats);
     const plane = new Float32Array(copy, at, floats);

@@ -34,6 +34,7 @@ export function passList(layout: FilmLayout = NO_EXTRAS): PassInfo[] {
     ),
     ...layout.shadows.map((light) => one(`shadow.${light}`, 'Shadow', 'share')),
     ...(layout.occlusion ? [one('occlusion', 'Shadow', 'share')] : []),
+    ...(layout.lines ? [one('lines', 'Data', 'share')] : []),
     one('coverage', 'Data', 'share'),
     one('depth', 'Data', 'amount'),
     many('position', 'Data', 'place', 'XYZ'),
@@ -59,7 +60,7 @@ export function passList(layout: FilmLayout = NO_EXTRAS): PassInfo[] {
 /** How a pass is to be shown, by its name alone: those of groups and shadows have names of one form. */
 export function lookOf(name: string): PassLook {
   if (name.startsWith('group.')) return 'light';
-  if (name.startsWith('shadow.') || name === 'occlusion') return 'share';
+  if (name.startsWith('shadow.') || name === 'occlusion' || name === 'lines') return 'share';
   return BASE_PASSES.find((pass) => pass.name === name)?.look ?? 'amount';
 }
 

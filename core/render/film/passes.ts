@@ -68,6 +68,8 @@ export interface FilmLayout {
   /** Lights with a shadow pass. */
   shadows: string[];
   occlusion: boolean;
+  /** Ink lines, and their colour where they are drawn over the light passes; null: none are kept. */
+  lines: { ink: [number, number, number] | null } | null;
   /** Whether errors are kept per channel and not of the luminance alone. */
   channelErrors: boolean;
 }
@@ -77,6 +79,7 @@ export const NO_EXTRAS: FilmLayout = {
   groupPasses: false,
   shadows: [],
   occlusion: false,
+  lines: null,
   channelErrors: false,
 };
 

@@ -113,10 +113,12 @@ export class LiveShare {
     const { region, planes } = this;
     const at = (y - region.y) * region.width + x - region.x;
     const o = i * film.width;
-    planes.red[at] = film.means[o];
-    planes.green[at] = film.means[o + 1];
-    planes.blue[at] = film.means[o + 2];
-    planes.error[at] = film.counts[i] > 1 ? standardError(film, i, BEAUTY) : 0;
+    const ink = this.scene.layout.lines?.ink ?? null;
+    const covered = ink ? film.lines[i] : 0;
+    planes.red[at] = film.means[o] * (1 - covered) + (ink ? ink[0] * covered : 0);
+    planes.green[at] = film.means[o + 1] * (1 - covered) + (ink ? ink[1] * covered : 0);
+    planes.blue[at] = film.means[o + 2] * (1 - covered) + (ink ? ink[2] * covered : 0);
+    planes.error[at] = film.counts[i] > 1 ? standardError(film, i, BEAUTY) * (1 - covered) : 0;
     planes.samples[at] = samples;
   }
 }

@@ -1,5 +1,6 @@
 import { createFilm, foldGroup, type Film } from '../film/film.ts';
 import { groupsNeeded } from './adaptive.ts';
+import { drawLines } from '../lines/draw.ts';
 import { tracerOf } from '../path/tracer.ts';
 import type { GroupTracer } from '../scene/scene-kernel.ts';
 import { BRIGHTEST, MEAN_MATERIAL, MEAN_OBJECT, MEAN_RAYS } from '../film/passes.ts';
@@ -26,6 +27,7 @@ export function renderGroups(
 ): number {
   const tracer = tracerOf(scene, settings);
   const { x: x0, y: y0, width, height } = film.region;
+  if (scene.layout.lines && film.groups === 0) film.lines.set(drawLines(scene, settings, film.region));
   let rays = 0;
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++) {

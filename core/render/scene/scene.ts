@@ -117,13 +117,14 @@ export type RenderSettings = Pick<
   | 'extraSamples'
   | 'adaptive'
   | 'occlusion'
+  | 'lines'
   | 'neutral'
   | 'passes'
 >;
 
 export function settingsOf(sheet: Sheet, seed = sheet.seed): RenderSettings {
   const { width, height, samples, roulette, filter, limits, rayDistance, clamps, roughnessFloor } = sheet;
-  const { extraSamples, adaptive, occlusion, neutral, passes } = sheet;
+  const { extraSamples, adaptive, occlusion, lines, neutral, passes } = sheet;
   return {
     width,
     height,
@@ -138,6 +139,7 @@ export function settingsOf(sheet: Sheet, seed = sheet.seed): RenderSettings {
     extraSamples,
     adaptive,
     occlusion,
+    lines,
     neutral,
     passes,
   };

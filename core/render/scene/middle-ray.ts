@@ -1,5 +1,5 @@
 /** The ray through the middle of a pixel, of a camera without a lens. */
-import { CAMERA_AHEAD, CAMERA_RIGHT, CAMERA_UP } from '../render/scene/scene.ts';
+import { CAMERA_AHEAD, CAMERA_RIGHT, CAMERA_UP } from './scene.ts';
 
 /**
  * @param x and `y`: pixels of the full frame, fractions allowed
