@@ -63,13 +63,17 @@ export async function renderExr(context: Context, id: number): Promise<{ place: 
   return { place, name: `${document.code}.${sheet}.${String(document.frame).padStart(4, '0')}.exr` };
 }
 
-/** Where an object is seen in a whole frame: a byte a pixel, as a file. */
-export async function objectMask(context: Context, id: number, object: string): Promise<string> {
+/** Where objects are seen in a whole frame: a byte a pixel, as a file. @param objects ids, with commas between */
+export async function objectMask(context: Context, id: number, objects: string): Promise<string> {
   const render = await findRender(context, id);
   const { document } = await madeOf(context, render);
-  const number = objectNumber(document, object);
-  if (number === 0) throw notFound(`object "${object.slice(0, 80)}" in render ${id}`);
-  return ofFilms(context, render, `mask-${id}-${number}`, (task) => apart('maskOfFilms', { ...task, object: number }));
+  const numbers = objects.split(',').map((object) => {
+    const number = objectNumber(document, object);
+    if (number === 0) throw notFound(`object "${object.slice(0, 80)}" in render ${id}`);
+    return number;
+  });
+  const name = createHash('sha256').update(numbers.join()).digest('hex').slice(0, 16);
+  return ofFilms(context, render, `mask-${id}-${name}`, (task) => apart('maskOfFilms', { ...task, objects: numbers }));
 }
 
 const fileNameOf = (pass: string): string => pass.replaceAll(/[^A-Za-z0-9_.]/g, (c) => `-${c.codePointAt(0)}-`).slice(0, 100); // prettier-ignore

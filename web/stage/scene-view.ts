@@ -4,9 +4,9 @@
  * Everything stands about the shot's camera as origin, for what is drawn is drawn in single precision.
  *
  * @example
- * const view = new SceneView(canvas, { picked: (pointer) => …, moved: (pointer, transform) => … });
+ * const view = new SceneView(canvas, { picked: (pointer) => …, moved: (things) => … });
  * view.show(document, meshes);
- * view.select('/lights/sun');
+ * view.select(['/lights/sun']);
  */
 import {
   AmbientLight,
@@ -35,7 +35,8 @@ import {
 } from 'three';
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 import { TransformControls } from 'three/addons/controls/TransformControls.js';
-import type { Triple } from '../../core/data/placement.ts';
+import { placementOf, type Triple } from '../../core/data/placement.ts';
+import { middleOf, movedTogether, NOT_MOVED } from '../../core/data/together.ts';
 import type { Transform } from '../../core/data/transform.ts';
 import type { ShotDocument } from '../../core/document/schema.ts';
 import { cameraLines, crossLines, lightLines, reachLines, type Segments } from './glyphs.ts';
@@ -57,10 +58,10 @@ export interface StageWay {
 }
 
 export interface StageEvents {
-  /** Something was clicked; null: nothing. */
-  picked(pointer: string | null): void;
-  /** What is held stands otherwise, by handles that move it or turn it. */
-  moved(pointer: string, transform: Transform, by: HandleMode): void;
+  /** Something was clicked, with Ctrl or Shift to go along with what is chosen; null: nothing. */
+  picked(pointer: string | null, isAlong: boolean): void;
+  /** What is held stands otherwise, by handles that move it or turn it: each by its pointer. */
+  moved(moved: { pointer: string; transform: Transform }[], by: HandleMode): void;
 }
 
 const ACCENT = 0xd8e05a;
@@ -132,7 +133,9 @@ export class SceneView {
   private size = 1;
   /** What the shot's camera looks at, in front of it. */
   private readonly centre = new Vector3();
-  private selected: string | null = null;
+  private selected: string[] = [];
+  /** Of several that are held together: where each stood when the handles took them. */
+  private heldFrom: Transform[] = [];
   private isWaiting = false;
   /** The document has changed since it was built. */
   private isStale = false;
@@ -165,7 +168,7 @@ export class SceneView {
     this.handles.setSize(0.8);
     this.handles.addEventListener('change', () => this.draw());
     this.handles.addEventListener('dragging-changed', ({ value }) => (this.orbit.enabled = !value));
-    this.handles.addEventListener('objectChange', () => this.selected && this.events.moved(this.selected, this.heldTransform(), this.handles.mode as HandleMode)); // prettier-ignore
+    this.handles.addEventListener('objectChange', () => this.selected.length && this.events.moved(this.movedThings(), this.handles.mode as HandleMode)); // prettier-ignore
     this.scene.add(this.handles.getHelper());
     canvas.addEventListener('pointerdown', this.press);
     canvas.addEventListener('pointerup', this.release);
@@ -188,8 +191,8 @@ export class SceneView {
     this.draw();
   }
 
-  select(pointer: string | null): void {
-    this.selected = /^\/(objects|lights|cameras)\/[^/]+/.exec(pointer ?? '')?.[0] ?? null;
+  select(pointers: readonly string[]): void {
+    this.selected = pointers.flatMap((pointer) => /^\/(objects|lights|cameras)\/[^/]+/.exec(pointer)?.[0] ?? []);
     this.mark();
     this.draw();
   }
@@ -426,7 +429,7 @@ export class SceneView {
   }
 
   private addGlyph(pointer: string, segments: Segments, colour: number, transform: Transform): void {
-    const drawn = lines(segments, pointer === this.selected ? ACCENT : colour);
+    const drawn = lines(segments, this.selected.includes(pointer) ? ACCENT : colour);
     // A sun stands nowhere: it is drawn over what the stage is turned about.
     const place = this.matrix(transform);
     if (this.isSun(pointer)) place.setPosition(this.centre);
@@ -447,17 +450,36 @@ export class SceneView {
   private mark(): void {
     empty(this.marks);
     this.handles.detach();
+    const places = this.selected.flatMap((pointer) => this.markOne(pointer) ?? []);
+    if (places.length === 0 || places.length < this.selected.length) return;
+    const isOne = places.length === 1;
+    // Several are held in their middle; suns stand nowhere and are turned one by one.
+    if (!isOne && this.selected.some((pointer) => this.isSun(pointer))) return;
+    this.heldFrom = this.selected.map((pointer) => this.itemAt(pointer)!.transform);
+    const middle = middleOf(this.heldFrom).map((c, a) => c - this.origin[a]) as Triple;
+    const place = isOne ? places[0] : new Matrix4().makeTranslation(...middle);
+    place.decompose(this.held.position, this.held.quaternion, this.held.scale);
+    this.handles.setMode(this.isSun(this.selected[0]) ? 'rotate' : this.mode);
+    this.handles.attach(this.held);
+  }
+
+  private itemAt(pointer: string) {
+    const [, part, id] = pointer.split('/') as [string, 'objects' | 'lights' | 'cameras', string];
+    return this.document?.[part][id];
+  }
+
+  /** Outlines one thing and draws its reach. @returns where handles would hold it; null: nowhere */
+  private markOne(pointer: string): Matrix4 | null {
     const document = this.document;
-    if (!document || !this.selected) return;
-    const [, part, id] = this.selected.split('/') as [string, 'objects' | 'lights' | 'cameras', string];
-    const item = document[part][id];
-    if (!item) return;
+    const item = this.itemAt(pointer);
+    if (!document || !item) return null;
+    const [, part, id] = pointer.split('/') as [string, 'objects' | 'lights' | 'cameras', string];
     const place = this.matrix(item.transform);
     if (part === 'objects') {
       const geometry = this.geometries.get(this.meshOf[id]);
       if (geometry) this.marks.add(this.outline(geometry, place));
     }
-    if (part === 'lights' && document.lights[id].kind === 'mesh') return;
+    if (part === 'lights' && document.lights[id].kind === 'mesh') return null;
     const { rayDistance, occlusion } = document.sheets.preview;
     const reaches = part === 'lights' ? [document.lights[id].shadowDistance, document.lights[id].reach.distance] : part === 'cameras' ? [rayDistance, occlusion.distance] : []; // prettier-ignore
     for (const radius of reaches) {
@@ -469,10 +491,18 @@ export class SceneView {
       else drawn.position.setFromMatrixPosition(place);
       this.marks.add(drawn);
     }
-    if (this.isSun(this.selected)) place.setPosition(this.centre);
-    place.decompose(this.held.position, this.held.quaternion, this.held.scale);
-    this.handles.setMode(this.isSun(this.selected) ? 'rotate' : this.mode);
-    this.handles.attach(this.held);
+    if (this.isSun(pointer)) place.setPosition(this.centre);
+    return place;
+  }
+
+  /** Where the handles have put what they hold. */
+  private movedThings(): { pointer: string; transform: Transform }[] {
+    const held = this.heldTransform();
+    if (this.selected.length === 1) return [{ pointer: this.selected[0], transform: held }];
+    const { position, rotation } = placementOf(held);
+    const middle = middleOf(this.heldFrom);
+    const by = { ...NOT_MOVED, rotation, offset: position.map((c, a) => c - middle[a]) as Triple };
+    return movedTogether(this.heldFrom, by).map((transform, i) => ({ pointer: this.selected[i], transform }));
   }
 
   private outline(geometry: BufferGeometry, place: Matrix4): LineSegments {
@@ -502,7 +532,10 @@ export class SceneView {
     const ray = new Raycaster();
     ray.setFromCamera(new Vector2((2 * (event.clientX - left)) / width - 1, 1 - (2 * (event.clientY - top)) / height), this.camera); // prettier-ignore
     const met = (group: Group) => ray.intersectObjects(group.children.filter((child) => !(child instanceof LineSegments)))[0]; // prettier-ignore
-    this.events.picked(pointerOf(met(this.glyphs) ?? met(this.shapes)));
+    this.events.picked(
+      pointerOf(met(this.glyphs) ?? met(this.shapes)),
+      event.ctrlKey || event.metaKey || event.shiftKey,
+    );
   };
 
   /** Draws once before the next frame of the screen, however often it is asked for. */

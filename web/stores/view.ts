@@ -43,6 +43,13 @@ export const useView = defineStore('view', () => {
 
   /** Item of the scene whose controls are shown, by its pointer. */
   const item = ref<string | null>(null);
+  /** Further items that are set along with it. */
+  const beside = ref<string[]>([]);
+  /** All that are chosen, the first being `item`. */
+  const items = computed(() => (item.value === null ? [] : [item.value, ...beside.value]));
+  function choose(pointers: readonly string[]): void {
+    [item.value = null, ...beside.value] = pointers as [string | null, ...string[]];
+  }
 
   /** Pixel of the frame whose light is asked about. */
   const place = ref<[number, number] | null>(null);
@@ -69,7 +76,7 @@ export const useView = defineStore('view', () => {
   function showDial(pointer: string): void {
     dial.value = pointer;
     panel.value = isOfDocument(pointer) ? 'scene' : 'sheets';
-    if (isOfDocument(pointer)) item.value = pointer;
+    if (isOfDocument(pointer)) choose([pointer]);
   }
 
   const query = computed(() => {
@@ -86,7 +93,7 @@ export const useView = defineStore('view', () => {
     if (isStaged.value) out.stage = '1';
     if (asksRegion.value) out.at = 'region';
     else if (place.value) out.at = place.value.join();
-    if (panel.value === 'scene' && item.value) out.item = item.value;
+    if (panel.value === 'scene' && item.value) out.item = items.value.join();
     return out;
   });
 
@@ -107,7 +114,7 @@ export const useView = defineStore('view', () => {
     const isRegion = parts.length === 4 && parts.every((n) => Number.isInteger(n) && n >= 0) && parts[2] && parts[3];
     region.value = isRegion ? { x: parts[0], y: parts[1], width: parts[2], height: parts[3] } : null;
     panel.value = PANELS.find((name) => name === from.panel) ?? 'findings';
-    item.value = typeof from.item === 'string' ? from.item : null;
+    choose(typeof from.item === 'string' ? from.item.split(',') : []);
     isStaged.value = from.stage === '1';
     const at = typeof from.at === 'string' ? from.at.split(',').map(Number) : [];
     asksRegion.value = from.at === 'region';
@@ -116,7 +123,7 @@ export const useView = defineStore('view', () => {
   }
 
   return {
-    renderId, findingId, trialId, sweepId, pass, exposure, gamma, region, showMask, wipe, panel, dial, item, place, asksRegion, isFraming, isStaged, adding,
+    renderId, findingId, trialId, sweepId, pass, exposure, gamma, region, showMask, wipe, panel, dial, item, items, choose, place, asksRegion, isFraming, isStaged, adding,
     isBoosted, query, setView, toggleBoost, showDial, askAt, askRegion, fromQuery,
   };
 }); // prettier-ignore

@@ -52,12 +52,13 @@ export async function figuresOfFilms(task: FilmTask & { step: number }): Promise
   await writeFile(task.place, JSON.stringify(passFigures(picture, task.layout)));
 }
 
-/** Where an object is seen: a byte a pixel, 1 where it is what the pixel shows most of. */
-export async function maskOfFilms(task: FilmTask & { object: number }): Promise<void> {
+/** Where objects are seen: a byte a pixel, 1 where one of them is what the pixel shows most of. */
+export async function maskOfFilms(task: FilmTask & { objects: number[] }): Promise<void> {
+  const wanted = new Set(task.objects);
   const picture = await pictureOf(task, ['object']);
   await writeFile(
     task.place,
-    Uint8Array.from(channel(picture, 'object'), (one) => Number(one === task.object)),
+    Uint8Array.from(channel(picture, 'object'), (one) => Number(wanted.has(one))),
   );
 }
 

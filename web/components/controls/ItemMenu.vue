@@ -10,6 +10,9 @@ import { usePending } from '../../stores/pending.ts';
 import { useShot } from '../../stores/shot.ts';
 import { useView } from '../../stores/view.ts';
 import MoreMenu from '../shared/MoreMenu.vue';
+import { alikeObjects, carriedMapping } from '../../../core/document/carry-mapping.ts';
+import { wearersOf } from '../../../core/document/reassign.ts';
+import ReassignDialog from '../shared/ReassignDialog.vue';
 import SunDialog from './SunDialog.vue';
 
 const { item } = defineProps<{ item: Item }>();
@@ -51,9 +54,25 @@ function askToDelete(): void {
 }
 
 async function remove(): Promise<void> {
-  if (await shot.removeItems([item.pointer])) view.item = null;
+  if (await shot.removeItems([item.pointer])) view.choose([]);
 }
 
+/** Values that give maps of objects like it the mapping of its own. */
+const mapping = computed(() =>
+  part.value === 'objects'
+    ? carriedMapping(shot.state!.document, item.id, alikeObjects(shot.state!.document, item.id))
+    : {},
+);
+function carryMapping(): void {
+  const values = Object.entries(mapping.value);
+  for (const [pointer, value] of values) pending.put(shot.state!.document, pointer, value);
+  const maps = new Set(values.map(([pointer]) => pointer.split('/')[2])).size;
+  useMessages().done(`The mapping of ${item.name} is set on ${maps} ${maps === 1 ? 'map' : 'maps'}, and not kept yet.`);
+}
+
+const isReassigning = ref(false);
+/** Objects that have the material. */
+const wearers = computed(() => (part.value === 'materials' ? wearersOf(shot.state!.document, [item.id]) : []));
 const isSunOpen = ref(false);
 const isSun = computed(
   () =>
@@ -73,6 +92,18 @@ const items = computed(() => [
   ...(part.value === 'cameras' && shot.state!.document.camera !== item.id
     ? [{ label: 'Look through it', command: () => pending.put(shot.state!.document, '/camera', item.id) }]
     : []),
+  ...(Object.keys(mapping.value).length
+    ? [{ label: 'Copy its mapping to objects like it', command: carryMapping }]
+    : []),
+  ...(wearers.value.length
+    ? [
+        {
+          label: `Choose its ${wearers.value.length === 1 ? 'object' : `${wearers.value.length} objects`}`,
+          command: () => view.choose(wearers.value.map((id) => `/objects/${id}`)),
+        },
+        { label: 'Reassign …', command: () => (isReassigning.value = true) },
+      ]
+    : []),
   ...(word.value
     ? [
         { label: 'Duplicate', command: () => void duplicate() },
@@ -85,6 +116,7 @@ const items = computed(() => [
 <template>
   <template v-if="items.length">
     <MoreMenu :name="item.name" :items="items" />
+    <ReassignDialog v-if="isReassigning" :materials="[item.id]" @closed="isReassigning = false" />
     <SunDialog v-if="isSunOpen" :pointer="item.pointer" :name="item.name" @closed="isSunOpen = false" />
   </template>
 </template>

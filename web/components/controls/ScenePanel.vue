@@ -3,7 +3,7 @@
  * Frame, cameras, lights, environment, materials, maps and objects: found by search, each with its controls. A value that is
  * set waits at the foot of the panel, as in the sheets: it can be tried on the region first, or kept at once.
  */
-import Listbox from 'primevue/listbox';
+import Listbox, { type ListboxChangeEvent } from 'primevue/listbox';
 import { RotateCcw } from '@lucide/vue';
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
@@ -28,6 +28,7 @@ import ReliefReader from './ReliefReader.vue';
 import TintCalculator from './TintCalculator.vue';
 import ItemMenu from './ItemMenu.vue';
 import SweepDialog from '../trials/SweepDialog.vue';
+import SeveralItems from './SeveralItems.vue';
 
 /** Items of a group shown before a search narrows them. */
 const MOST = 40;
@@ -46,6 +47,12 @@ const items = computed(() => itemsOf(document.value));
 const chosen = computed(
   () => items.value.find((item) => view.item === item.pointer || view.item?.startsWith(`${item.pointer}/`)) ?? null,
 );
+/** All that are chosen, where they are several. */
+const several = computed(() =>
+  view.items.length < 2
+    ? []
+    : view.items.flatMap((pointer) => items.value.find((item) => item.pointer === pointer) ?? []),
+);
 const words = computed(() => search.value.trim().toLowerCase());
 
 /** Items whose name is found, and those that have a control which is. */
@@ -54,9 +61,22 @@ const groups = computed(() => {
   const names = [...new Set(found.map((item) => item.group))];
   return names.map((name) => {
     const all = found.filter((item) => item.group === name);
-    return { name, all: all.length, items: all.slice(0, MOST) };
+    const every = name === 'Shot' || name === 'Environment' ? [] : all.map(({ pointer }) => pointer);
+    return { name, all: all.length, items: all.slice(0, MOST), every };
   });
 });
+
+/** Marked in the list with Ctrl or Shift, to be set together. */
+const marked = ref<string[]>([]);
+function mark({ originalEvent, value }: ListboxChangeEvent): void {
+  const { ctrlKey, metaKey, shiftKey } = originalEvent as MouseEvent | KeyboardEvent;
+  if (ctrlKey || metaKey || shiftKey) marked.value = value;
+  else view.choose([(value as string[]).at(-1)!]);
+}
+function open(pointers: string[]): void {
+  view.choose(pointers);
+  marked.value = [];
+}
 
 function isFound(item: Item): boolean {
   if (words.value === '') return true;
@@ -152,9 +172,10 @@ watch(
       />
       <AddMenu />
     </div>
-    <div v-if="chosen" ref="list" class="controls">
+    <SeveralItems v-if="several.length > 1" :items="several" class="controls" />
+    <div v-else-if="chosen" ref="list" class="controls">
       <div class="title">
-        <Button unstyled class="bare back" title="All items" @click="view.item = null">‹ {{ chosen.group }}</Button>
+        <Button unstyled class="bare back" title="All items" @click="view.choose([])">‹ {{ chosen.group }}</Button>
         <b>{{ chosen.name }}</b>
         <span class="dim">{{ chosen.id }}</span>
         <ItemMenu :item="chosen" />
@@ -230,8 +251,16 @@ watch(
       <p v-if="groups.length === 0" class="dim none">
         Nothing in the scene matches “{{ search }}”. Samples and limits are under Sheets.
       </p>
+      <p v-if="marked.length > 1" class="marked">
+        {{ marked.length }} marked
+        <Button size="small" @click="open(marked)">Edit together</Button>
+        <Button severity="secondary" variant="text" size="small" @click="marked = []">None</Button>
+      </p>
       <Listbox
-        v-else
+        v-if="groups.length"
+        :model-value="marked"
+        multiple
+        meta-key-selection
         :options="groups"
         option-label="name"
         option-value="pointer"
@@ -239,12 +268,19 @@ watch(
         option-group-children="items"
         scroll-height="none"
         aria-label="Items of the scene"
-        @update:model-value="view.item = $event"
+        @change="mark"
       >
         <template #optiongroup="{ option }"
           >{{ option.name }} <span class="dim num">{{ option.all }}</span><template
             v-if="option.all > option.items.length"
             >, the first {{ option.items.length }}; type to find the others</template
+          ><Button
+            v-if="option.every.length > 1"
+            unstyled
+            class="bare every"
+            :title="`Edits ${words ? 'what is found of them' : 'all of them'} together; Ctrl-click marks some`"
+            @click="open(option.every)"
+            >edit together</Button
           ></template
         >
         <template #option="{ option }">
@@ -306,6 +342,21 @@ watch(
   display: flex;
   justify-content: space-between;
   gap: 10px;
+}
+.marked {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  padding: 2px 14px 6px;
+  font-size: var(--small);
+}
+.every {
+  float: right;
+  color: var(--soft);
+  font-weight: 400;
+}
+.every:hover {
+  color: var(--text);
 }
 .title {
   display: flex;

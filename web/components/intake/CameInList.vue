@@ -2,6 +2,7 @@
 /** How the shot came in: what of its scene was not understood, and what was put right on the way. */
 import { computed } from 'vue';
 import type { CameIn } from '../../../core/contracts/intake.ts';
+import MaterialTable from './MaterialTable.vue';
 
 const props = defineProps<{ cameIn: CameIn | null; find: string }>();
 
@@ -40,6 +41,7 @@ const lists = computed(() =>
         </template>
       </dl>
     </section>
+    <MaterialTable v-if="cameIn" :came-in="cameIn" :find="find" />
     <section v-for="list in lists" :key="list.title">
       <h2>
         {{ list.title }} <span class="dim num">{{ list.items.length || '' }}</span>

@@ -56,10 +56,10 @@ const sides = computed(() => {
 /** Of the object whose controls are open, or of the finding; none where a place is asked about. */
 const mask = computed(() => {
   const { render, finding } = current;
-  const object = view.panel === 'scene' ? /^\/objects\/([^/]+)/.exec(view.item ?? '')?.[1] : undefined;
+  const objects = view.panel === 'scene' ? view.items.flatMap((item) => /^\/objects\/([^/]+)/.exec(item)?.[1] ?? []) : []; // prettier-ignore
   const isWhole = render && render.region.width === render.width && render.region.height === render.height;
-  if (object !== undefined && isWhole)
-    return `/renders/${render.id}/mask?object=${encodeURIComponent(object)}&at=${render.revision}`;
+  if (objects.length && isWhole)
+    return `/renders/${render.id}/mask?object=${encodeURIComponent(objects.join())}&at=${render.revision}`;
   return finding && finding.renderId === render?.id && view.panel !== 'light' ? `/findings/${finding.id}/mask` : null;
 });
 

@@ -81,17 +81,31 @@ const surfaces = computed(() => {
   ];
 });
 const chosen = computed(() => {
+  if (view.items.length > 1) return `${view.items.length} chosen`;
   const [, part, id] = (view.item ?? '').split('/');
   return ['objects', 'lights', 'cameras'].includes(part) ? document.value[part as 'lights'][id]?.name || id : null;
 });
 
 /** What was not moved keeps its bits: the position alone where it was moved, the rotation where it was turned. */
-function moved(pointer: string, transform: Transform, by: HandleMode): void {
-  const at = `${pointer}/transform`;
-  const stored = valueAt(shot.state!.document, at) as Transform;
-  const now = (pending.scene[at] ?? stored) as Transform;
-  const part = by === 'translate' ? 'position' : 'rotation';
-  pending.put(shot.state!.document, at, withPart(stored, now, part, placementOf(transform)[part]));
+function moved(things: { pointer: string; transform: Transform }[], by: HandleMode): void {
+  for (const { pointer, transform } of things) {
+    const at = `${pointer}/transform`;
+    const stored = valueAt(shot.state!.document, at) as Transform;
+    const { position, rotation } = placementOf(transform);
+    let now = (pending.scene[at] ?? stored) as Transform;
+    // Several that are turned go round their middle.
+    if (by === 'translate' || things.length > 1) now = withPart(stored, now, 'position', position);
+    if (by === 'rotate') now = withPart(stored, now, 'rotation', rotation);
+    pending.put(shot.state!.document, at, now);
+  }
+}
+
+/** With Ctrl or Shift it goes along with what is chosen, or is left out again. */
+function picked(pointer: string | null, isAlong: boolean): void {
+  if (!isAlong) return pointer ? view.showDial(pointer) : view.choose([]);
+  if (!pointer) return;
+  view.panel = 'scene';
+  view.choose(view.items.includes(pointer) ? view.items.filter((one) => one !== pointer) : [...view.items, pointer]);
 }
 
 /** The way to the light that is pointed at in the panel. */
@@ -139,10 +153,10 @@ onMounted(async () => {
   try {
     const { SceneView } = await import('../../stage/scene-view.ts');
     if (!canvas.value) return;
-    stage.value = new SceneView(canvas.value, { picked: (pointer) => (pointer ? view.showDial(pointer) : (view.item = null)), moved }); // prettier-ignore
+    stage.value = new SceneView(canvas.value, { picked, moved }); // prettier-ignore
     fit();
     await load();
-    stage.value.select(view.item);
+    stage.value.select(view.items);
     stage.value.showWay(way.value);
     stage.value.showPlace(middle.value);
   } catch (error) {
@@ -167,7 +181,7 @@ watch(document, (now) => !isLoading.value && stage.value?.show(now, null), { dee
 watch([shapesOf, isBase, map], () => loaded !== null && load().catch((error: Error) => (problem.value = error.message))); // prettier-ignore
 watch([look, map], ([now, shown]) => stage.value?.setLook(now, shown));
 watch(hasSeams, (now) => stage.value?.setSeams(now));
-watch(() => view.item, (item) => stage.value?.select(item)); // prettier-ignore
+watch(() => view.items, (items) => stage.value?.select(items)); // prettier-ignore
 watch(isCut, (now) => stage.value?.setCut(now));
 watch(mode, (now) => stage.value?.setMode(now));
 </script>
@@ -224,7 +238,7 @@ watch(mode, (now) => stage.value?.setMode(now));
         size="small"
         title="Before subdivision and displacement"
       />
-      <span class="dim chosen">{{ chosen ?? 'Click something to choose it' }}</span>
+      <span class="dim chosen">{{ chosen ?? 'Click something to choose it, Ctrl-click for several' }}</span>
     </div>
     <div class="room">
       <canvas
