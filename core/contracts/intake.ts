@@ -197,6 +197,14 @@ export interface ShotLog {
   lacking: string[];
 }
 
+/** What became of a scene whose objects were added to a shot. */
+export interface AddedScene {
+  /** Ids in the shot. */
+  objects: string[];
+  leftOut: { lights: number; cameras: number };
+  notUnderstood: { where: string; what: string }[];
+}
+
 /** What became of files that were brought in beside a shot. */
 export interface BroughtFiles {
   found: { path: string; from: string; by: 'path' | 'checksum' | 'name' }[];

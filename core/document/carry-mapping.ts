@@ -13,6 +13,7 @@ import type { MaterialSpec, ShotDocument } from './schema.ts';
 /** What says where a map lies. */
 const PLACED = ['uvSet', 'offset', 'rotation', 'scale'] as const;
 
+const copyOf = <T>(value: T): T => (Array.isArray(value) ? ([...value] as T) : value);
 const stemOf = (name: string): string => name.toLowerCase().replace(/[\s_.-]*\d+$/, '');
 
 /** Ids of other objects of the same mesh, or whose names differ in their number alone. */
@@ -44,7 +45,7 @@ export function carriedMapping(document: ShotDocument, from: string, to: readonl
       if (a.kind === 'shared' || b.kind === 'shared') continue;
       for (const key of PLACED)
         if (JSON.stringify(a[key]) !== JSON.stringify(b[key]))
-          values[`/maps/${target}/${key}`] = structuredClone(a[key]);
+          values[`/maps/${target}/${key}`] = copyOf(a[key]);
     }
   return values;
 }

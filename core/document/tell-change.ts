@@ -35,6 +35,9 @@ export function tellChange(
       const label = DIALS.find((dial) => dial.pointer === pointer)?.label ?? rest.join(' ');
       const line = `${label}: ${show(valueAt(before, path))} → ${show(valueAt(after, path))}`;
       dials.set(line, [...(dials.get(line) ?? []), id as SheetName]);
+    } else if (part === 'meshes' && op === 'add') {
+      // The object that has it tells of it.
+      continue;
     } else if (part in REMOVABLE && rest.length === 0) {
       const word = REMOVABLE[part as keyof typeof REMOVABLE];
       if (op === 'add') told.add(`${nameOf(valueAt(after, path) as object, id)}: new ${word}`);

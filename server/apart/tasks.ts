@@ -3,6 +3,7 @@
  * belongs to a lane. In `foreign`, what came in is read, whoever made it; in `ours`, what we wrote ourselves.
  */
 import { changeDocument, planRenders, tryValues } from './work/document.ts';
+import { addScene } from './work/add-scene.ts';
 import { bringTask } from './work/bring.ts';
 import { dryRunPackage } from './work/dry-run.ts';
 import { readLogFile, readStatistics, tellLogs } from './work/logs.ts';
@@ -14,6 +15,7 @@ import { takeImage } from './work/take-image.ts';
 import { importFiles } from './work/import-files.ts';
 
 export const tasks = {
+  addScene,
   bringTask,
   changeDocument,
   dryRunPackage,
@@ -39,6 +41,7 @@ export const LANES = { foreign: 2, ours: 1 } as const;
 export type Lane = keyof typeof LANES;
 
 export const LANE_OF: { [N in keyof Tasks]: Lane } = {
+  addScene: 'foreign',
   bringTask: 'foreign',
   changeDocument: 'ours',
   dryRunPackage: 'foreign',

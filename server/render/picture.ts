@@ -67,11 +67,9 @@ export async function renderExr(context: Context, id: number): Promise<{ place: 
 export async function objectMask(context: Context, id: number, objects: string): Promise<string> {
   const render = await findRender(context, id);
   const { document } = await madeOf(context, render);
-  const numbers = objects.split(',').map((object) => {
-    const number = objectNumber(document, object);
-    if (number === 0) throw notFound(`object "${object.slice(0, 80)}" in render ${id}`);
-    return number;
-  });
+  // What came after the render is not in it.
+  const numbers = objects.split(',').flatMap((object) => objectNumber(document, object) || []);
+  if (numbers.length === 0) throw notFound(`object "${objects.slice(0, 80)}" in render ${id}`);
   const name = createHash('sha256').update(numbers.join()).digest('hex').slice(0, 16);
   return ofFilms(context, render, `mask-${id}-${name}`, (task) => apart('maskOfFilms', { ...task, objects: numbers }));
 }

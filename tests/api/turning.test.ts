@@ -92,6 +92,40 @@ describe('turning, adding and going back', function () {
     expect((await send('a.pfm', writePfm(2, 2, new Float32Array(12)), 'wallpaper')).status).to.equal(400);
   }); // prettier-ignore
 
+  it('adds the objects of a scene, its files and ids beside those that are there, and undoes it to the same bytes', async () => {
+    const before = (await texts()).at(-1)!;
+    const was = await shot();
+    const cube = ['mtllib cube.mtl', 'o wall', 'v 0 0 0', 'v 1 0 0', 'v 1 1 0', 'v 0 1 0', 'usemtl red', 'f 1 2 3 4'].join('\n');
+    const files: [string, string][] = [['cube.obj', cube], ['cube.mtl', 'newmtl red\nKd 0.8 0.1 0.1\n']];
+    const add = (base: number, what = files) => dusting.send<{ objects: string[] }>(what, `/shots/${CODE}/objects?base=${base}&name=cube.obj`);
+    const { status, body } = await add(was.head.id);
+    expect(status, JSON.stringify(body)).to.equal(200);
+    expect(body.objects).to.deep.equal(['wall-2']);
+    const { document, head } = await shot();
+    expect(head.reason).to.equal('Added 1 object of cube.obj');
+    const { material, mesh } = document.objects['wall-2'];
+    expect(document.materials[material].baseColour[0]).to.be.above(0.5);
+    expect(document.objects.wall).to.deep.equal(was.document.objects.wall);
+    const manifest = (await dusting.get<Record<string, string>>(`/versions/${head.id}/manifest`)).body;
+    expect(manifest[document.meshes[mesh!].file]).to.match(/^[0-9a-f]{64}$/);
+    // Once more beside itself: its file is the one that is there.
+    expect((await add(head.id)).body.objects).to.deep.equal(['wall-3']);
+    const again = await shot();
+    expect(again.document.meshes[again.document.objects['wall-3'].mesh!].file).to.equal(document.meshes[mesh!].file);
+    await dusting.post(`/shots/${CODE}/undo`, { base: again.head.id });
+    await dusting.post(`/shots/${CODE}/undo`, { base: head.id });
+    const back = await shot();
+    expect((await texts()).find(({ id }) => id === back.head.id)).to.deep.equal(before);
+    const refused = async (what: [string, string][], base: number, expected: number, told: RegExp) => {
+      const answer = await add(base, what);
+      expect([answer.status, JSON.stringify(answer.body)]).to.satisfy(([code, text]: [number, string]) => code === expected && told.test(text), `${answer.status} ${JSON.stringify(answer.body)}`);
+    };
+    await refused([['notes.txt', 'a']], back.head.id, 400, /scene/);
+    await refused([['empty.obj', '# nothing']], back.head.id, 400, /Nothing was|no /i);
+    await refused(files, was.head.id - 1, 409, /version/);
+    expect((await shot()).head.id).to.equal(back.head.id);
+  }); // prettier-ignore
+
   it('renders frames as one, each at its frame with noise of its own, and cancels those that are left', async () => {
     const { body } = await dusting.post<{ id: number }>(`/shots/${CODE}/frames`, {
       sheet: 'preview',

@@ -1,5 +1,6 @@
-/** Materials put in the place of others, and mapping carried between objects that are alike. */
+/** Materials put in the place of others, mapping carried between objects that are alike, and objects of another document. */
 import { expect } from 'chai';
+import { addedObjects } from '../../core/document/add-objects.ts';
 import { alikeObjects, carriedMapping } from '../../core/document/carry-mapping.ts';
 import { defaultMap, defaultMaterial } from '../../core/document/defaults.ts';
 import { reassigned, wearersOf } from '../../core/document/reassign.ts';
@@ -80,3 +81,26 @@ describe('mapping carried to objects that are alike', () => {
     expect(carriedMapping(document, 'crate-1', ['crate-2'])).to.deep.equal({});
   });
 });
+
+describe('objects added from another document', () => {
+  it('keep what they refer to, under ids that are free', () => {
+    const [document, from] = [crates(), crates()];
+    from.maps['planks-2'] = { ...defaultMap('image'), texture: 'oak' };
+    from.textures.oak = { file: 'textures/oak.png', colourSpace: 'srgb' };
+    from.maps['planks-3'] = { kind: 'shared', file: 'shared/wood.json', item: 'oak', override: {} };
+    from.objects['crate-1'].keys = [{ frame: 2, transform: from.objects['crate-1'].transform, mesh: from.objects['crate-2'].mesh }];
+    const { values, objects } = addedObjects(document, from, (path) => `other/${path}`);
+    const whole = withValues(document, ['preview'], values);
+    expect(() => validateDocument(whole)).to.not.throw();
+    expect(objects).to.have.length(4);
+    for (const id of Object.keys(document.objects)) expect(objects).to.not.include(id);
+    const [first, second, third] = objects.map((id) => whole.objects[id]);
+    expect(first.keys[0].mesh).to.equal(second.mesh);
+    expect(Object.keys(document.meshes)).to.not.include(second.mesh);
+    const map = whole.maps[whole.materials[second.material].baseColourMap!];
+    expect(map.kind === 'image' && whole.textures[map.texture].file).to.equal('other/textures/oak.png');
+    expect(whole.maps[whole.materials[third.material].baseColourMap!]).to.include({ file: 'other/shared/wood.json' });
+    expect(whole.materials[third.material].name).to.equal('wood 3');
+    expect(whole.lights).to.deep.equal(document.lights);
+  });
+}); // prettier-ignore

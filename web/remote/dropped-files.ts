@@ -1,6 +1,9 @@
 /** Files that a person chose or dropped, folders walked, each with its path below what was chosen. */
 import type { UploadFile } from './client.ts';
 
+/** Whether a name is that of a scene, by its ending. */
+export const isSceneName = (name: string): boolean => /\.(gltf|glb|obj|usda)$/i.test(name);
+
 export function filesOfInput(input: HTMLInputElement): UploadFile[] {
   return [...(input.files ?? [])].map((file) => ({ path: file.webkitRelativePath || file.name, file }));
 }

@@ -221,6 +221,8 @@ export const useShot = defineStore('shot', () => {
     redo: () => change(() => post(path('/redo'), { base: base() }), () => state.value?.redo !== null),
     measureFrames: (sheet: SheetName, versions: number[]) => attempt(post(path('/frame-times'), { sheet, versions })),
     keepFarm: (farm: FarmRequest) => attempt(post(path('/farm'), farm, 'PUT')),
+    /** Waits until the open shot is as asked. */
+    reached: (holds: (now: OpenShot) => boolean) => begin(Promise.resolve(), (now) => holds(now) || undefined),
     tryOut, beginSweep,
     stopSweep: (s: SweepSummary) => attempt(post(`/sweeps/${s.id}/stop`)),
     stopTrial: (t: TrialSummary) => attempt(post(`/trials/${t.id}/stop`)),

@@ -69,6 +69,10 @@ export const useView = defineStore('view', () => {
   const isStaged = ref(false);
   /** An image that it is asked of what it is to be. */
   const adding = shallowRef<File | null>(null);
+  /** Files of a scene whose objects are to be added. */
+  const addingScene = shallowRef<{ path: string; file: File }[] | null>(null);
+  /** Whether images of another shot are looked through. */
+  const isBorrowing = ref(false);
   /** Whether it is asked which frames are rendered. */
   const isFraming = ref(false);
 
@@ -123,7 +127,7 @@ export const useView = defineStore('view', () => {
   }
 
   return {
-    renderId, findingId, trialId, sweepId, pass, exposure, gamma, region, showMask, wipe, panel, dial, item, items, choose, place, asksRegion, isFraming, isStaged, adding,
+    renderId, findingId, trialId, sweepId, pass, exposure, gamma, region, showMask, wipe, panel, dial, item, items, choose, place, asksRegion, isFraming, isStaged, adding, addingScene, isBorrowing,
     isBoosted, query, setView, toggleBoost, showDial, askAt, askRegion, fromQuery,
   };
 }); // prettier-ignore

@@ -11,6 +11,8 @@ import { computed, onBeforeUnmount, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import BudgetPanel from '../components/trials/BudgetPanel.vue';
 import HistoryPanel from '../components/history/HistoryPanel.vue';
+import AddSceneDialog from '../components/controls/AddSceneDialog.vue';
+import BorrowDialog from '../components/controls/BorrowDialog.vue';
 import ImageDialog from '../components/controls/ImageDialog.vue';
 import FramesDialog from '../components/history/FramesDialog.vue';
 import FindingsPanel from '../components/findings/FindingsPanel.vue';
@@ -34,7 +36,7 @@ import { useAddress, useAlone, useKeys } from '../station.ts';
 import { useCommands, type Command } from '../stores/commands.ts';
 import { usePageTitle } from '../work-done.ts';
 import { useUploads } from '../picture/uploads.ts';
-import { filesOfDrop } from '../remote/dropped-files.ts';
+import { filesOfDrop, isSceneName } from '../remote/dropped-files.ts';
 import { useCurrent } from '../stores/current.ts';
 import { useMessages } from '../stores/messages.ts';
 import { useLive } from '../stores/live.ts';
@@ -134,16 +136,20 @@ function stepPanel(by: number): void {
   view.panel = PANELS[(at + by + PANELS.length) % PANELS.length].id;
 }
 
-/** Of one image it is asked what it is to be; several pictures are looked at beside the shot. */
+/** Of one image it is asked what it is to be, objects of a scene are added, and several pictures are looked at beside the shot. */
 async function drop(event: DragEvent): Promise<void> {
   const files = await filesOfDrop(event);
   if (files.length === 1 && isPictureName(files[0].file.name)) {
     view.adding = files[0].file;
     return;
   }
+  if (files.some(({ file }) => isSceneName(file.name))) {
+    view.addingScene = files;
+    return;
+  }
   const taken = await useUploads().add(props.code, files);
   if (taken) await router.push({ name: 'look', params: { code: props.code } });
-  else if (files.length) useMessages().failed('Only pictures can be dropped here. Import scene files under Intake.'); // prettier-ignore
+  else if (files.length) useMessages().failed('Pictures and scene files (.gltf, .glb, .obj, .usda) can be dropped here.'); // prettier-ignore
 }
 
 async function tryFirst(): Promise<void> {
@@ -242,6 +248,8 @@ usePageTitle(computed(() => (shot.state ? `${shot.state.code} ${shot.state.name}
       <SplitterPanel :size="18" :min-size="10"><TrialLedger v-if="turn > 2" /></SplitterPanel>
     </Splitter>
     <ImageDialog v-if="view.adding" :file="view.adding" @closed="view.adding = null" />
+    <AddSceneDialog v-if="view.addingScene" :files="view.addingScene" @closed="view.addingScene = null" />
+    <BorrowDialog v-if="view.isBorrowing" @closed="view.isBorrowing = false" />
     <FramesDialog v-if="view.isFraming" @closed="view.isFraming = false" />
     <KeysDialog v-if="isListingKeys" :keys="keys" @closed="isListingKeys = false" />
   </div>

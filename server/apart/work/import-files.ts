@@ -61,7 +61,8 @@ export async function importFiles({ folder, blobs, text }: ImportTask): Promise<
   return { code, name, manifest: canonicalText(manifest), cameIn, plan };
 }
 
-async function bringIn(files: ShotFiles): Promise<BroughtIn> {
+/** A document and its files: a shot of ours, or one that is made of a scene. */
+export async function bringIn(files: ShotFiles): Promise<BroughtIn> {
   const documents = files.paths.filter((path) => path === DOCUMENT || path.endsWith(`/${DOCUMENT}`));
   if (documents.length === 0 && files.paths.some((path) => readerOf(path))) return fromScene(files);
   if (documents.length !== 1) {

@@ -11,6 +11,7 @@ import {
 } from '../../../core/contracts/requests.ts';
 import type { Context } from '../../context.ts';
 import { notFound } from '../../errors.ts';
+import { addScene } from '../../intake/add-scene.ts';
 import { bringFiles } from '../../intake/bring-files.ts';
 import { addLog, addStatistics, decideLog, dropLog, logsOf, readLogAgain } from '../../intake/logs.ts';
 import { intakeOf, preflightReport } from '../../intake/preflights.ts';
@@ -124,6 +125,14 @@ export function intakeRoutes(context: Context, router: Router): void {
     answer((request, response) =>
       receiveUpload(request, response, (upload) =>
         bringFiles(context, codeOf(request), Number(queryOf(request, 'base')), upload),
+      ),
+    ),
+  );
+  router.post(
+    '/shots/:code/objects',
+    answer((request, response) =>
+      receiveUpload(request, response, (upload) =>
+        addScene(context, codeOf(request), Number(queryOf(request, 'base')), queryOf(request, 'name'), upload),
       ),
     ),
   );

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Adds a light, a camera or an image to the scene: a version of its own, which undo takes back. */
+/** Adds a light, a camera, an image or objects to the scene: a version of its own, which undo takes back. */
 import { Plus } from '@lucide/vue';
 import { useFileDialog } from '@vueuse/core';
 import Button from 'primevue/button';
@@ -23,6 +23,11 @@ const { open, onChange } = useFileDialog({
 });
 onChange((files) => (view.adding = files?.[0] ?? null));
 
+const scene = useFileDialog({ multiple: true, reset: true });
+scene.onChange((files) => {
+  if (files?.length) view.addingScene = [...files].map((file) => ({ path: file.name, file }));
+});
+
 const items = computed(() => [
   {
     label: 'Light',
@@ -35,7 +40,14 @@ const items = computed(() => [
     label: 'Camera',
     items: [{ label: 'Where this one stands', command: () => void add(newCamera(shot.state!.document)) }],
   },
-  { label: 'Image', items: [{ label: 'Environment or map …', command: () => open() }] },
+  {
+    label: 'Image',
+    items: [
+      { label: 'Environment or map …', command: () => open() },
+      { label: 'From another shot …', command: () => (view.isBorrowing = true) },
+    ],
+  },
+  { label: 'Objects', items: [{ label: 'Of a scene file …', command: () => scene.open() }] },
 ]);
 </script>
 
@@ -45,7 +57,7 @@ const items = computed(() => [
     variant="outlined"
     size="small"
     aria-haspopup="true"
-    title="Add a light, a camera or an image; right-click the picture to add a light over a point"
+    title="Add a light, a camera, an image or objects; right-click the picture to add a light over a point"
     @click="menu?.toggle($event)"
   >
     <Plus :size="14" aria-hidden="true" /> Add

@@ -270,19 +270,19 @@ watch(
         aria-label="Items of the scene"
         @change="mark"
       >
-        <template #optiongroup="{ option }"
-          >{{ option.name }} <span class="dim num">{{ option.all }}</span><template
-            v-if="option.all > option.items.length"
-            >, the first {{ option.items.length }}; type to find the others</template
-          ><Button
+        <template #optiongroup="{ option }">
+          <Button
             v-if="option.every.length > 1"
             unstyled
             class="bare every"
             :title="`Edits ${words ? 'what is found of them' : 'all of them'} together; Ctrl-click marks some`"
             @click="open(option.every)"
             >edit together</Button
-          ></template
-        >
+          >{{ option.name }} <span class="dim num">{{ option.all }}</span><template
+            v-if="option.all > option.items.length"
+            >, the first {{ option.items.length }}; type to find others</template
+          >
+        </template>
         <template #option="{ option }">
           <span>{{ option.name }}</span><span class="dim">{{ option.id }}</span>
         </template>

@@ -18,7 +18,8 @@ const wearers = computed(() => wearersOf(document.value, materials));
 const header = computed(() =>
   materials.length === 1 ? `Reassign ${nameOf(materials[0])}` : `Reassign ${materials.length} materials`,
 );
-const NEUTRAL = '';
+/** No id has a blank. */
+const NEUTRAL = ' ';
 const choices = computed(() => [
   { id: NEUTRAL, name: `${PLAIN} (no maps)` },
   ...Object.keys(document.value.materials)
@@ -49,7 +50,7 @@ async function carryOut(): Promise<void> {
     <form id="reassign" @submit.prevent="carryOut">
       <p>
         {{ wearers.length }} {{ wearers.length === 1 ? 'object has' : 'objects have' }}
-        {{ materials.length === 1 ? 'it' : 'one of them' }}; they get
+        {{ materials.length === 1 ? 'it' : 'one of them' }}, and {{ wearers.length === 1 ? 'gets' : 'get' }}
       </p>
       <Select
         v-model="to"
