@@ -44,8 +44,7 @@ export function carriedMapping(document: ShotDocument, from: string, to: readonl
       const [a, b] = [document.maps[source], document.maps[target]];
       if (a.kind === 'shared' || b.kind === 'shared') continue;
       for (const key of PLACED)
-        if (JSON.stringify(a[key]) !== JSON.stringify(b[key]))
-          values[`/maps/${target}/${key}`] = copyOf(a[key]);
+        if (JSON.stringify(a[key]) !== JSON.stringify(b[key])) values[`/maps/${target}/${key}`] = copyOf(a[key]);
     }
   return values;
 }

@@ -26,7 +26,14 @@ import { buildHiveYard } from '../../demo/ha-050/build.ts';
 import { benchShot, forecast, renderShot, tryOut } from './bench-shot.ts';
 import { randomNumbers } from './size.ts';
 
-const LAYOUT: FilmLayout = { groups: [], groupPasses: false, shadows: ['sun'], occlusion: true, lines: null, channelErrors: false };
+const LAYOUT: FilmLayout = {
+  groups: [],
+  groupPasses: false,
+  shadows: ['sun'],
+  occlusion: true,
+  lines: null,
+  channelErrors: false,
+};
 const [WIDTH, HEIGHT] = [48, 32];
 
 /** A side whose passes hold what is told of each, or 0. */

@@ -123,13 +123,13 @@ const without = (pointer: string) => view.choose(view.items.filter((one) => one 
     </p>
     <template v-if="places">
       <div
-        v-for="{ key, control, unit: of, help } in moves"
+        v-for="{ key, control, unit: measure, help } in moves"
         :key="key"
         class="row wide"
         :class="{ changed: isMoved(key) }"
       >
         <span v-tooltip.left="help" class="label"
-          >{{ control.label }} <small class="dim">{{ of }}</small></span
+          >{{ control.label }} <small class="dim">{{ measure }}</small></span
         >
         <span class="field">
           <ControlField :control="control" :value="by[key]" @set="setMove(key, $event)" />
