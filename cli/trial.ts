@@ -6,8 +6,9 @@ import type { Region } from '../core/data/picture.ts';
 import { objectNames } from '../core/document/object-names.ts';
 import { applyPatch, type JsonPatch } from '../core/document/patch.ts';
 import { pointerOf } from '../core/document/pointers.ts';
-import type { SheetName, ShotDocument } from '../core/document/schema.ts';
-import { valuesPatch, type ControlValues } from '../core/document/set-values.ts';
+import { holdOutPair } from '../core/document/hold-out.ts';
+import type { Sheet, SheetName, ShotDocument } from '../core/document/schema.ts';
+import { valuesPatch, withValues, type ControlValues } from '../core/document/set-values.ts';
 import { validateDocument } from '../core/document/validate.ts';
 import { tellChange } from '../core/figures/effect.ts';
 import { FIGURES } from '../core/figures/registry.ts';
@@ -18,8 +19,10 @@ import { predictChange } from '../core/predict/predict-change.ts';
 import { sceneFigures } from '../core/predict/scene-figures.ts';
 import { pilotSeed, trialSeed } from '../core/predict/seeds.ts';
 import { decidingSamples } from '../core/render/frame/adaptive.ts';
+import type { Film } from '../core/render/film/film.ts';
+import { addFilm } from '../core/render/film/put-together.ts';
 import { GROUP } from '../core/render/film/random.ts';
-import { settingsOf } from '../core/render/scene/scene.ts';
+import { settingsOf, type CompiledScene } from '../core/render/scene/scene.ts';
 import { compiledWithKernel } from '../host/kernel.ts';
 import { BadUse } from './bad-use.ts';
 import { openShot } from './open-shot.ts';
@@ -28,10 +31,10 @@ import { sheetOption } from './sheet-option.ts';
 import { needInside } from './region.ts';
 import { renderFrame } from './render-frame.ts';
 
-export const TRIAL_USAGE =
-  'dusting trial <shot folder> --patch change.json [--region x,y,w,h] [--sheet preview|final] [--json]';
+export const TRIAL_USAGE = `dusting trial <shot folder> --patch change.json [--region x,y,w,h] [--sheet preview|final] [--json]
+    [--hold-out object,object]   the change in a second render of these alone, put together with the first`;
 
-const OPTIONS = { patch: { type: 'string' }, region: { type: 'string' }, sheet: { type: 'string', default: 'preview' }, json: { type: 'boolean', default: false } } as const; // prettier-ignore
+const OPTIONS = { patch: { type: 'string' }, 'hold-out': { type: 'string' }, region: { type: 'string' }, sheet: { type: 'string', default: 'preview' }, json: { type: 'boolean', default: false } } as const; // prettier-ignore
 
 export async function trialCommand(args: string[]): Promise<void> {
   const { values, positionals } = parseOptions(args, OPTIONS, TRIAL_USAGE);
@@ -49,28 +52,61 @@ export async function trialCommand(args: string[]): Promise<void> {
     ? { x: numbers[0], y: numbers[1], width: numbers[2], height: numbers[3] }
     : { x: 0, y: 0, width: first.width, height: first.height };
   needInside(region, first.width, first.height, `the ${name} sheet’s frame`);
-  const sides = await Promise.all(
-    [document, after].map(async (one) => {
-      const sheet = one.sheets[name];
-      return { sheet, scene: compiledWithKernel(one, await shot.load(one), sheet) };
-    }),
-  );
   const names = objectNames(document);
-  const seed = pilotSeed(1);
-  const [before, { sheet: own, scene: other }] = sides;
-  const change = { before, region, mask: null, picture: null, names, seed, clock: () => performance.now() };
-  const predicted = predictChange({ ...change, after: { sheet: own, compile: () => other } });
-  const rendered: RenderedSide[] = [];
-  for (const { scene, sheet } of sides) {
-    const settings = settingsOf(sheet, trialSeed(1));
-    const { films: its } = await renderFrame({ ...scene, kernel: null }, settings, region, sheet.samples / GROUP, availableParallelism(), () => {}); // prettier-ignore
-    const microseconds = its.reduce((sum, { time }) => time.reduce((all, one) => all + one, sum), 0);
-    rendered.push({ films: its, layout: scene.layout, deciding: decidingSamples(sheet), occlusionRays: sheet.extraSamples.occlusion, seconds: microseconds / 1e6, ofScene: sceneFigures(scene, sheet) }); // prettier-ignore
-  }
-  const measured = measurePair(rendered[0], rendered[1], { region, mask: null, frameWidth: first.width, names });
+  const compile = async (one: ShotDocument) => {
+    const sheet = one.sheets[name];
+    return { sheet, scene: compiledWithKernel(one, await shot.load(one), sheet) };
+  };
+  const before = await compile(document);
+  const layers = values['hold-out'] === undefined ? [after] : heldOut(document, name, values['hold-out'], patch);
+  const sides = await Promise.all(layers.map(compile));
+  const [own] = sides;
+  const change = {
+    before,
+    region,
+    mask: null,
+    picture: null,
+    names,
+    seed: pilotSeed(1),
+    clock: () => performance.now(),
+  };
+  // What two renders make together is measured alone: no pilot traces it.
+  const predicted = layers.length > 1 ? null : predictChange({ ...change, after: { sheet: own.sheet, compile: () => own.scene } }); // prettier-ignore
+  const without = await renderSide(before, region);
+  const withIt = await renderSide(own, region);
+  for (const layer of sides.slice(1)) putTogether(withIt, await renderSide(layer, region));
+  const measured = measurePair(without, withIt, { region, mask: null, frameWidth: first.width, names });
   const pointers = patch.filter(({ op }) => op !== 'test').map((step) => pointerOf(step.path));
-  if (values.json) console.log(JSON.stringify({ region, predicted: told(predicted), measured: told(measured) }));
+  if (values.json)
+    console.log(JSON.stringify({ region, predicted: predicted && told(predicted), measured: told(measured) }));
   else console.log([table(predicted, measured), tellNothing(measured, pointers)].filter(Boolean).join('\n'));
+}
+
+/** The shot without the chosen objects, and those alone with the change. */
+function heldOut(document: ShotDocument, name: SheetName, ids: string, patch: JsonPatch): ShotDocument[] {
+  try {
+    const { rest, alone } = holdOutPair(document, ids.split(',').map((id) => id.trim()));
+    const changed = validateDocument(applyPatch(document, patch), document.code);
+    return [withValues(document, [name], rest), withValues(changed, [name], alone)];
+  } catch (error) {
+    if (error instanceof RangeError) throw new BadUse(`--hold-out ${ids}: ${error.message}.`, { cause: error });
+    throw error;
+  }
+} // prettier-ignore
+
+async function renderSide({ scene, sheet }: { scene: CompiledScene; sheet: Sheet }, region: Region): Promise<RenderedSide> {
+  const settings = settingsOf(sheet, trialSeed(1));
+  const { films } = await renderFrame({ ...scene, kernel: null }, settings, region, sheet.samples / GROUP, availableParallelism(), () => {});
+  const microseconds = films.reduce((sum, { time }) => time.reduce((all, one) => all + one, sum), 0);
+  return { films, layout: scene.layout, deciding: decidingSamples(sheet), occlusionRays: sheet.extraSamples.occlusion, seconds: microseconds / 1e6, ofScene: sceneFigures(scene, sheet) };
+} // prettier-ignore
+
+/** Adds what another render of the same pixels has to a side. */
+function putTogether(side: RenderedSide, other: RenderedSide): void {
+  const at = ({ region: { x, y } }: Film) => `${x},${y}`;
+  const its = new Map(other.films.map((film) => [at(film), film]));
+  for (const film of side.films) addFilm(film, its.get(at(film))!);
+  side.seconds = (side.seconds ?? 0) + (other.seconds ?? 0);
 }
 
 /** A JSON Patch, or values by the pointers of controls, as remedies of `diagnose --json` have them. */
@@ -100,15 +136,15 @@ const told = (effect: Effect) => ({
 });
 
 /** Every figure, predicted beside measured. */
-function table(predicted: Effect, measured: Effect): string {
-  const cell = (effect: Effect, id: string) => {
-    const value = effect.figures.find((one) => one.id === id);
+function table(predicted: Effect | null, measured: Effect): string {
+  const cell = (effect: Effect | null, id: string) => {
+    const value = effect?.figures.find((one) => one.id === id);
     if (!value) return '';
     const of = value.of ? `${value.of} ` : '';
     return `${of}${tellChange(value)}`;
   };
   const rows = FIGURES.map(({ id, label }) => [label, cell(predicted, id), cell(measured, id)]);
-  const equal = (effect: Effect) => [samplesAtEqualNoise(effect), costAtEqualNoise(effect)].map((value) => value.toFixed(2)); // prettier-ignore
+  const equal = (effect: Effect | null) => (effect ? [samplesAtEqualNoise(effect), costAtEqualNoise(effect)].map((value) => value.toFixed(2)) : ['', '']); // prettier-ignore
   const [[p, q], [m, n]] = [equal(predicted), equal(measured)];
   rows.push(['Samples at equal noise, times', p, m], ['Rays at equal noise, times', q, n]);
   const widths = [0, 1, 2].map((column) => Math.max(...[['', 'predicted', 'measured'], ...rows].map((row) => row[column].length))); // prettier-ignore

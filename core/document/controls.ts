@@ -193,6 +193,7 @@ const LABELS: Record<string, string> = {
   'subdivision/edgePixels': 'Longest edge',
   'subdivision/boundary': 'Subdivided boundary',
   'subdivision/uvs': 'UVs held at',
+  camera: 'Visible to camera',
   'visibility/camera': 'Visible to camera',
   'visibility/shadow': 'Visible to shadow rays',
   'visibility/diffuse': 'Visible to diffuse rays',

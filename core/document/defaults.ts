@@ -185,7 +185,7 @@ export const evenEnvironment = (colour: number[]): EnvironmentSpec => ({
   colour,
   intensity: 1,
 });
-export const defaultBackground = (): BackgroundSpec => ({ ...defaultSky(), colour: [1, 1, 1] });
+export const defaultBackground = (): BackgroundSpec => ({ ...defaultSky(), colour: [1, 1, 1], camera: true });
 export const defaultFog = (): FogSpec => ({ density: 0.1, albedo: [0.9, 0.9, 0.9], anisotropy: 0, box: null });
 
 /** A plain map as a start: what fits the shot's camera is worked out, see `shadow-map/fit.ts`. */

@@ -13,7 +13,7 @@ import { toInt, type i32 } from '../data/numbers.ts';
 import { luminance } from '../data/colour.ts';
 import { turn } from '../data/turns.ts';
 import type { Texture } from '../data/texture.ts';
-import type { BackgroundSpec } from '../document/schema.ts';
+import type { SkySpec } from '../document/schema.ts';
 import { BILINEAR, sampleImage, CLAMP } from '../textures/image.ts';
 import { colourAt, compileStops } from '../textures/stops.ts';
 
@@ -48,7 +48,7 @@ export interface SkyDistribution {
 const GRADIENT_ROWS = 512;
 
 /** @param chain the image and its halved copies, or null */
-export function compileSky(spec: BackgroundSpec, texture: number, chain: Texture[] | null, sampled: boolean): Sky {
+export function compileSky(spec: SkySpec, texture: number, chain: Texture[] | null, sampled: boolean): Sky {
   const angle = (spec.rotation * Math.PI) / 180;
   // A daylight sky is looked up as the image that was made of it.
   const kind = spec.kind === 'constant' ? SKY_CONSTANT : spec.kind === 'gradient' ? SKY_GRADIENT : SKY_IMAGE;

@@ -48,6 +48,21 @@ describe('dusting trial', function () {
     expect(read(measured).stops).to.be.greaterThan(0.3);
   });
 
+  it('holds objects out: the change in a render of them alone, put together with the rest', async () => {
+    // The wall behind three panes is dimmed by a clamp on it, and only where no pane stands before it.
+    const clamp = change('clamp.json', { '/clamps/direct': 0.01 });
+    const whole = await tried('--patch', clamp);
+    const wall = await tried('--patch', clamp, '--hold-out', 'wall');
+    expect(wall.predicted).to.equal(null);
+    expect(read(wall.measured).stops).to.be.below(-0.5);
+    expect(read(wall.measured).stops).to.be.above(read(whole.measured).stops);
+    // A change that touches nothing of them leaves all as it is.
+    const still = await tried('--patch', change('seeds.json', { '/clamps/direct': 1e6 }), '--hold-out', 'wall');
+    expect(read(still.measured).stops).to.be.closeTo(0, 1e-4);
+    expect(await refused(at('shot'), '--patch', clamp, '--hold-out', 'wall,nobody')).to.match(/no object "nobody"/);
+    expect(await refused(at('shot'), '--patch', clamp, '--hold-out', ',')).to.match(/--hold-out ,: /);
+  });
+
   it('is refused with a sentence that names what and where', async () => {
     const ok = change('ok.json', { '/samples': 64 });
     expect(await refused(at('shot'))).to.match(/^Name the change/);

@@ -8,7 +8,7 @@ const address = () => process.env.DUSTING_TEST_ADDRESS!;
 
 test('a shot is archived, taken out again, told by its parts and deleted', async ({ page }) => {
   await page.goto(address());
-  const buffer = await zipped(filesOf(await smallShot('STORE-1')));
+  const buffer = await zipped(filesOf(await smallShot('STORE-1', { samples: 4096 })));
   await page.getByLabel('Import a zip archive, a scene file or pictures').setInputFiles({ name: 'shot.zip', mimeType: 'application/zip', buffer });
   await expect(page).toHaveURL(/shots\/STORE-1/);
   const state = async () => (await page.request.get(`${address()}/api/shots/STORE-1`)).json();

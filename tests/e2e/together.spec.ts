@@ -8,7 +8,7 @@ const CODE = 'TOGETHER-1';
 const documentOf = async (page: Page) => (await stateOf(page, CODE)).document;
 const scene = (page: Page) => page.getByRole('region', { name: 'Scene' });
 
-const OBJ = ['mtllib box.mtl', 'o tray', 'v 0 0 0', 'v 0.1 0 0', 'v 0.1 0 0.1', 'v 0 0 0.1', 'usemtl red', 'f 4 3 2 1', 'o plate', 'v 0 0.02 0', 'v 0.1 0.02 0', 'v 0.1 0.02 0.1', 'usemtl red', 'f 7 6 5'].join('\n'); // prettier-ignore
+const OBJ = ['mtllib box.mtl', 'o zig', 'v 0 0 0', 'v 0.1 0 0', 'v 0.1 0 0.1', 'v 0 0 0.1', 'usemtl red', 'f 4 3 2 1', 'o zag', 'v 0 0.02 0', 'v 0.1 0.02 0', 'v 0.1 0.02 0.1', 'usemtl red', 'f 7 6 5'].join('\n'); // prettier-ignore
 
 test.describe.configure({ mode: 'serial' });
 
@@ -62,10 +62,10 @@ test('objects of a scene file are added, chosen at once, and their material reas
   await (await chooser).setFiles([file('box.obj', OBJ), file('box.mtl', 'newmtl red\nKd 0.8 0.1 0.1\n')]);
   await page.getByRole('dialog', { name: 'Add objects of box.obj' }).getByRole('button', { name: 'Add', exact: true }).click(); // prettier-ignore
   await expect(scene(page)).toContainText('2 together');
-  await expect(scene(page)).toContainText('tray');
+  await expect(scene(page)).toContainText('zig');
   const { objects, materials } = await documentOf(page);
-  expect(materials[objects.tray.material].baseColour[0]).toBeGreaterThan(0.5);
-  await page.goto(`${address()}/shots/${CODE}?panel=scene&item=/materials/${objects.tray.material}`);
+  expect(materials[objects.zig.material].baseColour[0]).toBeGreaterThan(0.5);
+  await page.goto(`${address()}/shots/${CODE}?panel=scene&item=/materials/${objects.zig.material}`);
   await scene(page).getByRole('button', { name: 'More about red' }).click();
   await page.getByRole('menuitem', { name: 'Reassign …' }).click();
   const dialog = page.getByRole('dialog', { name: 'Reassign red' });
@@ -75,7 +75,7 @@ test('objects of a scene file are added, chosen at once, and their material reas
   await dialog.getByRole('button', { name: 'Reassign' }).click();
   await expect(dialog).toHaveCount(0);
   const now = await documentOf(page);
-  expect([now.objects.tray.material, now.objects.plate.material]).toEqual(['wood', 'wood']);
+  expect([now.objects.zig.material, now.objects.zag.material]).toEqual(['wood', 'wood']);
 });
 
 test('a file that is no scene is refused with why, and an image of another shot becomes a map here', async ({

@@ -19,7 +19,8 @@ import { PLAIN_MEANS } from '../../core/geometry/scene-geometry.ts';
 import { sceneKey } from '../../core/render/scene/scene-key.ts';
 import { compileScene } from '../../core/render/compile/compile.ts';
 import { decidingSamples } from '../../core/render/frame/adaptive.ts';
-import { createFilm } from '../../core/render/film/film.ts';
+import { createFilm, type Film } from '../../core/render/film/film.ts';
+import type { FilmLayout } from '../../core/render/film/passes.ts';
 import { pictureOf } from '../../core/render/film/film-picture.ts';
 import { loadAssets } from '../../core/render/compile/load-assets.ts';
 import { passList } from '../../core/render/film/pass-list.ts';
@@ -69,20 +70,23 @@ function compiled(document: ShotDocument, assets: Assets, sheet: Sheet): Compile
   return scene;
 }
 
-/** All passes of the preview, or of a region of it with values set. */
-export function renderShot(shot: BenchShot, values: ControlValues = {}, region?: Region, seed?: number): Picture {
+/** The preview, or a region of it, with values set: as a film. */
+export function filmOf(shot: BenchShot, values: ControlValues = {}, region?: Region, seed?: number): { film: Film; layout: FilmLayout } {
   const document = withValues(shot.document, ['preview'], values);
   const sheet = document.sheets.preview;
   const scene = compiled(document, shot.assets, sheet);
   const film = createFilm(region ?? { x: 0, y: 0, width: sheet.width, height: sheet.height }, scene.layout);
   renderGroups(scene, settingsOf(sheet, seed ?? sheet.seed), film, sheet.samples / 4);
-  return pictureOf(
-    [film],
-    film.region,
-    passList(scene.layout).map(({ name }) => name),
-    scene.layout,
-  );
-}
+  return { film, layout: scene.layout };
+} // prettier-ignore
+
+/** All passes of a film. */
+export const allPasses = ({ film, layout }: { film: Film; layout: FilmLayout }): Picture =>
+  pictureOf([film], film.region, passList(layout).map((pass) => pass.name), layout); // prettier-ignore
+
+/** All passes of the preview, or of a region of it with values set. */
+export const renderShot = (shot: BenchShot, values: ControlValues = {}, region?: Region, seed?: number): Picture =>
+  allPasses(filmOf(shot, values, region, seed));
 
 export function inputOf({ document, assets }: BenchShot, picture: Picture, n = 1): RenderInput {
   const sheet = document.sheets.preview;

@@ -4,14 +4,26 @@ import type { Effect } from '../../core/contracts/figures.ts';
 import type { FindingWithMask, Remedy } from '../../core/contracts/finding.ts';
 import { channel, type Picture } from '../../core/data/picture.ts';
 import { fireflies } from '../../core/diagnose/fireflies/definition.ts';
+import { holdOutPair } from '../../core/document/hold-out.ts';
+import { objectNumber } from '../../core/document/object-names.ts';
 import { luminancePlane } from '../../core/picture/measured.ts';
 import { singleFireflies } from '../../core/picture/single-fireflies.ts';
 import { samplesAtEqualNoise } from '../../core/predict/equal-noise.ts';
 import { trialSeed } from '../../core/predict/seeds.ts';
+import { addFilm } from '../../core/render/film/put-together.ts';
 import { extend, isDirect } from '../../core/render/path/signature.ts';
 import { buildNightLantern } from '../../demo/ha-020/build.ts';
 import { diagnoseRender } from '../../core/diagnose/run.ts';
-import { benchShot, inputOf, renderShot, tryRemedy, valuesOf, type BenchShot } from './bench-shot.ts';
+import {
+  allPasses,
+  benchShot,
+  filmOf,
+  inputOf,
+  renderShot,
+  tryRemedy,
+  valuesOf,
+  type BenchShot,
+} from './bench-shot.ts';
 import { read } from './effects.ts';
 
 describe('night lantern', function () {
@@ -64,6 +76,31 @@ describe('night lantern', function () {
     expect(Math.abs(Math.log2(flame(cured) / flame(picture)))).to.be.below(0.1);
     // Display white is 1: the demo's flame is to stay three stops above it.
     expect(Math.max(...luminancePlane(cured, 'transmission.direct'))).to.be.greaterThan(8);
+  });
+
+  it('offers the clamp for what the fireflies are on alone: two renders put together keep the flame, and have few of them', () => {
+    const offered = found.finding.remedies.at(-1)!;
+    expect(offered).to.include({ id: 'hold-out-clamp-bounced', change: null });
+    const ids = /--hold-out (\S+)/.exec(offered.note!)![1].split(',');
+    expect(ids).to.not.include('flame');
+    const { rest, alone } = holdOutPair(shot.document, ids);
+    const clamp = { '/clamps/bounced': offered.numbers!.clamp };
+    const [whole, clamped] = [picture, renderShot(shot, clamp)];
+    const layer = filmOf(shot, rest);
+    addFilm(layer.film, filmOf(shot, { ...alone, ...clamp }).film);
+    const together = allPasses(layer);
+    // What the fireflies are not on is as it was, highlights and all.
+    const numbers = ids.map((id) => objectNumber(shot.document, id));
+    const [id, covered] = ['object', 'object.coverage'].map((pass) => channel(whole, pass));
+    const others = (of: Picture) => {
+      const y = luminancePlane(of, 'beauty');
+      return y.reduce((sum, v, i) => (numbers.includes(id[i]) || covered[i] < 0.999 ? sum : sum + v), 0);
+    };
+    expect(others(together) / others(whole)).to.be.closeTo(1, 1e-4);
+    expect(others(clamped) / others(whole), 'by the clamp over all').to.be.below(0.85);
+    const { fireflies: told } = read(offered.predicted);
+    const [many, left] = [whole, together].map((one) => singleFireflies(one).length);
+    expect(left / many, `${left} of ${many}, told ${told.after} of ${told.before}`).to.be.at.most(told.after! / told.before! + 0.1); // prettier-ignore
   });
 
   it('says what the clamp alone would take, and its trial takes that', () => {

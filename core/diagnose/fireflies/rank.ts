@@ -31,4 +31,6 @@ function leftOf(effect: Effect): number {
 }
 
 const hurt = ({ id, predicted }: Remedy): number => (predicted ? hurtOf(predicted, undefined, id) : Infinity);
-export const byHurt = (remedies: Remedy[]): Remedy[] => [...remedies].sort((a, b) => hurt(a) - hurt(b));
+/** What nothing can try at once comes last, however good. */
+export const byHurt = (remedies: Remedy[]): Remedy[] =>
+  [...remedies].sort((a, b) => Number(a.change === null) - Number(b.change === null) || hurt(a) - hurt(b));

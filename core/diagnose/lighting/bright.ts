@@ -63,7 +63,16 @@ export function tiedCases({ document, picture }: RenderInput): TiedCase[] {
       document,
       share,
       stops: Math.log2(percentile(white.map((i) => y[i]), 0.5)), // prettier-ignore
-      background: { kind, intensity: +(intensity * factor).toPrecision(3), colour, stops, texture, rotation, daylight },
+      background: {
+        kind,
+        intensity: +(intensity * factor).toPrecision(3),
+        colour,
+        stops,
+        texture,
+        rotation,
+        daylight,
+        camera: true,
+      },
     },
   ];
 }

@@ -126,7 +126,11 @@ export const Environment = Type.Object({ ...sky, ...emitter }, closed);
 
 /** What the camera sees behind everything, where it differs from what lights the scene. */
 export const Background = Type.Object(
-  { ...sky, colour: triple(0, 1e6, 'linear Rec.709, times the intensity') },
+  {
+    ...sky,
+    colour: triple(0, 1e6, 'linear Rec.709, times the intensity'),
+    camera: flag('seen by the camera at once; false: only through what is clear'),
+  },
   closed,
 );
 
@@ -146,5 +150,7 @@ export const Fog = Type.Object(
 export type LightSpec = Static<typeof Light>;
 export type EnvironmentSpec = Static<typeof Environment>;
 export type BackgroundSpec = Static<typeof Background>;
+/** What a background and an environment have in common. */
+export type SkySpec = Omit<BackgroundSpec, 'camera'>;
 export type FogSpec = Static<typeof Fog>;
 export type EmitterSpec = Pick<EnvironmentSpec, keyof typeof emitter>;

@@ -70,8 +70,8 @@ export const SceneObject = Type.Object(
     transform: Matrix,
     hidden: flag('left out of the render'),
     role: choice(
-      ['surface', 'shadow-only', 'cut-out'],
-      'an ordinary surface; unseen but for the shadows on it; or unseen and holding out what is behind it',
+      ['surface', 'shadow-only', 'cut-out', 'hold-out'],
+      'an ordinary surface; unseen but for the shadows on it; unseen and holding out what is behind it; or holding it out before the camera, and an ordinary surface to all other rays',
     ),
     visibility: ObjectVisibility,
     receivesShadows: flag('lights reach it through whatever stands between'),

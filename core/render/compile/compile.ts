@@ -82,6 +82,7 @@ export function compileScene(
     skyLight: lights.skyLight,
     background:
       background && compileSky(background, backgroundTexture, surfaces.chains[backgroundTexture] ?? null, false),
+    hidesBackground: background !== null && !background.camera,
     fog:
       fog && fog.density > 0
         ? Float64Array.of(

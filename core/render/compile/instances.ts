@@ -147,7 +147,7 @@ function flagsOf(object: ObjectSpec, material: MaterialSpec): number {
     (object.facing === 'back' ? IS_BACK_ONLY : 0) |
     (material.alphaMode === 'opaque' ? 0 : HAS_ALPHA) |
     (object.role === 'shadow-only' ? IS_SHADOW_ONLY : 0) |
-    (object.role === 'cut-out' ? IS_CUT_OUT : 0) |
+    (object.role === 'cut-out' || object.role === 'hold-out' ? IS_CUT_OUT : 0) |
     (object.receivesShadows ? 0 : IS_UNSHADED) |
     (isGlass && object.seeThroughShadows ? IS_SEE_THROUGH : 0) |
     (object.shape === 'floor' ? IS_FLOOR : 0) |
@@ -158,7 +158,8 @@ function flagsOf(object: ObjectSpec, material: MaterialSpec): number {
 function maskOf({ visibility: v, role, facing }: ObjectSpec, flags: number): number {
   const through = (flags & (IS_SEE_THROUGH | HAS_ALPHA)) !== 0 || facing !== 'both';
   const shadow = v.shadow ? (through ? SHADOW_THROUGH_RAY : SHADOW_RAY) : 0;
-  if (role !== 'surface') return (v.camera ? CAMERA_RAY : 0) | (role === 'cut-out' ? shadow : 0);
+  if (role === 'shadow-only' || role === 'cut-out')
+    return (v.camera ? CAMERA_RAY : 0) | (role === 'cut-out' ? shadow : 0);
   return (
     shadow |
     (v.camera ? CAMERA_RAY : 0) |

@@ -2,7 +2,7 @@
 import { materialIds as idsOfMaterials } from '../../document/object-names.ts';
 import type { Texture } from '../../data/texture.ts';
 import { daylightTexture } from '../../lights/daylight.ts';
-import type { BackgroundSpec, MaterialSpec, Sheet, ShotDocument } from '../../document/schema.ts';
+import type { MaterialSpec, Sheet, ShotDocument, SkySpec } from '../../document/schema.ts';
 import type { Allocate } from '../../geometry/allocate.ts';
 import type { Means } from '../../geometry/scene-geometry.ts';
 import { compileMap, type CompiledMap } from '../../textures/compiled-map.ts';
@@ -58,7 +58,7 @@ export function compileSurfaces(
       warnings.push(`Texture "${id}" has ${notFinite} heights that are infinite or no numbers; they count as 0. Export it again, or fill them.`); // prettier-ignore
     return chain;
   });
-  const skyOf = (spec: BackgroundSpec | null): number => {
+  const skyOf = (spec: SkySpec | null): number => {
     if (spec?.kind !== 'daylight') return spec?.texture ? textureIds.indexOf(spec.texture) : -1;
     return chains.push(mipChain(daylightTexture(spec.daylight)).map((level) => share(level, allocate))) - 1;
   };

@@ -87,8 +87,10 @@ export class EmitterHit {
     const { sampler } = directLight;
     const { ray } = path;
     if (scene.background !== null && path.straight && path.density === 0) {
-      skyRadiance(scene.background, scene.chains, ray[3], ray[4], ray[5], sky);
-      this.collect(this.reach(BACKGROUND), 0, -1, sky[0], sky[1], sky[2], 1);
+      if (path.firstKind >= 0 || !scene.hidesBackground) {
+        skyRadiance(scene.background, scene.chains, ray[3], ray[4], ray[5], sky);
+        this.collect(this.reach(BACKGROUND), 0, -1, sky[0], sky[1], sky[2], 1);
+      }
     } else if (sampler.meet(scene.skyLight, ray, Infinity)) this.collectLight(scene.skyLight, Infinity, BACKGROUND);
     for (let light = 0; light < scene.skyLight; light++) {
       const flags = toInt(scene.lights[light * LIGHT_STRIDE + LIGHT_FLAGS]);

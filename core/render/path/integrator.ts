@@ -376,7 +376,11 @@ export class Integrator implements GroupTracer {
         }
       }
     }
-    if ((flags & IS_CUT_OUT) !== 0) return -1;
+    // Only rays of the camera are held out; lights that stand in front are seen.
+    if ((flags & IS_CUT_OUT) !== 0 && path.firstKind < 0) {
+      if (this.scene.hasBodies) this.emitterHit.bodies(t);
+      return -1;
+    }
     if ((flags & IS_SHADOW_ONLY) !== 0) {
       shading.hit(ray, 0, false);
       const open = this.directLight.openness();

@@ -56,6 +56,8 @@ export interface CompiledScene extends LightTables {
   skyLight: i32;
   /** What the camera sees behind everything; null: the environment. */
   background: Sky | null;
+  /** Rays of the camera see nothing of it: only what is seen through clear glass. */
+  hidesBackground: boolean;
 
   /** Extinction 1/m, albedo × 3, anisotropy, box minimum × 3, maximum × 3; null without fog. */
   fog: Float64Array | null;

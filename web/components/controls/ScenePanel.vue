@@ -61,10 +61,16 @@ const groups = computed(() => {
   const names = [...new Set(found.map((item) => item.group))];
   return names.map((name) => {
     const all = found.filter((item) => item.group === name);
-    const every = name === 'Shot' || name === 'Environment' ? [] : all.map(({ pointer }) => pointer);
-    return { name, all: all.length, items: all.slice(0, MOST), every };
+    return { name, all: all.length, items: all.slice(0, MOST) };
   });
 });
+
+/** Pointers of what a search finds and can be set with others. */
+const found = computed(() =>
+  items.value
+    .filter((item) => item.group !== 'Shot' && item.group !== 'Environment' && isFound(item))
+    .map(({ pointer }) => pointer),
+);
 
 /** Marked in the list with Ctrl or Shift, to be set together. */
 const marked = ref<string[]>([]);
@@ -256,6 +262,16 @@ watch(
         <Button size="small" @click="open(marked)">Edit together</Button>
         <Button severity="secondary" variant="text" size="small" @click="marked = []">None</Button>
       </p>
+      <p v-else-if="words && found.length > 1" class="marked">
+        <Button
+          severity="secondary"
+          variant="text"
+          size="small"
+          title="Opens all that are found as one; Ctrl-click marks some"
+          @click="open(found)"
+          >Edit the {{ found.length }} found together</Button
+        >
+      </p>
       <Listbox
         v-if="groups.length"
         :model-value="marked"
@@ -270,19 +286,12 @@ watch(
         aria-label="Items of the scene"
         @change="mark"
       >
-        <template #optiongroup="{ option }">
-          <Button
-            v-if="option.every.length > 1"
-            unstyled
-            class="bare every"
-            :title="`Edits ${words ? 'what is found of them' : 'all of them'} together; Ctrl-click marks some`"
-            @click="open(option.every)"
-            >edit together</Button
+        <template #optiongroup="{ option }"
           >{{ option.name }} <span class="dim num">{{ option.all }}</span><template
             v-if="option.all > option.items.length"
-            >, the first {{ option.items.length }}; type to find others</template
-          >
-        </template>
+            >, the first {{ option.items.length }}; type to find the others</template
+          ></template
+        >
         <template #option="{ option }">
           <span>{{ option.name }}</span><span class="dim">{{ option.id }}</span>
         </template>
@@ -349,14 +358,6 @@ watch(
   align-items: center;
   padding: 2px 14px 6px;
   font-size: var(--small);
-}
-.every {
-  float: right;
-  color: var(--soft);
-  font-weight: 400;
-}
-.every:hover {
-  color: var(--text);
 }
 .title {
   display: flex;

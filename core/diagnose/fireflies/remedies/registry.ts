@@ -3,6 +3,7 @@ import { clamps } from './clamp.ts';
 import { equivalentLight } from './equivalent-light.ts';
 import { hideLight } from './hide-light.ts';
 import { hideShell } from './hide-shell.ts';
+import { holdOut } from './hold-out.ts';
 import { limitedReach } from './limited-reach.ts';
 import { linkShell } from './link-shell.ts';
 import type { ProposeCure } from './proposal.ts';
@@ -22,4 +23,5 @@ export const remedies: ProposeCure[] = [
   roughnessFloor,
   adaptiveCeiling,
   clamps,
+  holdOut,
 ];
