@@ -89,7 +89,10 @@ export class FirstSurfaces {
       if (shading.entering(ray[3], ray[4], ray[5]) === ((flags & IS_BACK_ONLY) !== 0)) return true;
     if ((flags & HAS_ALPHA) === 0) return false;
     const { instance, triangle, u, v, t } = rays;
-    return shading.alpha(instance, triangle, u, v, ray[0] + t * ray[3], ray[1] + t * ray[4], ray[2] + t * ray[5]) < 0.5;
+    const x = ray[0] + t * ray[3];
+    const y = ray[1] + t * ray[4];
+    const z = ray[2] + t * ray[5];
+    return shading.alpha(instance, triangle, u, v, x, y, z) < 0.5;
   }
 
   /** Puts the mesh's own normal at the hit into `own`, in the space of the mesh; false where it has none. */
