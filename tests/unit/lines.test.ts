@@ -62,7 +62,7 @@ function cubeEdges(test: TestScene): [number, number, number, number][] {
   return out;
 }
 
-/** What strokes with round ends cover of each pixel, by 16 × 16 places in it. @param past pixels that each goes on at both ends */
+/** What strokes with round ends cover of each pixel, by 16 × 16 subpixels of it. @param past pixels that each goes on at both ends */
 function stroked(edges: [number, number, number, number][], width: number, past = 0): Float64Array {
   const fine = 16;
   const ink = new Uint8Array((SIZE * fine) ** 2);
@@ -102,7 +102,7 @@ describe('ink lines', () => {
       const expected = stroked(edges, width, past);
       expect(total(share)).to.be.closeTo(total(expected), 0.02 * total(expected));
       const off = Array.from(share, (n, i) => Math.abs(n - expected[i]));
-      // Sixteen places a pixel tell its share to a sixteenth, and a corner of the nib may fall to either side.
+      // Sixteen subpixels tell a pixel's share to a sixteenth, and a corner of the nib may fall to either side.
       expect(off.filter((n) => n > 0.3).length, 'pixels that are far off').to.be.at.most(past ? 12 : 4);
       expect(total(off) / total(expected)).to.be.below(0.12);
     });

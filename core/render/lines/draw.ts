@@ -44,7 +44,7 @@ function drawEdges(sheet: InkedSheet, { columns, rows, across, down }: Edges): v
     }
 }
 
-/** Fine places that a round nib has been over; their centres are whole numbers. */
+/** Subpixels that a round nib has been over; their centres are whole numbers. */
 class InkedSheet {
   private readonly inked: Uint8Array;
 

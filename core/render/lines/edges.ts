@@ -1,38 +1,38 @@
 /**
- * Where a picture has an edge: between two places beside each other whose objects, materials, normals or depths differ. Each
- * is then looked for between its two places by halving, to a 32nd of a pixel, so that lines are as smooth as what they follow.
+ * Where a picture has an edge: between two neighbouring subpixels whose objects, materials, normals or depths differ. Each is
+ * then found between the two by bisection, to a 32nd of a pixel, so that lines are as smooth as what they follow.
  *
  * Source: Saito & Takahashi, "Comprehensible Rendering of 3-D Shapes", SIGGRAPH 1990: lines from what the first surfaces
  * are, not from their colours; profiles where depth jumps, inner edges where the slope does. Depth is held against the
- * planes of both faces and not against its second difference, which a floor under a low sun of view would exceed.
+ * planes of both faces and not against its second difference, which a floor seen at a grazing angle exceeds.
  */
 import type { Region } from '../../data/picture.ts';
 import type { Sheet } from '../../document/schema.ts';
 import type { CompiledScene } from '../scene/scene.ts';
 import { FirstSurfaces } from './first-surfaces.ts';
 
-/** Places a pixel in each direction. */
+/** Subpixels of a pixel in each direction. */
 export const FINE = 4;
-const HALVINGS = 3;
+const BISECTIONS = 3;
 
 /** Which differences make a line, from the sheet. */
 export type LineRules = Pick<Sheet['lines'], 'objects' | 'materials' | 'normal' | 'depth'>;
 
 export interface Edges {
-  /** Of the grid, in fine places of the full frame; its size. */
+  /** The grid's corner, in subpixels of the full frame, and its size. */
   x: number;
   y: number;
   columns: number;
   rows: number;
-  /** Part of the way from a place to the one right of it at which an edge is crossed; −1: none. One a place, row by row. */
+  /** Part of the way from a subpixel to the one right of it at which an edge is crossed; −1: none. Row by row. */
   across: Float32Array;
-  /** The same to the place below. */
+  /** The same to the one below. */
   down: Float32Array;
 }
 
 /**
  * @param region pixels of the full frame, beyond its borders too
- * @returns edges between the fine places of it
+ * @returns edges between its subpixels
  */
 export function findEdges(
   scene: CompiledScene,
@@ -42,7 +42,7 @@ export function findEdges(
 ): Edges {
   const [x, y, columns, rows] = [region.x, region.y, region.width, region.height].map((n) => n * FINE);
   const count = columns * rows;
-  // Three more slots for the halving: the nearer side, the farther one, and the middle.
+  // Three more slots for the bisection: either side, and the middle.
   const seen = new FirstSurfaces(scene, frame, count + 3);
   const pixelOf = (n: number) => (n + 0.5) / FINE - 0.5;
   for (let j = 0; j < rows; j++)
@@ -101,7 +101,7 @@ class Difference {
   place(a: number, b: number, spare: number, look: (part: number, slot: number) => void): number {
     let [from, to] = [0, 1];
     let [low, high, middle] = [a, b, spare];
-    for (let step = 0; step < HALVINGS; step++) {
+    for (let step = 0; step < BISECTIONS; step++) {
       const part = (from + to) / 2;
       look(part, middle);
       // A slope that is steep over the whole way and sudden nowhere is crossed in the middle of it.

@@ -1,17 +1,17 @@
 /**
  * Where straight edges run on past the corner they meet in, as a draughtsman's pencil does. Edges are followed along the
- * cracks between fine places; a corner is where they meet or turn, and each that comes to it straight goes on beyond.
+ * cracks between subpixels; a corner is where they meet or turn, and each that comes to it straight goes on beyond.
  * One that ends on another that runs through (a T) is hidden behind it, and ends there.
  */
 import { FINE, type Edges } from './edges.ts';
 
-/** Ways from a corner of four places along its cracks: up, right, down, left. */
+/** Ways from a corner of four subpixels along its cracks: up, right, down, left. */
 const DX = [0, 1, 0, -1];
 const DY = [-1, 0, 1, 0];
 /** Cracks that are followed, and fewest that tell a direction: six pixels and three at most. */
 const FOLLOWED = 6 * FINE;
 const FEWEST = 3 * FINE;
-/** Fine places that a straight edge's points lie off it at most. */
+/** Subpixels that a straight edge's points lie off it at most. */
 const OFF_LINE = 0.12 * FINE;
 /** Two edges run through a corner, and are no corner, where they turn by less: degrees. */
 const THROUGH = -Math.cos((20 * Math.PI) / 180);
@@ -20,11 +20,11 @@ const THROUGH = -Math.cos((20 * Math.PI) / 180);
 export const CORNER_REACH = 7;
 
 interface Arm {
-  /** Unit, away from the corner; and a point on the fitted line, fine places. Null where it is too short or bent. */
+  /** Unit, away from the corner; and a point on the fitted line, subpixels. Null where it is too short or bent. */
   line: { dx: number; dy: number; x: number; y: number } | null;
 }
 
-/** @returns segments of fine places: x and y from the corner, then to the end, four numbers each */
+/** @returns segments in subpixels: x and y from the corner, then to the end, four numbers each */
 export function pastCorners(edges: Edges, pixels: number): number[] {
   const out: number[] = [];
   const { columns, rows } = edges;
@@ -53,8 +53,8 @@ export function pastCorners(edges: Edges, pixels: number): number[] {
 const dot = (a: { dx: number; dy: number }, b: { dx: number; dy: number }) => a.dx * b.dx + a.dy * b.dy;
 
 /**
- * Corner (i, j) stands between places (i − 1, j − 1) and (i, j).
- * @returns where an edge crosses between the two places beside the way out of it; −1: it does not
+ * Corner (i, j) stands between subpixels (i − 1, j − 1) and (i, j).
+ * @returns where an edge crosses between the two subpixels beside the way out of it; −1: it does not
  */
 function crossing({ columns, rows, across, down }: Edges, i: number, j: number, way: number): number {
   switch (way) {
@@ -77,7 +77,7 @@ function follow(edges: Edges, i: number, j: number, way: number): Arm {
   const points: number[] = [];
   while (points.length < FOLLOWED * 2) {
     const part = crossing(edges, i, j, way);
-    // Centres of places are whole numbers here.
+    // Centres of subpixels are whole numbers here.
     if (way === 0) points.push(i - 1 + part, j - 1);
     else if (way === 2) points.push(i - 1 + part, j);
     else if (way === 1) points.push(i, j - 1 + part);
