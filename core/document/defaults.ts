@@ -227,6 +227,7 @@ export const defaultSheet = (): Sheet => ({
   precision: 'double',
   occlusion: {
     distance: null,
+    falloff: 'none',
     cone: 90,
     direction: 'outward',
     seeThrough: false,

@@ -1,4 +1,5 @@
 /** The dials of a sheet, as a person meets them: label, unit, range, step, and what each decides. */
+import { FALLOFFS } from '../data/falloff.ts';
 import { FILTER_KINDS, type Sheet } from './schema.ts';
 
 export const DIAL_GROUPS = [
@@ -108,6 +109,7 @@ export const DIALS: Dial[] = [
   { pointer: '/motion/samples', label: 'Motion samples', group: 'Motion', unit: 'places', kind: 'number', min: 1, max: 16, step: 1, help: 'Places of a moving object within the shutter, straight lines between them. 1 does not blur; 2 are the least that do; arcs need more.' },
   { pointer: '/motion/shutter', label: 'Shutter', group: 'Motion', unit: 'frames', kind: 'number', min: 0, max: 1, step: 0.05, digits: 3, help: 'Part of a frame that the shutter is open, from the frame on.' },
   { pointer: '/occlusion/distance', label: 'Occlusion distance', group: 'Occlusion', unit: 'm', kind: 'number', min: 1e-6, max: 1e9, step: 0.1, digits: 6, none: 'any', help: 'What is further does not occlude. In a closed room any distance is black: everything is behind something.' },
+  { pointer: '/occlusion/falloff', label: 'Occlusion falloff', group: 'Occlusion', unit: '', kind: 'choice', choices: FALLOFFS, help: 'How occlusion fades with how far its occluder is: none is all or nothing up to the distance, the others fade to nothing there, square-root soonest. Without a distance nothing fades.' },
   { pointer: '/occlusion/cone', label: 'Occlusion cone', group: 'Occlusion', unit: '°', kind: 'number', min: 1, max: 90, step: 5, digits: 1, help: 'Half angle of the cone of rays around the normal.' },
   { pointer: '/occlusion/direction', label: 'Occlusion direction', group: 'Occlusion', unit: '', kind: 'choice', choices: ['outward', 'inward'], help: 'Outward measures how open a place is; inward how thick the body behind it.' },
   { pointer: '/occlusion/seeThrough', label: 'See-through occlusion', group: 'Occlusion', unit: '', kind: 'switch', help: 'Glass and cut-out surfaces occlude by what they hold back only, so that what stands behind a pane is not black.' },

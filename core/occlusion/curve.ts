@@ -2,7 +2,7 @@
  * What an occlusion pass tells at each distance: shares open, shut and in between, and the information in it, as the entropy of
  * its values (Shannon, "A Mathematical Theory of Communication", 1948). Where all is open or all is shut there is none.
  */
-import { opennessAt, type TracedDistances } from './distances.ts';
+import { opennessAt, type OcclusionRule, type TracedDistances } from './distances.ts';
 
 export interface OcclusionAt {
   metres: number;
@@ -31,9 +31,9 @@ const POINTS = 48;
 /** Of the most information, what still tells nearly as much. */
 const NEAR = 0.85;
 
-export function occlusionCurve(traced: TracedDistances, seeThrough: boolean): OcclusionCurve {
+export function occlusionCurve(traced: TracedDistances, rule: OcclusionRule): OcclusionCurve {
   const out = new Float32Array(traced.places.length);
-  const at = (metres: number) => figuresOf(opennessAt(traced, metres, seeThrough, out), metres);
+  const at = (metres: number) => figuresOf(opennessAt(traced, metres, rule, out), metres);
   const unlimited = at(Infinity);
   const [from, to] = spanOf(traced.first);
   if (!(to > 0)) return { points: [], unlimited, best: null };

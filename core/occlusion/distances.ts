@@ -5,9 +5,10 @@
  * @example
  * const { places } = placesOver(walk, sheet, 4000);
  * const traced = traceDistances(walk, sheet.occlusion, places);
- * opennessAt(traced, 0.8, sheet.occlusion.seeThrough, new Float32Array(places.length));
+ * opennessAt(traced, 0.8, sheet.occlusion, new Float32Array(places.length));
  */
 import { axesAcross } from '../data/axes-across.ts';
+import { fade, falloffNumber, type Falloff } from '../data/falloff.ts';
 import type { Sheet } from '../document/schema.ts';
 import { OCCLUSION_RAY } from '../geometry/ray-kinds.ts';
 import type { GridPlace } from '../place/grid.ts';
@@ -26,6 +27,8 @@ export interface TracedDistances {
   solid: Float32Array;
   /** Share that glass and cut-outs before that let through. */
   left: Float32Array;
+  /** How many of those there are. */
+  layers: Uint8Array;
   /** Object that is met first, −1: none. */
   object: Int32Array;
 }
@@ -89,6 +92,7 @@ export class OcclusionWalk extends SurfaceWalk {
           break;
         }
         out.left[i] *= left;
+        if (left < 1) out.layers[i] += 1;
         hit = rays.closestAfter(t, instance, triangle);
       }
     }
@@ -108,28 +112,43 @@ export function traceDistances(
     first: new Float32Array(n),
     solid: new Float32Array(n),
     left: new Float32Array(n),
+    layers: new Uint8Array(n),
     object: new Int32Array(n),
   };
   for (const [k, { place }] of places.entries()) walk.distances(place, k, occlusion, out, k * rays);
   return out;
 }
 
+/** What of a sheet's occlusion decides how far and what occludes, beside its distance. */
+export interface OcclusionRule {
+  /** Glass and cut-outs occlude by what they hold back, otherwise like walls. */
+  seeThrough: boolean;
+  falloff: Falloff;
+}
+
 /**
- * The pass at a distance: by place the share of rays that nothing occludes, 0 shut to 1 open.
+ * The pass at a distance: by place the share of rays that nothing occludes, 0 shut to 1 open. With a falloff glass and cut-outs
+ * before what is solid are taken to be alike, and all where the first of them is.
  * @param metres Infinity: any distance
- * @param seeThrough glass and cut-outs occlude by what they hold back, otherwise like walls
  */
 export function opennessAt(
-  { first, solid, left, rays }: Pick<TracedDistances, 'first' | 'solid' | 'left' | 'rays'>,
+  { first, solid, left, layers, rays }: Pick<TracedDistances, 'first' | 'solid' | 'left' | 'layers' | 'rays'>,
   metres: number,
-  seeThrough: boolean,
+  rule: OcclusionRule,
   out: Float32Array,
 ): Float32Array {
+  const falloff = falloffNumber(rule.falloff);
   for (let k = 0; k < out.length; k++) {
     let open = 0;
     for (let i = k * rays; i < (k + 1) * rays; i++) {
-      if (first[i] > metres || first[i] === Infinity) open += 1;
-      else if (seeThrough && (solid[i] > metres || solid[i] === Infinity)) open += left[i];
+      const isOpen = first[i] > metres || first[i] === Infinity;
+      if (isOpen) open += 1;
+      else if (!rule.seeThrough) open += fade(falloff, first[i] / metres);
+      else {
+        const behind = solid[i] > metres || solid[i] === Infinity ? 1 : fade(falloff, solid[i] / metres);
+        const n = Math.max(1, layers[i]);
+        open += behind * (1 - (1 - left[i] ** (1 / n)) * (1 - fade(falloff, first[i] / metres))) ** n;
+      }
     }
     out[k] = open / rays;
   }

@@ -15,6 +15,6 @@ export function tellOcclusion(scene: CompiledScene, sheet: Sheet): ToldOcclusion
   const { step, places } = placesOver(walk, sheet, BLOCKS, !occlusion.seeThrough);
   const traced = traceDistances(walk, occlusion, places);
   const grid = cellsOf(sheet, step, places);
-  const { rays, first, solid, left } = traced;
-  return { ...grid, rays, first, solid, left, seeThrough: occlusion.seeThrough, distance: occlusion.distance, curve: occlusionCurve(traced, occlusion.seeThrough) }; // prettier-ignore
+  const { rays, first, solid, left, layers } = traced;
+  return { ...grid, rays, first, solid, left, layers, seeThrough: occlusion.seeThrough, falloff: occlusion.falloff, distance: occlusion.distance, curve: occlusionCurve(traced, occlusion) }; // prettier-ignore
 }

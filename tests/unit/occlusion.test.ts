@@ -1,5 +1,6 @@
 /** Occlusion at every distance from one trace: closed forms, the renderer's own pass, and the distances that people settle on. */
 import { expect } from 'chai';
+import { FALLOFFS, type Falloff } from '../../core/data/falloff.ts';
 import { lookAt, translation } from '../../core/data/transform.ts';
 import { defaultCamera, defaultEnvironment, defaultSheet } from '../../core/document/defaults.ts';
 import type { Sheet } from '../../core/document/schema.ts';
@@ -23,7 +24,7 @@ function traced(test: TestScene, rays = 4096, about = 1): TracedDistances {
   const walk = new OcclusionWalk(compiled(test), sheet);
   return traceDistances(walk, sheet.occlusion, placesOver(walk, sheet, about, !sheet.occlusion.seeThrough).places.slice(0, about === 1 ? 1 : undefined), rays); // prettier-ignore
 }
-const open = (of: TracedDistances, metres = Infinity, seeThrough = false): number => opennessAt(of, metres, seeThrough, new Float32Array(of.places.length))[0]; // prettier-ignore
+const open = (of: TracedDistances, metres = Infinity, seeThrough = false, falloff: Falloff = 'none'): number => opennessAt(of, metres, { seeThrough, falloff }, new Float32Array(of.places.length))[0]; // prettier-ignore
 const floor = { mesh: square(200, 0) };
 
 describe('occlusion at every distance', () => {
@@ -36,6 +37,27 @@ describe('occlusion at every distance', () => {
     for (const distance of [2.5, 4, 10]) expect(open(of, distance)).to.be.closeTo((height / distance) ** 2, 0.004);
     expect(open(of, 1.9)).to.equal(1);
   });
+
+  it('fades as its formula says: under a ceiling each has a closed form', () => {
+    const height = 2;
+    const ceiling = { mesh: square(4000, 0), object: { transform: translation(0, 0, height) } };
+    const of = traced(scene([floor, ceiling], { cameras: from([3, 0, 1.5], [0, 0, 0]) }));
+    for (const distance of [2.5, 4, 10]) {
+      // Rays at μ = cos θ, of which 2μ dμ are, meet the ceiling at h/μ; c = h/D of them and more are met.
+      const c = height / distance;
+      const exact = (rho: (share: number) => number) => {
+        const n = 20_000;
+        let sum = c * c;
+        for (let k = 0; k < n; k++) { const mu = c + ((1 - c) * (k + 0.5)) / n; sum += (rho(c / mu) * 2 * mu * (1 - c)) / n; }
+        return sum;
+      };
+      expect(exact((share) => share), 'the sum itself').to.be.closeTo(2 * c - c * c, 1e-6);
+      expect(open(of, distance, false, 'linear')).to.be.closeTo(2 * c - c * c, 0.004);
+      expect(open(of, distance, false, 'square-root')).to.be.closeTo(c * c + (4 / 3) * Math.sqrt(c) * (1 - c ** 1.5), 0.004);
+      expect(open(of, distance, false, 'exponential')).to.be.closeTo(exact((share) => (1 - Math.exp(-3 * share)) / (1 - Math.exp(-3))), 0.004);
+    }
+    for (const falloff of FALLOFFS) expect(open(of, Infinity, false, falloff), 'without a distance nothing fades').to.equal(0);
+  }); // prettier-ignore
 
   it('beside a wall is the segment that the distance cuts off the disc below the sky', () => {
     const away = 0.5;
@@ -51,8 +73,15 @@ describe('occlusion at every distance', () => {
   });
 
   it('is the renderer’s own pass, at any distance, with glass like a wall and see-through', () => {
-    for (const seeThrough of [false, true]) {
-      const occlusion: Sheet['occlusion'] = { ...defaultSheet().occlusion, distance: 1.2, cone: 70, seeThrough };
+    for (const [seeThrough, falloff] of [
+      [false, 'none'],
+      [true, 'none'],
+      [false, 'linear'],
+      [false, 'exponential'],
+      [true, 'square-root'],
+    ] as const) {
+      // prettier-ignore
+      const occlusion: Sheet['occlusion'] = { ...defaultSheet().occlusion, distance: 1.2, cone: 70, seeThrough, falloff };
       const test = scene(
         [
           floor,
@@ -63,7 +92,7 @@ describe('occlusion at every distance', () => {
         { occlusion, passes: { occlusion: true, shadows: false, lines: false, groups: false }, extraSamples: { light: 1, diffuse: 1, specular: 1, transmission: 1, volume: 1, occlusion: 16 } },
       ); // prettier-ignore
       const of = traced(test, 256, 256);
-      const ours = opennessAt(of, 1.2, seeThrough, new Float32Array(of.places.length));
+      const ours = opennessAt(of, 1.2, { seeThrough, falloff }, new Float32Array(of.places.length));
       const film = render(test);
       const pass = pictureOf([film], film.region, ['occlusion'], compiled(test).layout).channels.get('occlusion')!;
       const mean = (values: Iterable<number>) =>
@@ -160,7 +189,7 @@ describe('occlusion at every distance', () => {
     const sheet = shot.document.sheets.preview;
     const walk = new OcclusionWalk(compiled(shot), sheet);
     const of = traceDistances(walk, sheet.occlusion, placesOver(walk, sheet, 3000).places);
-    const curve = occlusionCurve(of, false);
+    const curve = occlusionCurve(of, { seeThrough: false, falloff: 'none' });
     expect(curve.unlimited.shut).to.be.above(0.98);
     // Common practice, in a room of some 500 units: a line drawing at 5, blown out at 10 to 50, right at 80 to 100: centimetres in a room of 4 by 5 m.
     const at = (metres: number) => curve.points.reduce((best, one) => (Math.abs(Math.log(one.metres / metres)) < Math.abs(Math.log(best.metres / metres)) ? one : best)); // prettier-ignore

@@ -86,11 +86,11 @@ export function occlusionCases(input: RenderInput): OcclusionCase[] {
   if (places.length === 0) return [];
   const metres = occlusion.distance ?? Infinity;
   const traced = traceDistances(walk, occlusion, places);
-  const values = opennessAt(traced, metres, occlusion.seeThrough, new Float32Array(places.length));
+  const values = opennessAt(traced, metres, occlusion, new Float32Array(places.length));
   const now = figuresOf(values, metres);
   const isInward = occlusion.direction === 'inward';
   const outward = isInward ? traceDistances(walk, { ...occlusion, direction: 'outward' }, places) : traced;
-  const curve = occlusionCurve(outward, occlusion.seeThrough);
+  const curve = occlusionCurve(outward, occlusion);
   const rays = sheet.samples * sheet.extraSamples.occlusion;
   const all = places.map((_, k) => k);
   const byObject = new Map<number, number[]>();
@@ -128,7 +128,7 @@ export function occlusionCases(input: RenderInput): OcclusionCase[] {
     if (occlusion.seeThrough || isInward) return [];
     const through = placesOver(walk, picture, PLACES, false).places;
     const at = new Map(through.map((place, k) => [`${place.x} ${place.y}`, k]));
-    const seen = opennessAt(traceDistances(walk, occlusion, through), metres, true, new Float32Array(through.length));
+    const seen = opennessAt(traceDistances(walk, occlusion, through), metres, { ...occlusion, seeThrough: true }, new Float32Array(through.length));
     const other = places.map(({ x, y }) => { const k = at.get(`${x} ${y}`); return k === undefined ? NaN : seen[k]; });
     const changed = all.filter((k) => Math.abs(other[k] - values[k]) > CHANGED);
     if (changed.length < Math.max(FEWEST, PLACES_CHANGED * places.length)) return [];

@@ -1,5 +1,6 @@
 /** A sheet: the full set of render settings. */
 import { Type, type Static } from '@sinclair/typebox';
+import { FALLOFFS } from '../../data/falloff.ts';
 import { choice, closed, flag, number, numberOrNone, triple, whole, wholeOrNone } from './common.ts';
 import { MOST_LEVELS } from './things.ts';
 
@@ -82,6 +83,7 @@ export const Sheet = Type.Object(
     occlusion: Type.Object(
       {
         distance: numberOrNone(1e-6, 1e9, 'metres; what is further does not occlude; null: any'),
+        falloff: choice(FALLOFFS, 'how occlusion fades with how far its occluder is, up to the distance'),
         cone: number(1, 90, 'half angle of the cone of rays, degrees'),
         direction: choice(['outward', 'inward'], 'measured on the side that is seen, or into the body'),
         seeThrough: flag('see-through surfaces and glass occlude by what they hold back'),

@@ -2,6 +2,7 @@
  * Ambient occlusion at a hit: the cosine-weighted share of a cone of rays that meets nothing within a distance.
  * Outward it starts on the side that is seen, inward in the body behind it.
  */
+import { fade, NO_FALLOFF } from '../../data/falloff.ts';
 import type { f64, i32 } from '../../data/numbers.ts';
 import { turn } from '../../data/turns.ts';
 import type { Intersector } from '../../geometry/intersector.ts';
@@ -17,6 +18,7 @@ import type { Shading } from './shading.ts';
 export class Occlusion {
   private readonly turned = new Float64Array(2);
   private readonly distance: number;
+  private readonly falloff: i32;
   private readonly sine2: number;
   private readonly side: number;
   private readonly seeThrough: boolean;
@@ -28,14 +30,15 @@ export class Occlusion {
     private readonly rays: Intersector,
     private readonly shading: Shading,
   ) {
-    const { distance, sine2, side, seeThrough } = settings.occlusion;
+    const { distance, falloff, sine2, side, seeThrough } = settings.occlusion;
     this.distance = distance;
+    this.falloff = falloff;
     this.sine2 = sine2;
     this.side = side;
     this.seeThrough = seeThrough;
   }
 
-  /** One ray of the cone, number `index`: 1 open, 0 shut, or what glass and cut-outs on its way let through. */
+  /** One ray of the cone, number `index`: 1 open, 0 shut, or what glass and cut-outs on its way let through and what is far leaves. */
   ray(index: i32): number {
     const { random, rays, shading, side } = this;
     random.draw(dimension(0, SLOT_OCCLUSION), index);
@@ -54,11 +57,15 @@ export class Occlusion {
     const x = point[0] + normal[0] * off;
     const y = point[1] + normal[1] * off;
     const z = point[2] + normal[2] * off;
-    if (!this.seeThrough) return rays.occluded(x, y, z, dx, dy, dz, this.distance, OCCLUSION_RAY) ? 0 : 1;
+    if (!this.seeThrough && this.falloff === NO_FALLOFF)
+      return rays.occluded(x, y, z, dx, dy, dz, this.distance, OCCLUSION_RAY) ? 0 : 1;
     let open: f64 = 1;
     let hit = rays.closest(x, y, z, dx, dy, dz, this.distance, OCCLUSION_RAY);
+    if (!this.seeThrough) return hit ? fade(this.falloff, rays.t / this.distance) : 1;
     while (hit && open > 0) {
-      open *= this.lets(x, y, z, dx, dy, dz);
+      const lets = this.lets(x, y, z, dx, dy, dz);
+      if (this.falloff === NO_FALLOFF) open *= lets;
+      else open *= 1 - (1 - lets) * (1 - fade(this.falloff, rays.t / this.distance));
       hit = rays.closestAfter(rays.t, rays.instance, rays.triangle);
     }
     return open;

@@ -1,4 +1,5 @@
 /** What a sheet asks of every path, as plain numbers: without a limit is Infinity. */
+import { falloffNumber } from '../../data/falloff.ts';
 import type { i32 } from '../../data/numbers.ts';
 import { groupWidth, meansOf, occlusionAt, shadowsAt, type FilmLayout } from '../film/passes.ts';
 import { tabulated, type FilterTable } from '../film/pixel-filter.ts';
@@ -32,6 +33,8 @@ export interface ExtraSamples {
 export interface OcclusionRays {
   /** Metres. */
   distance: number;
+  /** Number of one of `FALLOFFS`. */
+  falloff: i32;
   /** Squared sine of the cone's half angle. */
   sine2: number;
   /** 1 outward, −1 inward. */
@@ -91,6 +94,7 @@ export function pathSettings(settings: RenderSettings, layout: FilmLayout): Path
     extraSamples,
     occlusion: {
       distance: occlusion.distance ?? Infinity,
+      falloff: falloffNumber(occlusion.falloff),
       sine2: Math.sin((occlusion.cone * Math.PI) / 180) ** 2,
       side: occlusion.direction === 'outward' ? 1 : -1,
       seeThrough: occlusion.seeThrough,

@@ -26,7 +26,7 @@ watch(told, (now, before) => now && (!before || before.distance !== now.distance
 
 const values = computed(() => {
   if (!told.value) return null;
-  return opennessAt(told.value, distance.value ?? Infinity, told.value.seeThrough, new Float32Array(told.value.cells.length)); // prettier-ignore
+  return opennessAt(told.value, distance.value ?? Infinity, told.value, new Float32Array(told.value.cells.length)); // prettier-ignore
 });
 const figures = computed(() => values.value && figuresOf(values.value, distance.value ?? Infinity));
 const best = computed(() => told.value?.curve.best ?? null);
