@@ -21,3 +21,12 @@ export function readerOfManifest(blobs: BlobStore, manifest: string): ReadFile {
 /** Of which file stored bytes were, so that people know what to bring in again. */
 const named = (error: unknown, path: string): unknown =>
   error instanceof DamagedBlob ? new DamagedBlob(error.hash, error.isGone, path) : error;
+
+/** "geometry/scene.glb", or "geometry/scene-2.glb" where another file has that path. @param hash null: it is missing */
+export function freePath(manifest: Record<string, string>, path: string, hash: string | null): string {
+  const dot = path.lastIndexOf('.') > path.lastIndexOf('/') ? path.lastIndexOf('.') : path.length;
+  for (let n = 1; ; n++) {
+    const one = n === 1 ? path : `${path.slice(0, dot)}-${n}${path.slice(dot)}`;
+    if (!Object.hasOwn(manifest, one) || manifest[one] === hash) return one;
+  }
+}

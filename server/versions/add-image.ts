@@ -6,6 +6,7 @@ import type { ShotDocument } from '../../core/document/schema.ts';
 import type { ControlValues } from '../../core/document/set-values.ts';
 import { apart } from '../apart/apart.ts';
 import type { Context } from '../context.ts';
+import { freePath } from '../manifest.ts';
 import type { ReceivedFile } from '../received.ts';
 import { addVersion, lockHead, shotByCode } from './versions.ts';
 
@@ -27,7 +28,7 @@ export async function addImage(
     const { shot, head } = await lockHead(tx, code);
     const document = JSON.parse(head.document) as ShotDocument;
     const manifest = JSON.parse(head.manifest) as Record<string, string>;
-    const path = freePath(manifest, name, hash);
+    const path = freePath(manifest, texturePath(name), hash);
     const known = Object.entries(document.textures).find(([, one]) => one.file === path && one.colourSpace === colourSpace); // prettier-ignore
     const texture = known?.[0] ?? freeId(document.textures, name.replace(/\.[^.]*$/, ''));
     const values: ControlValues = known ? {} : { [`/textures/${texture}`]: { file: path, colourSpace } };
@@ -49,13 +50,9 @@ export async function addImage(
   });
 }
 
-/** "textures/sky.exr", or "textures/sky-2.exr" where another file has that name. */
-function freePath(manifest: Record<string, string>, name: string, hash: string): string {
+/** "textures/sky.exr", with signs that every system keeps. */
+function texturePath(name: string): string {
   const dot = name.lastIndexOf('.');
   const clean = (text: string) => text.replace(/[^A-Za-z0-9_.-]+/g, '-');
-  const [stem, ending] = [clean(name.slice(0, dot)) || 'image', clean(name.slice(dot))];
-  for (let n = 1; ; n++) {
-    const path = `textures/${stem}${n > 1 ? `-${n}` : ''}${ending}`;
-    if (!Object.hasOwn(manifest, path) || manifest[path] === hash) return path;
-  }
+  return `textures/${clean(name.slice(0, dot)) || 'image'}${clean(name.slice(dot))}`;
 }

@@ -16,9 +16,12 @@ export function addFilm(film: Film, other: Film): void {
   const { width } = film;
   for (let i = 0; i < film.counts.length; i++) {
     // Of the object and the material that most samples met.
-    const [own, its] = [film, other].map(({ means }) => means[i * width + MEAN_OBJECT]);
-    const [ownMaterial, itsMaterial] = [film, other].map(({ means }) => means[i * width + MEAN_MATERIAL]);
-    const [n, m] = [film.counts[i], other.counts[i]];
+    const own = film.means[i * width + MEAN_OBJECT];
+    const its = other.means[i * width + MEAN_OBJECT];
+    const ownMaterial = film.means[i * width + MEAN_MATERIAL];
+    const itsMaterial = other.means[i * width + MEAN_MATERIAL];
+    const n = film.counts[i];
+    const m = other.counts[i];
     for (let k = 0; k < width; k++)
       film.means[i * width + k] += other.means[i * width + k] * (k === MEAN_RAYS && n > 0 ? m / n : 1);
     // Squared errors add: moments are those that give their sum at the samples of the first.

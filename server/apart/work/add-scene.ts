@@ -7,6 +7,7 @@ import { neededFiles } from '../../../core/render/compile/load-assets.ts';
 import { sha256 } from '../../../host/package-zip.ts';
 import { BlobStore } from '../../blobs.ts';
 import { RequestError } from '../../errors.ts';
+import { freePath } from '../../manifest.ts';
 import { filesInFolder } from './folder-files.ts';
 import { bringIn } from './import-files.ts';
 
@@ -40,13 +41,4 @@ export async function addScene(
   const { lights, cameras } = from;
   const leftOut = { lights: Object.keys(lights).length, cameras: Object.keys(cameras).length };
   return { told: { objects, leftOut, notUnderstood: cameIn?.notUnderstood ?? [] }, values, taken };
-}
-
-/** "geometry/scene.glb", or "geometry/scene-2.glb" where another file has that path. @param hash null: it is missing */
-function freePath(manifest: Record<string, string>, path: string, hash: string | null): string {
-  const dot = path.lastIndexOf('.') > path.lastIndexOf('/') ? path.lastIndexOf('.') : path.length;
-  for (let n = 1; ; n++) {
-    const one = n === 1 ? path : `${path.slice(0, dot)}-${n}${path.slice(dot)}`;
-    if (!Object.hasOwn(manifest, one) || manifest[one] === hash) return one;
-  }
 }

@@ -43,6 +43,7 @@ watch(from, async (code) => {
     if (from.value === code) images.value = Object.fromEntries(Object.entries(manifest).filter(([name]) => isPictureName(name))); // prettier-ignore
   } catch (error) {
     messages.refused(error);
+    if (from.value === code) images.value = {};
   }
 });
 const choices = computed(() => Object.keys(images.value ?? {}).sort());

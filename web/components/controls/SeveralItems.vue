@@ -3,7 +3,7 @@
 import { RotateCcw, X } from '@lucide/vue';
 import Button from 'primevue/button';
 import { computed, ref, watch } from 'vue';
-import { placementOf, withPart, type Triple } from '../../../core/data/placement.ts';
+import type { Triple } from '../../../core/data/placement.ts';
 import { movedTogether, NOT_MOVED, type Together } from '../../../core/data/together.ts';
 import type { Transform } from '../../../core/data/transform.ts';
 import type { Control, Item } from '../../../core/document/controls.ts';
@@ -54,15 +54,7 @@ watch(
 function move(change: Partial<Together>): void {
   by.value = { ...by.value, ...change };
   const moved = movedTogether(from, by.value);
-  places.value!.forEach((at, i) => {
-    const stored = valueAt(document.value, at) as Transform;
-    // Parts that stand as they did keep their bits.
-    const { position, rotation, scale } = placementOf(moved[i]);
-    const isOnlyMoved = by.value.factor === 1 && by.value.rotation.every((angle) => angle === 0);
-    let next = withPart(stored, from[i], 'position', position);
-    if (!isOnlyMoved) next = withPart(stored, withPart(stored, next, 'rotation', rotation), 'scale', scale);
-    pending.put(document.value, at, next);
-  });
+  places.value!.forEach((at, i) => pending.put(document.value, at, moved[i]));
   own = JSON.stringify([places.value, shot.state!.head.id, places.value!.map((at) => pending.scene[at])]);
 }
 

@@ -91,12 +91,11 @@ function moved(things: { pointer: string; transform: Transform }[], by: HandleMo
   for (const { pointer, transform } of things) {
     const at = `${pointer}/transform`;
     const stored = valueAt(shot.state!.document, at) as Transform;
-    const { position, rotation } = placementOf(transform);
-    let now = (pending.scene[at] ?? stored) as Transform;
-    // Several that are turned go round their middle.
-    if (by === 'translate' || things.length > 1) now = withPart(stored, now, 'position', position);
-    if (by === 'rotate') now = withPart(stored, now, 'rotation', rotation);
-    pending.put(shot.state!.document, at, now);
+    const now = (pending.scene[at] ?? stored) as Transform;
+    const part = by === 'translate' ? 'position' : 'rotation';
+    // Of several what was not moved has its bits already, and those that are turned go round their middle.
+    const next = things.length > 1 ? transform : withPart(stored, now, part, placementOf(transform)[part]);
+    pending.put(shot.state!.document, at, next);
   }
 }
 
