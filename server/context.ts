@@ -5,6 +5,7 @@ import type { DocumentWork } from './apart/documents.ts';
 import { BlobStore } from './blobs.ts';
 import { config } from './config.ts';
 import { connect, type Database } from './db/database.ts';
+import { whenReached } from './errors.ts';
 import { MadeFiles } from './made-files.ts';
 import { Queue } from './queue.ts';
 
@@ -22,8 +23,7 @@ const MADE_BYTES = 4 * 2 ** 30;
 /** Connects; the queue begins with it. @param documents how whole documents are worked on in this process */
 export async function createContext(documents: DocumentWork): Promise<{ context: Context; pool: pg.Pool }> {
   const { db, pool } = connect(config.databaseUrl);
-  const queue = new Queue(pool, db);
-  await queue.start();
+  const queue = await whenReached(() => Queue.begin(pool, db));
   const blobs = new BlobStore(join(config.data, 'blobs'));
   return { context: { db, blobs, queue, documents, made: new MadeFiles(join(config.data, 'made'), MADE_BYTES) }, pool };
 }

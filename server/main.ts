@@ -9,6 +9,7 @@ import { migrateDatabase } from './db/database.ts';
 import { upgradeFindings } from './db/upgrade-findings.ts';
 import { watchDisk } from './disk.ts';
 import { createApp } from './http/app.ts';
+import { whenReached } from './errors.ts';
 import { EventHub } from './http/events.ts';
 import { log } from './log.ts';
 import { listen, SHOT_CHANNEL } from './notify.ts';
@@ -17,10 +18,10 @@ import { collectRegularly } from './storage/collect.ts';
 import { endWithParent } from './tied.ts';
 
 endWithParent();
-await migrateDatabase(config.databaseUrl);
+await whenReached(() => migrateDatabase(config.databaseUrl));
 const { context, pool } = await createContext(largeDocumentsApart);
-await completeStored(context.db);
-await upgradeFindings(context.db);
+await whenReached(() => completeStored(context.db));
+await whenReached(() => upgradeFindings(context.db));
 warmUp();
 
 const hub = new EventHub();

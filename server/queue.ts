@@ -67,8 +67,7 @@ export interface Jobs {
 export class Queue {
   private readonly boss: PgBoss;
 
-  /** @param pool connections that it shares with everything else, and the database over them */
-  constructor(
+  private constructor(
     pool: pg.Pool,
     private readonly db: Database,
   ) {
@@ -82,7 +81,19 @@ export class Queue {
     this.boss.on('error', (error) => log.error({ error }, 'queue'));
   }
 
-  async start(): Promise<void> {
+  /** @param pool connections that it shares with everything else, and the database over them */
+  static async begin(pool: pg.Pool, db: Database): Promise<Queue> {
+    const queue = new Queue(pool, db);
+    try {
+      await queue.start();
+      return queue;
+    } catch (error) {
+      await queue.stop().catch(() => {});
+      throw error;
+    }
+  }
+
+  private async start(): Promise<void> {
     await this.boss.start();
     for (const [name, { expireInSeconds }] of Object.entries(QUEUES)) {
       const options = { name, policy: 'standard' as const, retryLimit: 1000, retryDelay: 0, expireInSeconds };

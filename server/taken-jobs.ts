@@ -4,7 +4,7 @@
  * knows its jobs are nobody's, without heartbeats and without waiting for them to expire.
  */
 import { randomInt } from 'node:crypto';
-import { eq, sql } from 'drizzle-orm';
+import { eq, inArray, sql } from 'drizzle-orm';
 import pg from 'pg';
 import type { Database, Transaction } from './db/database.ts';
 import { takenJobs } from './db/schema.ts';
@@ -28,6 +28,8 @@ export class TakenJobs {
   private holder: pg.Client | null = null;
   private stopped = false;
   private timer: NodeJS.Timeout | null = null;
+  /** Processes that held no lock at the last look. */
+  private missed = new Set<number>();
 
   constructor(
     private readonly url: string,
@@ -79,43 +81,59 @@ export class TakenJobs {
    * @param pause seconds where it is not the job's fault, and does not count
    */
   async failed(name: QueueName, jobId: string, why: string, pause: number | null = null): Promise<void> {
-    const [row] = await this.db
-      .update(takenJobs)
-      .set({ worker: null, errors: pause === null ? sql`${takenJobs.errors} + 1` : takenJobs.errors })
-      .where(eq(takenJobs.jobId, jobId))
-      .returning();
-    if (row && row.errors >= MOST_ERRORS) await this.end(name, jobId, `${why} It was tried ${row.errors} times.`);
-    else await this.queue.retry(this.db, name, jobId, pause ?? FIRST_PAUSE_S * 2 ** ((row?.errors ?? 1) - 1));
+    const mostErrors = await this.db.transaction(async (tx) => {
+      const [row] = await tx
+        .update(takenJobs)
+        .set({ worker: null, errors: pause === null ? sql`${takenJobs.errors} + 1` : takenJobs.errors })
+        .where(eq(takenJobs.jobId, jobId))
+        .returning();
+      if (row && row.errors >= MOST_ERRORS) return row.errors;
+      await this.queue.retry(tx, name, jobId, pause ?? FIRST_PAUSE_S * 2 ** ((row?.errors ?? 1) - 1));
+      return null;
+    });
+    if (mostErrors !== null) await this.end(name, jobId, `${why} It was tried ${mostErrors} times.`);
   }
 
-  /** Gives back what processes had in hand that are gone. */
+  /**
+   * Gives back what processes had in hand that are gone: those that hold no lock at two looks running, for one whose
+   * connection dropped takes its lock again within that time.
+   */
   async releaseDead(): Promise<void> {
-    const { rows } = await this.db.execute<{ job_id: string; queue: QueueName; deaths: number }>(sql`
-      update taken_jobs set worker = null, deaths = deaths + 1
-      where worker is not null and worker not in (
+    const { rows: gone } = await this.db.execute<{ worker: number }>(sql`
+      select distinct worker from taken_jobs
+      where worker is not null and worker <> ${this.worker} and worker not in (
         select objid::bigint from pg_locks
         where locktype = 'advisory' and classid = ${LOCKS} and objsubid = 2 and granted
-          and database = (select oid from pg_database where datname = current_database()))
-      returning job_id, queue, deaths`);
-    for (const { job_id: jobId, queue, deaths } of rows) {
+          and database = (select oid from pg_database where datname = current_database()))`);
+    const dead = gone.map(({ worker }) => worker).filter((worker) => this.missed.has(worker));
+    this.missed = new Set(gone.map(({ worker }) => worker));
+    if (!dead.length) return;
+    const released = await this.db.transaction(async (tx) => {
+      const rows = await tx
+        .update(takenJobs)
+        .set({ worker: null, deaths: sql`${takenJobs.deaths} + 1` })
+        .where(inArray(takenJobs.worker, dead))
+        .returning();
+      for (const { jobId, queue, deaths } of rows)
+        if (deaths < MOST_DEATHS) await this.queue.retry(tx, queue as QueueName, jobId, 0);
+      return rows;
+    });
+    for (const { jobId, queue, deaths } of released) {
       log.warn({ queue, jobId, deaths }, 'its process ended; it is done again');
-      if (deaths >= MOST_DEATHS)
-        await this.end(
-          queue,
-          jobId,
-          `The process that worked on it ended ${deaths} times, as it does when memory runs out.`,
-        );
-      else await this.queue.retry(this.db, queue, jobId, 0);
+      if (deaths < MOST_DEATHS) continue;
+      const why = `The process that worked on it ended ${deaths} times, as it does when memory runs out.`;
+      await this.end(queue as QueueName, jobId, why);
     }
   }
 
   /** Looks for them every second, whatever else this process does. */
   watch(): void {
-    this.timer = setInterval(() => {
-      this.releaseDead().catch(
+    const look = () =>
+      void this.releaseDead().catch(
         (error: unknown) => isAway(error) || log.error({ error: String(error) }, 'releasing jobs'),
       );
-    }, 1000);
+    look();
+    this.timer = setInterval(look, 1000);
   }
 
   private async end(name: QueueName, jobId: string, why: string): Promise<void> {

@@ -37,7 +37,6 @@ const jobs = new TakenJobs(config.databaseUrl, context.db, context.queue, (name,
   giveUp(context, name, job as never, why),
 );
 await jobs.hold();
-await jobs.releaseDead();
 jobs.watch();
 
 const handlers: { [N in QueueName]: (job: Jobs[N]) => Promise<void> } = {

@@ -32,6 +32,8 @@ export function connect(url: string): { db: Database; pool: pg.Pool } {
 /** Brings the tables up to date; processes that start together take turns. */
 export async function migrateDatabase(url: string): Promise<void> {
   const client = new pg.Client({ connectionString: url });
+  // A lost connection is told by the query that it ends.
+  client.on('error', () => {});
   await client.connect();
   try {
     const db = drizzle(client, { casing: 'snake_case' });

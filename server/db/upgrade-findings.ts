@@ -7,25 +7,27 @@ import { canonicalText } from '../../core/document/canonical.ts';
 import type { Database } from './database.ts';
 import { findings, trials } from './schema.ts';
 
-/** @returns how many findings had another shape */
-export async function upgradeFindings(db: Database): Promise<number> {
-  const old = await db
-    .select({ id: findings.id, body: findings.body })
-    .from(findings)
-    .where(eq(findings.summary, '{}'));
-  for (const { id, body } of old) {
-    const finding = upgradeFinding(JSON.parse(body) as Finding);
-    await db
-      .update(findings)
-      .set({ body: canonicalText(finding), summary: canonicalText(lineOf(finding)), key: finding.key })
-      .where(eq(findings.id, id));
-  }
-  if (old.length === 0) return 0;
-  const upgraded = (text: string | null) => text && canonicalText(upgradeEffect(JSON.parse(text) as Effect));
-  for (const { id, predicted, measured } of await db.select().from(trials).where(isNotNull(trials.predicted)))
-    await db
-      .update(trials)
-      .set({ predicted: upgraded(predicted), measured: upgraded(measured) })
-      .where(eq(trials.id, id));
-  return old.length;
+/** All of it or nothing: what it goes by is whether a finding is still as it was. @returns how many findings had another shape */
+export function upgradeFindings(db: Database): Promise<number> {
+  return db.transaction(async (tx) => {
+    const old = await tx
+      .select({ id: findings.id, body: findings.body })
+      .from(findings)
+      .where(eq(findings.summary, '{}'));
+    for (const { id, body } of old) {
+      const finding = upgradeFinding(JSON.parse(body) as Finding);
+      await tx
+        .update(findings)
+        .set({ body: canonicalText(finding), summary: canonicalText(lineOf(finding)), key: finding.key })
+        .where(eq(findings.id, id));
+    }
+    if (old.length === 0) return 0;
+    const upgraded = (text: string | null) => text && canonicalText(upgradeEffect(JSON.parse(text) as Effect));
+    for (const { id, predicted, measured } of await tx.select().from(trials).where(isNotNull(trials.predicted)))
+      await tx
+        .update(trials)
+        .set({ predicted: upgraded(predicted), measured: upgraded(measured) })
+        .where(eq(trials.id, id));
+    return old.length;
+  });
 }

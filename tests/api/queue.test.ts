@@ -15,8 +15,7 @@ describe('queue', function () {
     dusting = await Dusting.create();
     await dusting.server();
     connection = connect(dusting.databaseUrl);
-    queue = new Queue(connection.pool, connection.db);
-    await queue.start();
+    queue = await Queue.begin(connection.pool, connection.db);
   });
   after(async () => {
     await queue.stop();

@@ -5,6 +5,9 @@ import { Dusting, until } from './harness.ts';
 import { direct, expectSame } from './direct-render.ts';
 import { filesOf, smallShot } from './small-shot.ts';
 
+/** Every connection to the test's database but the one that asks. */
+const OTHERS = 'pg_stat_activity where datname = current_database() and pid <> pg_backend_pid()';
+
 describe('recovery', function () {
   this.timeout(120_000);
   let dusting: Dusting;
@@ -21,11 +24,25 @@ describe('recovery', function () {
     await dusting.send(filesOf(shot));
     for (let i = 0; i < 8; i++) {
       await sleep(400);
-      await dusting.query(`select pg_terminate_backend(pid) from pg_stat_activity where datname = current_database() and pid <> pg_backend_pid()`); // prettier-ignore
+      await dusting.query(`select pg_terminate_backend(pid) from ${OTHERS}`);
     }
     await dusting.reach('DROP-1', 1, 'done', 60);
     expect(worker.exitCode, 'the worker lives').to.equal(null);
+    expect(await dusting.query('select * from taken_jobs where deaths > 0'), 'and is not taken for dead').to.deep.equal([]); // prettier-ignore
     expectSame(await direct(shot, 64), await dusting.bits(1), 'rendered in spite of it');
+  });
+
+  it('begins where connections drop faster than they are made', async () => {
+    await dusting.send(filesOf(await smallShot('BEGIN-1')));
+    await dusting.stop();
+    const drops = dusting.query(`do $$ begin for i in 1..2500 loop
+      perform pg_terminate_backend(pid) from ${OTHERS}; perform pg_stat_clear_snapshot(); perform pg_sleep(0.002);
+    end loop; end $$`);
+    const worker = dusting.worker(1);
+    await dusting.server();
+    await drops;
+    await dusting.reach('BEGIN-1', 1, 'done', 60);
+    expect(worker.exitCode, 'the worker lives').to.equal(null);
   });
 
   it('does what is in the hand of a worker that dies again at once, long before the job expires', async () => {
