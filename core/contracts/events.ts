@@ -85,6 +85,8 @@ export interface TrialSummary {
   sheet: SheetName;
   region: Region;
   patch: JsonPatch;
+  /** Of a second render, some objects alone, which is added into the one with the change; null: there is none. */
+  alonePatch: JsonPatch | null;
   state: 'predicting' | 'rendering' | 'done' | 'stopped' | 'failed';
   error: string | null;
   predicted: Effect | null;

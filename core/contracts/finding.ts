@@ -18,9 +18,18 @@ export const RegionSchema = Type.Object(
 
 export type Severity = 'stop' | 'caution' | 'note';
 
-/** What a remedy does: values set by the pointers of controls (see `set-values.ts`), or files made beside the old ones. */
+/** Values for chosen objects alone, which are rendered by themselves and put together with the rest, see `document/hold-out.ts`. */
+export interface HeldOut {
+  /** Ids. */
+  objects: string[];
+  values: ControlValues;
+}
+
+/** What a remedy does: values set by the pointers of controls (see `set-values.ts`), files made beside the old ones, or a second render. */
 export type Change =
-  { kind: 'values'; values: ControlValues } | { kind: 'files'; patch: JsonPatch; work: RepairWork | null };
+  | { kind: 'values'; values: ControlValues }
+  | { kind: 'files'; patch: JsonPatch; work: RepairWork | null }
+  | ({ kind: 'hold-out' } & HeldOut);
 
 export interface Remedy {
   id: string;

@@ -1,6 +1,6 @@
 /** Bodies of requests that change something, as schemas the server checks them with. */
 import { Type, type Static } from '@sinclair/typebox';
-import { CODE_PATTERN } from '../document/schema/common.ts';
+import { CODE_PATTERN, Id } from '../document/schema/common.ts';
 import { RegionSchema } from './finding.ts';
 
 const closed = { additionalProperties: false } as const;
@@ -66,6 +66,13 @@ export const CopyRequest = Type.Object(
 );
 export type CopyRequest = Static<typeof CopyRequest>;
 
+/** Codes of the shots that a trial of two renders becomes: without its objects, and with these alone. */
+export const ApartRequest = Type.Object(
+  { rest: CopyRequest.properties.code, alone: CopyRequest.properties.code },
+  closed,
+);
+export type ApartRequest = Static<typeof ApartRequest>;
+
 export const ContinueRequest = Type.Object(
   { samples: Type.Integer({ minimum: 4, maximum: 65536, multipleOf: 4 }) },
   closed,
@@ -96,6 +103,8 @@ export const TrialRequest = Type.Object(
     region: Type.Union([RegionSchema, Type.Null()]),
     sheet: SheetName,
     values: Type.Union([ControlValues, Type.Null()]),
+    /** Ids of objects that get values of one's own alone: they are rendered by themselves and put together with the rest. */
+    objects: Type.Optional(Type.Array(Id, { minItems: 1, maxItems: 5000, uniqueItems: true })),
     /** Of the items that a remedy does the same thing to, those it is tried for, by their pointers; all where it is left out. */
     only: Type.Optional(Items),
     /** What it is called, where the values do not say it best. */

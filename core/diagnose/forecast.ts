@@ -10,6 +10,7 @@ import { predictChanges, type Changes } from '../predict/predict-change.ts';
 import type { Assets } from '../render/compile/assets.ts';
 import type { Variation } from '../predict/small-render.ts';
 import type { Case, RenderInput } from './family.ts';
+import { varyAlone } from './vary.ts';
 
 export interface Forecast {
   effect: Effect;
@@ -17,9 +18,11 @@ export interface Forecast {
   side: Variation;
 }
 
-/** Values to set, or files in place of the document's own. */
+/** Values to set, for all or for chosen objects alone, or files in place of the document's own. */
 export interface Forecastable {
   values: ControlValues;
+  /** Ids of objects that get the values alone. */
+  objects?: string[];
   /** @param id of the proposal that has them made */
   files?: { id: string; assets: Assets };
 }
@@ -50,7 +53,9 @@ export class Forecaster {
   ) {}
 
   all(changes: Forecastable[]): Forecast[] {
-    const keys = changes.map(({ values, files }) => `${canonicalText(values)} ${files?.id ?? ''}`);
+    const keys = changes.map(({ values, objects, files }) =>
+      canonicalText([values, objects ?? null, files?.id ?? null]),
+    );
     const fresh = changes.filter((_, k) => !this.known.has(keys[k]) && keys.indexOf(keys[k]) === k);
     if (fresh.length > 0)
       this.render(
@@ -61,7 +66,9 @@ export class Forecaster {
   }
 
   private render(fresh: Forecastable[], keys: string[]): void {
-    const sides = fresh.map(({ values, files }) => this.input.vary(values, files?.assets));
+    const sides = fresh.map(({ values, objects, files }) =>
+      objects ? varyAlone(this.input, { objects, values }) : this.input.vary(values, files?.assets),
+    );
     const smalls: Picture[] = [];
     const changes = { ...changesOf(this.input, this.of), passes: [...this.passes], see: (one: Picture, k: number) => (smalls[k] = one) }; // prettier-ignore
     const effects = predictChanges(changes, sides);

@@ -113,11 +113,12 @@ function findInRender(family: Family, reading: AnyReading<RenderInput>, of: Case
   );
 }
 
-const isRendered = ({ change, files, isWhole }: Proposal): boolean => !isWhole && (change?.kind === 'values' || files !== undefined); // prettier-ignore
-const triedAs = ({ id, change, files }: Proposal): Forecastable =>
-  change?.kind === 'values'
-    ? { values: change.values }
-    : { values: {}, ...(files && { files: { id, assets: files } }) };
+const isRendered = ({ change, files, isWhole }: Proposal): boolean => !isWhole && (change?.kind === 'values' || change?.kind === 'hold-out' || files !== undefined); // prettier-ignore
+function triedAs({ id, change, files }: Proposal): Forecastable {
+  if (change?.kind === 'values') return { values: change.values };
+  if (change?.kind === 'hold-out') return { values: change.values, objects: change.objects };
+  return { values: {}, ...(files && { files: { id, assets: files } }) };
+}
 
 function tryAll(reading: AnyReading<RenderInput>, of: Case, proposals: Proposal[], forecaster: Forecaster): Tried[] {
   forecaster.all(proposals.filter(isRendered).map(triedAs));

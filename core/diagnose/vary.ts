@@ -1,10 +1,13 @@
 /** The scene of a document with some of its controls set otherwise. */
+import type { HeldOut } from '../contracts/finding.ts';
+import { holdOutPair } from '../document/hold-out.ts';
 import { withValues, type ControlValues } from '../document/set-values.ts';
 import type { Sheet, SheetName, ShotDocument } from '../document/schema.ts';
 import type { Variation } from '../predict/small-render.ts';
 import type { Assets } from '../render/compile/assets.ts';
 import { sceneKey } from '../render/scene/scene-key.ts';
 import type { CompiledScene } from '../render/scene/scene.ts';
+import type { RenderInput } from './family.ts';
 
 export interface Rendered {
   document: ShotDocument;
@@ -35,10 +38,17 @@ export function varying({
 }: Rendered): (values: ControlValues, files?: Assets) => Variation {
   const rendered = { ...document, sheets: { ...document.sheets, [sheetName]: sheet } };
   const key = sceneKey(document, sheet);
-  return (values, files = assets) => {
+  const vary = (values: ControlValues, files = assets): Variation => {
     const changed = withValues(rendered, [sheetName], values);
     const its = changed.sheets[sheetName];
     const isSame = files === assets && sceneKey(changed, its) === key;
     return { sheet: its, compile: () => (isSame ? scene : compile(changed, its, scene, files)) };
   };
+  return vary;
+}
+
+/** Values for chosen objects alone, rendered by themselves beside the rest. @throws RangeError as `holdOutPair` does */
+export function varyAlone({ document, vary }: Pick<RenderInput, 'document' | 'vary'>, of: HeldOut): Variation {
+  const { rest, alone } = holdOutPair(document, of.objects);
+  return { ...vary(rest), alone: vary({ ...alone, ...of.values }) };
 }

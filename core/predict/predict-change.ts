@@ -14,7 +14,14 @@ import { measuredIn } from '../picture/halves.ts';
 import { luminancePlane } from '../picture/measured.ts';
 import type { Clock } from '../render/frame/render-tile.ts';
 import { sceneFigures } from './scene-figures.ts';
-import { planSmall, renderSmall, type ChangeSide, type SmallPlan, type Variation } from './small-render.ts';
+import {
+  compiledSide,
+  planSmall,
+  renderSmall,
+  type ChangeSide,
+  type SmallPlan,
+  type Variation,
+} from './small-render.ts';
 
 export interface Change {
   before: ChangeSide;
@@ -60,7 +67,7 @@ export function predictChanges(
   { before, region, mask, picture, isSelected, names, seed, clock = null, passes = [], see = () => {} }: Changes,
   afters: Variation[],
 ): Effect[] {
-  const fewest = Math.min(...[before, ...afters].map(({ sheet }) => sheet.samples));
+  const fewest = Math.min(...[before, ...afters, ...afters.flatMap(({ alone }) => alone ?? [])].map(({ sheet }) => sheet.samples)); // prettier-ignore
   const plan = planSmall(region, before.sheet.width, fewest, afters.length > 1 ? MANY : 1);
   const counted = mask && Uint8Array.from(plan.pixels, (p) => mask[p]);
   const film = picture?.channels.has('object')
@@ -72,7 +79,7 @@ export function predictChanges(
   const markedFirst = marked && smallSide(before, marked, [], seed, null);
   const markedFilm = marked && film ? { here: gather(picture!, marked.pixels), region: gather(picture!, marked.pixels) } : null; // prettier-ignore
   return afters.map((after, k) => {
-    const side = { sheet: after.sheet, scene: after.compile() };
+    const side = compiledSide(after);
     const second = smallSide(side, plan, passes, seed, clock);
     see(second.picture, k);
     const small = compareSides({ before: first, after: second, mask: counted, names, film });

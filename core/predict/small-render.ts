@@ -6,6 +6,7 @@
 import { channel, type Picture, type Region } from '../data/picture.ts';
 import { decidingSamples } from '../render/frame/adaptive.ts';
 import { pictureOf } from '../render/film/film-picture.ts';
+import { addFilm } from '../render/film/put-together.ts';
 import { GROUP } from '../render/film/random.ts';
 import { renderPixels, type Clock } from '../render/frame/render-tile.ts';
 import { settingsOf, type CompiledScene } from '../render/scene/scene.ts';
@@ -14,13 +15,23 @@ import type { Sheet } from '../document/schema.ts';
 export interface ChangeSide {
   scene: CompiledScene;
   sheet: Sheet;
+  /** A second render that is put together with it, see `document/hold-out.ts`. */
+  alone?: Omit<ChangeSide, 'alone'>;
 }
 
 /** A side that is compiled when it is rendered, and let go after it. */
 export interface Variation {
   sheet: Sheet;
   compile(): CompiledScene;
+  /** A second render that is put together with it. */
+  alone?: Omit<Variation, 'alone'>;
 }
+
+export const compiledSide = ({ sheet, compile, alone }: Variation): ChangeSide => ({
+  sheet,
+  scene: compile(),
+  ...(alone && { alone: { sheet: alone.sheet, scene: alone.compile() } }),
+});
 
 export interface SmallPlan {
   /** Full-frame pixel numbers, y × width + x, row by row. */
@@ -81,7 +92,7 @@ export function planSmall(region: Region, frameWidth: number, samples: number, d
  * @returns the picture, how many samples the sheet gives for each that was taken, and the seconds that those would take
  */
 export function renderSmall(
-  { scene, sheet }: ChangeSide,
+  { scene, sheet, alone }: ChangeSide,
   plan: SmallPlan,
   passes: string[],
   seed: number,
@@ -89,6 +100,7 @@ export function renderSmall(
 ): { picture: Picture; samplesFor: number; seconds: number | null } {
   const { pixels, width, height, groups } = plan;
   const film = renderPixels(scene, settingsOf(sheet, seed), pixels, groups, clock);
+  if (alone) addFilm(film, renderPixels(alone.scene, settingsOf(alone.sheet, seed), pixels, groups, clock));
   film.region = { x: 0, y: 0, width, height };
   const picture = pictureOf([film], film.region, [...new Set([...passes, 'samples'])], scene.layout);
   const samples = channel(picture, 'samples');

@@ -3,7 +3,6 @@ import { objectNumber } from '../../core/document/object-names.ts';
 import { eq } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
 import type { Picture } from '../../core/data/picture.ts';
-import { unpackFilm } from '../../core/render/film/film.ts';
 import { pictureOf } from '../../core/render/film/film-picture.ts';
 import { filmLayout } from '../../core/render/film/film-layout.ts';
 import { samplesOf } from '../../core/render/film/rounds.ts';
@@ -14,11 +13,11 @@ import { createHash } from 'node:crypto';
 import { apart } from '../apart/apart.ts';
 import { DamagedBlob } from '../blobs.ts';
 import type { Context } from '../context.ts';
-import { renders, versions } from '../db/schema.ts';
+import { versions } from '../db/schema.ts';
 import { conflict, notFound, RequestError } from '../errors.ts';
 import { patchedDocument } from '../apart/work/document.ts';
-import { filmBlobs, tileOfBlob } from './films.ts';
-import type { FilmTask } from '../apart/work/films.ts';
+import { filmBlobs, findRender, tileOfBlob } from './films.ts';
+import { openFilm, type FilmTask } from '../apart/work/films.ts';
 import { tileRegions, type RenderRow } from './renders.ts';
 
 /** Figures are statistics: so many pixels of a large frame tell them as well as all. */
@@ -26,7 +25,7 @@ const FIGURE_PIXELS = 600_000;
 
 /** Passes of a render over its region, as a file; see `core/picture/planes.ts` for the bytes. */
 export async function renderPicture(context: Context, id: number, passes: string[]): Promise<string> {
-  const render = await findRender(context, id);
+  const render = await findRender(context.db, id);
   const { layout } = await madeOf(context, render);
   const known = passList(layout).map((pass) => pass.name);
   if (!passes.length || !passes.every((pass) => known.includes(pass)))
@@ -40,14 +39,14 @@ export async function renderPicture(context: Context, id: number, passes: string
 
 /** Figures of every pass, for the rail beside the picture: `PassFigures` as a file of JSON. */
 export async function renderFigures(context: Context, id: number): Promise<string> {
-  const render = await findRender(context, id);
+  const render = await findRender(context.db, id);
   const step = Math.ceil(Math.sqrt((render.width * render.height) / FIGURE_PIXELS));
   return ofFilms(context, render, `figures-${id}`, (task) => apart('figuresOfFilms', { ...task, step }));
 }
 
 /** The render as it is, every pass of it, as an EXR file; with the name to keep it under. */
 export async function renderExr(context: Context, id: number): Promise<{ place: string; name: string }> {
-  const render = await findRender(context, id);
+  const render = await findRender(context.db, id);
   const { document } = await madeOf(context, render);
   const { sheet } = render;
   if (render.doneGroups === 0) throw conflict(`Render ${id} has no pixels yet.`);
@@ -65,7 +64,7 @@ export async function renderExr(context: Context, id: number): Promise<{ place: 
 
 /** Where objects are seen in a whole frame: a byte a pixel, as a file. @param objects ids, with commas between */
 export async function objectMask(context: Context, id: number, objects: string): Promise<string> {
-  const render = await findRender(context, id);
+  const render = await findRender(context.db, id);
   const { document } = await madeOf(context, render);
   // What came after the render is not in it.
   const numbers = objects.split(',').flatMap((object) => objectNumber(document, object) || []);
@@ -107,7 +106,7 @@ async function damageOf({ db }: Context, render: RenderRow, error: unknown): Pro
 
 /** The document that a render was made of, with its patch. */
 export const renderDocument = async (context: Context, id: number): Promise<ShotDocument> =>
-  (await madeOf(context, await findRender(context, id))).document;
+  (await madeOf(context, await findRender(context.db, id))).document;
 
 /** Of the renders asked for last: neither changes once a render is there. */
 const kept = new LRUCache<number, { document: ShotDocument; layout: ReturnType<typeof filmLayout> }>({ max: 24 });
@@ -148,7 +147,7 @@ const MOST_RADIUS = 16;
 
 /** All passes of a square about a pixel, as much of it as lies in the render's region. */
 async function pixelsAround(context: Context, id: number, x: number, y: number, radius: number): Promise<Picture> {
-  const render = await findRender(context, id);
+  const render = await findRender(context.db, id);
   const left = Math.max(render.x, x - radius);
   const top = Math.max(render.y, y - radius);
   const width = Math.min(render.x + render.width - 1, x + radius) - left + 1;
@@ -163,20 +162,10 @@ async function pixelsAround(context: Context, id: number, x: number, y: number, 
   const { layout } = await madeOf(context, render);
   const { blobs, db } = context;
   try {
-    const films = await Promise.all(
-      (await filmBlobs(db, id, wanted)).map(async ({ film, time }) =>
-        unpackFilm(await blobs.get(film), time === null ? null : await blobs.get(time)),
-      ),
-    );
+    const films = await Promise.all((await filmBlobs(db, id, wanted)).map((film) => openFilm(blobs, film)));
     const region = { x: left, y: top, width, height };
     return pictureOf(films, region, passList(layout).map((pass) => pass.name), layout); // prettier-ignore
   } catch (error) {
     throw await damageOf(context, render, error);
   }
-}
-
-async function findRender({ db }: Context, id: number): Promise<RenderRow> {
-  const [render] = await db.select().from(renders).where(eq(renders.id, id));
-  if (!render) throw notFound(`render ${id}`);
-  return render;
 }

@@ -9,7 +9,6 @@ import type { Sheet, SheetName, ShotDocument } from '../../core/document/schema.
 import { varying } from '../../core/diagnose/vary.ts';
 import { timeFrame, type FrameTime } from '../../core/predict/frame-time.ts';
 import { predictChanges, type Changes } from '../../core/predict/predict-change.ts';
-import type { ChangeSide } from '../../core/predict/small-render.ts';
 import type { Assets } from '../../core/render/compile/assets.ts';
 import { renderBytes } from '../../core/predict/render-bytes.ts';
 import { createFilm, packFilm, packTime, unpackFilm } from '../../core/render/film/film.ts';
@@ -98,9 +97,12 @@ export function examine(task: ExamineTask): Examined {
   return { found, bytes: planes + renderBytes(scene, sheet) + largest };
 }
 
+type SideTask = SceneTask & { sheet: Sheet };
+
 export interface PredictTask extends Omit<Changes, 'picture' | 'before' | 'see' | 'clock'> {
-  before: SceneTask & ChangeSide;
-  afters: (SceneTask & ChangeSide)[];
+  before: SideTask;
+  /** `alone`: a second render that is put together with it. */
+  afters: (SideTask & { alone?: SideTask })[];
   /** Films of the newest base render of the frame, for its noise; empty when there is none. */
   films: Uint8Array[];
 }
@@ -109,9 +111,11 @@ export function predict({ films, before, afters, ...changes }: PredictTask): Eff
   const picture = films.length ? wholePicture(before.sheet, films, ['beauty', 'error.beauty', 'object']) : null;
   return predictChanges(
     { ...changes, before: { scene: withKernel(before.scene, before.packed), sheet: before.sheet }, picture, clock: () => performance.now() },
-    afters.map(({ scene, packed, sheet }) => ({ sheet, compile: () => withKernel(scene, packed) })),
+    afters.map(({ alone, ...after }) => ({ ...variationOf(after), ...(alone && { alone: variationOf(alone) }) })),
   ); // prettier-ignore
 }
+
+const variationOf = ({ scene, packed, sheet }: SideTask) => ({ sheet, compile: () => withKernel(scene, packed) });
 
 export interface TimeTask extends SceneTask {
   sheet: Sheet;

@@ -1,5 +1,5 @@
 /** What pages see of a shot, read in one go: once for each of its revisions, whoever asks. */
-import { asc, eq } from 'drizzle-orm';
+import { and, asc, eq, isNotNull } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
 import type {
   FindingLine,
@@ -15,6 +15,7 @@ import { farmOf, frameTimesOf } from '../budget/frame-times.ts';
 import type { Context } from '../context.ts';
 import type { Transaction } from '../db/database.ts';
 import { decisions, findings, logs, renders, sweeps, trials, versions } from '../db/schema.ts';
+import { rowTogether } from '../db/sides.ts';
 import type { StateText } from '../state-text.ts';
 import { preflightSummaries } from '../intake/preflights.ts';
 import { lookedIn, LOOKING } from '../render/examinations.ts';
@@ -56,6 +57,7 @@ async function readState(tx: Transaction, shot: ShotRow): Promise<StateText> {
   const head = byId.get(shot.headVersionId!)!;
   const renderRows = await tx.select().from(renders).where(eq(renders.shotId, shot.id)).orderBy(asc(renders.id));
   const looked = await lookedIn(tx, renderRows.filter(isUnderWay));
+  const shown = await withAdded(tx, shot.id, renderRows);
   const decided = await tx.select().from(decisions).where(eq(decisions.shotId, shot.id)).orderBy(asc(decisions.id));
   const state: Omit<ShotState, 'findings' | 'trials'> = {
     code: shot.code,
@@ -64,7 +66,7 @@ async function readState(tx: Transaction, shot: ShotRow): Promise<StateText> {
     head,
     undo: head.parentId === null ? null : (byId.get(head.parentId) ?? null),
     redo: told.findLast((version) => version.parentId === head.id) ?? null,
-    renders: renderRows.map((row) => renderSummary(row, byId.get(row.versionId)!.number, looked.get(row.id))),
+    renders: shown.map((row) => renderSummary(row, byId.get(row.versionId)!.number, looked.get(row.id))),
     sweeps: await tx
       .select({ id: sweeps.id, title: sweeps.title, pointer: sweeps.pointer })
       .from(sweeps)
@@ -83,6 +85,24 @@ async function readState(tx: Transaction, shot: ShotRow): Promise<StateText> {
     trials: await trialSummaries(tx, shot.id, byId, decided, versionLine(head.id, told)),
   });
   return { id: String(shot.revision), text };
+}
+
+/** Renders with what is added into them, which is not shown by itself. */
+async function withAdded(tx: Transaction, shotId: number, rows: RenderRow[]): Promise<RenderRow[]> {
+  const pairs = await tx
+    .select({ after: trials.afterRenderId, alone: trials.aloneRenderId })
+    .from(trials)
+    .where(and(eq(trials.shotId, shotId), isNotNull(trials.aloneRenderId)));
+  if (pairs.length === 0) return rows;
+  const aloneOf = new Map(pairs.map(({ after, alone }) => [after, alone]));
+  const hidden = new Set(pairs.map(({ alone }) => alone));
+  const byId = new Map(rows.map((row) => [row.id, row]));
+  return rows
+    .filter(({ id }) => !hidden.has(id))
+    .map((row) => {
+      const added = byId.get(aloneOf.get(row.id) ?? -1);
+      return added ? rowTogether(row, added) : row;
+    });
 }
 
 /** Whether some families have looked and others not, or may have. */
@@ -167,7 +187,7 @@ async function trialSummaries(
   return rawList(
     rows.map((row) => {
       const verdict = decided.findLast((d) => d.trialId === row.id && isInForce(d, line))?.verdict;
-      const summary: Omit<TrialSummary, 'patch' | 'predicted' | 'measured'> = {
+      const summary: Omit<TrialSummary, 'patch' | 'alonePatch' | 'predicted' | 'measured'> = {
         id: row.id,
         number: row.number,
         title: row.title,
@@ -185,7 +205,12 @@ async function trialSummaries(
         sweepId: row.sweepId,
         step: row.step,
       };
-      return withRaw(summary, { patch: row.patch, predicted: row.predicted, measured: row.measured });
+      return withRaw(summary, {
+        patch: row.patch,
+        alonePatch: row.alonePatch,
+        predicted: row.predicted,
+        measured: row.measured,
+      });
     }),
   );
 }

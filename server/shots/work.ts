@@ -4,6 +4,7 @@ import type { RunningWork } from '../../core/contracts/events.ts';
 import { attendedShot } from '../attention.ts';
 import type { Context } from '../context.ts';
 import { renders, shots, trials, versions } from '../db/schema.ts';
+import { sidesOf } from '../db/sides.ts';
 import { lookedIn, LOOKING } from '../render/examinations.ts';
 import type { RenderRow } from '../render/renders.ts';
 import { REPEATABLE } from './state.ts';
@@ -28,7 +29,7 @@ export async function runningWork({ db }: Context): Promise<RunningWork[]> {
     const examined = rendered.map(({ render }) => render).filter((render) => render.examined === 'waiting');
     const looked = await lookedIn(tx, examined);
     const ofTrials: Ranked[] = tried.map(({ trial, code }) => {
-      const sides = rendered.filter(({ render: { id } }) => id === trial.beforeRenderId || id === trial.afterRenderId);
+      const sides = rendered.filter(({ render: { id } }) => sidesOf(trial).includes(id));
       const done = sides.reduce((sum, { render }) => sum + shareOf(render), 0);
       return {
         kind: 'trial',

@@ -24,6 +24,7 @@ import {
   trials,
   versions,
 } from '../db/schema.ts';
+import { withSide } from '../db/sides.ts';
 import { conflict, notFound } from '../errors.ts';
 import { shotChanged } from '../notify.ts';
 import { lockHead, type ShotRow } from '../versions/versions.ts';
@@ -119,11 +120,10 @@ export async function deleteRender(context: Context, renderId: number): Promise<
     const [render] = await tx.select().from(renders).where(eq(renders.id, renderId)).for('update');
     if (!render) throw notFound(`render ${renderId}`);
     if (render.state === 'active') throw conflict(`Render ${renderId} is still rendering. Stop it first.`);
-    const sides = or(eq(trials.beforeRenderId, renderId), eq(trials.afterRenderId, renderId));
     const [trial] = await tx
       .select()
       .from(trials)
-      .where(and(eq(trials.shotId, render.shotId), sides))
+      .where(and(eq(trials.shotId, render.shotId), withSide(renderId)))
       .limit(1);
     if (trial)
       throw conflict(`Render ${renderId} is one side of trial ${trial.number}, and is deleted with its version only.`);

@@ -6,6 +6,7 @@ import { samplesOf } from '../../core/render/film/rounds.ts';
 import { config } from '../config.ts';
 import type { Context } from '../context.ts';
 import { logs, pictureSets, renders, trials, versions } from '../db/schema.ts';
+import { sidesOf } from '../db/sides.ts';
 import { shotByCode } from '../versions/versions.ts';
 import { keptBlobs, referencesAround, type Reference } from './references.ts';
 
@@ -58,7 +59,7 @@ export async function shotStorage(context: Context, code: string): Promise<ShotS
     parts.push({ kind: 'version', id, title: `Version ${number}: ${reason}, with its renders`, bytes, why });
   }
   for (const render of renderRows) {
-    const trial = trialRows.find(({ beforeRenderId: a, afterRenderId: b }) => a === render.id || b === render.id);
+    const trial = trialRows.find((one) => sidesOf(one).includes(render.id));
     const { number } = versionRows.find(({ id }) => id === render.versionId)!;
     const why = trial
       ? `it is one side of trial ${trial.number}`

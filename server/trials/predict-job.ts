@@ -14,6 +14,8 @@ import type { Scenes } from '../render/scenes.ts';
 import { beginTrials, maskOf } from './trial-renders.ts';
 import { failTrial } from './trials.ts';
 
+type Loaded = Awaited<ReturnType<Scenes['get']>>;
+
 export async function predictTrials(context: Context, scenes: Scenes, threads: RenderThreads, job: PredictJob) {
   const { db } = context;
   const waiting = () => and(inArray(trials.id, job.trialIds), eq(trials.state, 'predicting'));
@@ -21,18 +23,14 @@ export async function predictTrials(context: Context, scenes: Scenes, threads: R
   if (rows.length === 0) return;
   const [lead] = rows;
   try {
-    const side = async (patch: JsonPatch, files: Record<string, string> = {}) => {
-      const { document, scene, packed } = await scenes.get(lead.versionId, patch, lead.sheet, files);
-      return { document, scene, packed, sheet: document.sheets[lead.sheet] };
-    };
-    const { document, ...before } = await side([]);
+    const load = (patch: JsonPatch, files: Record<string, string> = {}) => scenes.get(lead.versionId, patch, lead.sheet, files); // prettier-ignore
+    const sideOf = ({ document, scene, packed }: Loaded) => ({ scene, packed, sheet: document.sheets[lead.sheet] });
+    const unchanged = await load([]);
     const afters = [];
-    for (const { patch, files } of rows) {
-      const { scene, packed, sheet } = await side(
-        JSON.parse(patch) as JsonPatch,
-        JSON.parse(files) as Record<string, string>,
-      );
-      afters.push({ scene, packed, sheet });
+    for (const { patch, files, alonePatch } of rows) {
+      const after = await load(JSON.parse(patch) as JsonPatch, JSON.parse(files) as Record<string, string>);
+      const alone = alonePatch === null ? null : await load(JSON.parse(alonePatch) as JsonPatch);
+      afters.push({ ...sideOf(after), ...(alone && { alone: sideOf(alone) }) });
     }
     const [base] = await db
       .select()
@@ -49,12 +47,12 @@ export async function predictTrials(context: Context, scenes: Scenes, threads: R
       .orderBy(desc(renders.id))
       .limit(1);
     const predicted = await threads.run('predict', {
-      before,
+      before: sideOf(unchanged),
       afters,
       region: { x: lead.x, y: lead.y, width: lead.width, height: lead.height },
       mask: await maskOf(context, db, lead),
       films: base ? await filmsOf(context, db, base.id) : [],
-      names: objectNames(document),
+      names: objectNames(unchanged.document),
       seed: pilotSeed(lead.id),
     });
     await db.transaction(async (tx) => {

@@ -4,6 +4,7 @@ import type { Region } from '../../core/data/picture.ts';
 import type { SweepRequest } from '../../core/contracts/requests.ts';
 import { canonicalText } from '../../core/document/canonical.ts';
 import type { Context } from '../context.ts';
+import { sidesOf } from '../db/sides.ts';
 import { sweeps, trials } from '../db/schema.ts';
 import { conflict, notFound } from '../errors.ts';
 import { shotChanged } from '../notify.ts';
@@ -73,8 +74,5 @@ export async function stopSweep(context: Context, id: number): Promise<void> {
     await shotChanged(tx, sweep.shotId);
     return running;
   });
-  await stopUnneeded(
-    context,
-    stopped.flatMap((trial) => [trial.beforeRenderId, trial.afterRenderId]),
-  );
+  await stopUnneeded(context, stopped.flatMap(sidesOf));
 }

@@ -1,5 +1,5 @@
 /** The renders of trials: begun together once the predictions stand; a trial is measured when both of its own are done. */
-import { and, asc, eq, inArray, or } from 'drizzle-orm';
+import { and, asc, eq, inArray } from 'drizzle-orm';
 import type { Effect } from '../../core/contracts/figures.ts';
 import type { Finding } from '../../core/contracts/finding.ts';
 import type { SceneFigures } from '../../core/figures/figure.ts';
@@ -11,14 +11,16 @@ import { objectNames } from '../../core/document/object-names.ts';
 import { trialSeed } from '../../core/predict/seeds.ts';
 import { decidingSamples } from '../../core/render/frame/adaptive.ts';
 import { filmLayout } from '../../core/render/film/film-layout.ts';
-import { unpackFilm } from '../../core/render/film/film.ts';
+import type { Film } from '../../core/render/film/film.ts';
 import type { Context } from '../context.ts';
 import type { Transaction } from '../db/database.ts';
 import { findings, renders, trials, versions } from '../db/schema.ts';
-import { filmsOf } from '../render/films.ts';
+import { sidesOf, withSide } from '../db/sides.ts';
+import { filmBlobs, findRender } from '../render/films.ts';
 import { shotChanged } from '../notify.ts';
 import { createRender, stopRender } from '../render/renders.ts';
 import { patchedDocument } from '../apart/work/document.ts';
+import { openFilm } from '../apart/work/films.ts';
 
 export type TrialRow = typeof trials.$inferSelect;
 
@@ -42,6 +44,7 @@ export async function beginTrials(
   const before = await render([]);
   for (const [i, trial] of trialRows.entries()) {
     const after = await render(JSON.parse(trial.patch) as JsonPatch, JSON.parse(trial.files) as Record<string, string>);
+    const alone = trial.alonePatch === null ? null : await render(JSON.parse(trial.alonePatch) as JsonPatch);
     await tx
       .update(trials)
       .set({
@@ -49,6 +52,7 @@ export async function beginTrials(
         predicted: canonicalText(predicted[i]),
         beforeRenderId: before.id,
         afterRenderId: after.id,
+        aloneRenderId: alone?.id ?? null,
       })
       .where(and(eq(trials.id, trial.id), eq(trials.state, 'predicting')));
   }
@@ -59,28 +63,27 @@ const waitingFor = (tx: Transaction, renderId: number) =>
   tx
     .select()
     .from(trials)
-    .where(
-      and(eq(trials.state, 'rendering'), or(eq(trials.beforeRenderId, renderId), eq(trials.afterRenderId, renderId))),
-    )
+    .where(and(eq(trials.state, 'rendering'), withSide(renderId)))
     .orderBy(asc(trials.id))
     .for('update');
 
-/** Called in the transaction that ends one side; the second to end measures the trial. */
+/** Called in the transaction that ends one side; the last to end measures the trial. */
 export async function sideFinished(context: Context, tx: Transaction, renderId: number): Promise<void> {
   for (const trial of await waitingFor(tx, renderId)) {
-    const sides = [trial.beforeRenderId!, trial.afterRenderId!];
-    const states = await tx.select({ state: renders.state }).from(renders).where(inArray(renders.id, sides));
-    if (states.every(({ state }) => state === 'done')) await measureTrial(context, tx, trial, sides);
+    const states = await tx
+      .select({ state: renders.state })
+      .from(renders)
+      .where(inArray(renders.id, sidesOf(trial)));
+    if (states.every(({ state }) => state === 'done')) await measureTrial(context, tx, trial);
   }
 }
 
-async function measureTrial(context: Context, tx: Transaction, trial: TrialRow, sides: number[]): Promise<void> {
+async function measureTrial(context: Context, tx: Transaction, trial: TrialRow): Promise<void> {
   const [version] = await tx.select().from(versions).where(eq(versions.id, trial.versionId));
   const document = patchedDocument(version, []);
   const changed = patchedDocument(version, JSON.parse(trial.patch) as JsonPatch);
-  const [before, after] = await Promise.all(
-    [document, changed].map((one, k) => sideOf(context, tx, sides[k], one, trial.sheet)),
-  );
+  const before = await sideOf(context, tx, trial.beforeRenderId!, document, trial.sheet);
+  const after = await sideOf(context, tx, trial.afterRenderId!, changed, trial.sheet);
   const measured = measurePair(before, after, {
     region: trial,
     mask: await maskOf(context, tx, trial),
@@ -100,9 +103,11 @@ async function sideOf(
   document: ShotDocument,
   sheetName: SheetName,
 ): Promise<RenderedSide> {
-  const [{ ms, sceneFigures }] = await tx.select().from(renders).where(eq(renders.id, renderId));
+  const { ms, sceneFigures } = await findRender(tx, renderId);
   const sheet = document.sheets[sheetName];
-  const films = (await filmsOf(context, tx, renderId)).map((film) => unpackFilm(film));
+  const films: Film[] = [];
+  for (const blobs of await filmBlobs(tx, renderId))
+    films.push(await openFilm(context.blobs, { ...blobs, time: null }));
   return {
     films,
     layout: filmLayout(document, sheet),
@@ -121,14 +126,14 @@ export async function sideFailed(context: Context, renderId: number, error: stri
     const ids = waiting.map(({ id }) => id);
     await tx.update(trials).set({ state: 'failed', error }).where(inArray(trials.id, ids));
     await shotChanged(tx, waiting[0].shotId);
-    return waiting.flatMap((trial) => [trial.beforeRenderId, trial.afterRenderId]);
+    return waiting.flatMap(sidesOf);
   });
   await stopUnneeded(context, sides);
 }
 
 /** Stops renders that no running trial waits for any longer. */
-export async function stopUnneeded(context: Context, sides: (number | null)[]): Promise<void> {
-  for (const id of new Set(sides.filter((side) => side !== null))) {
+export async function stopUnneeded(context: Context, sides: number[]): Promise<void> {
+  for (const id of new Set(sides)) {
     const isNeeded = await context.db.transaction(async (tx) => (await waitingFor(tx, id)).length > 0);
     const [row] = await context.db.select({ state: renders.state }).from(renders).where(eq(renders.id, id));
     if (!isNeeded && row.state === 'active') await stopRender(context, id);

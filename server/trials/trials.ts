@@ -1,5 +1,5 @@
 /** Trials: begun from a remedy or from values set by hand, stopped, kept, dropped. */
-import { and, asc, desc, eq, max, or } from 'drizzle-orm';
+import { and, asc, desc, eq, max } from 'drizzle-orm';
 import type { Finding, Remedy } from '../../core/contracts/finding.ts';
 import type { TrialRequest } from '../../core/contracts/requests.ts';
 import { alikeItems, forItems } from '../../core/document/alike-items.ts';
@@ -9,6 +9,7 @@ import type { JsonPatch } from '../../core/document/patch.ts';
 import type { ControlValues } from '../../core/document/set-values.ts';
 import type { Context } from '../context.ts';
 import type { Transaction } from '../db/database.ts';
+import { sidesOf, withSide } from '../db/sides.ts';
 import { decisions, findings, renders, shots, trials, versions } from '../db/schema.ts';
 import { conflict, notFound } from '../errors.ts';
 import { shotChanged } from '../notify.ts';
@@ -34,9 +35,10 @@ export async function createTrial(context: Context, code: string, request: Trial
       sheet: request.sheet,
       values: asked.values,
       patch: made?.patch,
+      objects: asked.objects,
       region: request.region ?? asked.finding?.where.region ?? null,
     };
-    const { patch, region, told } = await context.documents.tryValues(task);
+    const { patch, alonePatch, region, told } = await context.documents.tryValues(task);
     const files = made?.files ?? {};
     if (patch.length === 0 && Object.keys(files).length === 0)
       throw conflict(`All of it stands like that already in the ${request.sheet} sheet: nothing to try.`);
@@ -52,6 +54,7 @@ export async function createTrial(context: Context, code: string, request: Trial
         sheet: request.sheet,
         patch: canonicalText(patch),
         files: canonicalText(files),
+        alonePatch: alonePatch && canonicalText(alonePatch),
         ...region,
         state: 'predicting',
       })
@@ -118,15 +121,16 @@ async function whatToTry(tx: Transaction, shotId: number, request: TrialRequest)
   if (request.finding === null) {
     if (!request.values)
       throw new InvalidInput('trial', [{ path: '/values', value: 'null', expected: 'dials to try, or a finding' }]);
-    return { title: request.title ?? null, values: request.values, finding: null };
+    return { title: request.title ?? null, values: request.values, objects: request.objects ?? null, finding: null };
   }
   const found = await findingOf(tx, shotId, request.finding);
   const { title, change, predicted } = remedyIn(found, request.remedy);
-  const values = change?.kind === 'values' ? change.values : {};
+  const values = change && change.kind !== 'files' ? change.values : {};
   const few = fewOf(values, request.only);
   return {
     title: few ? `${title} (${few.told})` : title,
     values: few?.values ?? values,
+    objects: change?.kind === 'hold-out' ? change.objects : null,
     isPart: few !== null,
     finding: found.body,
     predicted,
@@ -147,7 +151,7 @@ function fewOf(values: ControlValues, only: string[] | undefined): { values: Con
   return { values: forItems(values, chosen), told: `${chosen.length} of ${alike.length}` };
 }
 
-async function lockTrial(tx: Transaction, id: number): Promise<TrialRow & { code: string }> {
+export async function lockTrial(tx: Transaction, id: number): Promise<TrialRow & { code: string }> {
   const [row] = await tx
     .select({ trial: trials, code: shots.code })
     .from(trials)
@@ -167,16 +171,15 @@ export async function stopTrial(context: Context, id: number): Promise<void> {
     await shotChanged(tx, found.shotId);
     return found;
   });
-  await stopUnneeded(context, [trial.beforeRenderId, trial.afterRenderId]);
+  await stopUnneeded(context, sidesOf(trial));
 }
 
 /** Stops a render that somebody asked to stop: with it the trials it is a side of, which would wait for it for ever. */
 export async function stopAskedRender(context: Context, id: number): Promise<void> {
-  const sides = or(eq(trials.beforeRenderId, id), eq(trials.afterRenderId, id));
   const running = await context.db
     .select({ id: trials.id })
     .from(trials)
-    .where(and(eq(trials.state, 'rendering'), sides))
+    .where(and(eq(trials.state, 'rendering'), withSide(id)))
     .orderBy(asc(trials.id));
   if (running.length === 0) return stopRender(context, id);
   for (const trial of running) await stopTrial(context, trial.id);
@@ -209,6 +212,10 @@ export async function keepTrial(context: Context, id: number, both: boolean): Pr
   await context.db.transaction(async (tx) => {
     const trial = await lockTrial(tx, id);
     if (trial.state !== 'done') throw conflict(`Trial ${trial.number} is ${trial.state}: nothing is proved yet.`);
+    if (trial.alonePatch !== null)
+      throw conflict(
+        `Trial ${trial.number} is a picture of two renders, and no version is both. Make two shots of it.`,
+      );
     const { shot, head } = await lockHead(tx, trial.code);
     const patch = JSON.parse(trial.patch) as JsonPatch;
     const files = JSON.parse(trial.files) as Record<string, string>;
@@ -233,7 +240,8 @@ export async function dropTrial(context: Context, id: number): Promise<void> {
     const trial = await lockTrial(tx, id);
     if (trial.state === 'predicting' || trial.state === 'rendering')
       throw conflict(`Trial ${trial.number} is still running. Stop it first.`);
-    if (await isKept(tx, trial)) throw conflict(`Trial ${trial.number} was kept. Undo takes its change back.`);
+    if (await isKept(tx, trial))
+      throw conflict(`Trial ${trial.number} was kept. ${trial.alonePatch === null ? 'Undo takes its change back.' : 'What became of it are shots of their own.'}`); // prettier-ignore
     await tx.insert(decisions).values({ shotId: trial.shotId, trialId: id, verdict: 'drop' });
     await shotChanged(tx, trial.shotId);
   });

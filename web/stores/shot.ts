@@ -10,7 +10,7 @@ import type {
   SweepSummary,
   TrialSummary,
 } from '../../core/contracts/events.ts';
-import type { FarmRequest, SweepRequest, TrialRequest } from '../../core/contracts/requests.ts';
+import type { ApartRequest, FarmRequest, SweepRequest, TrialRequest } from '../../core/contracts/requests.ts';
 import { together } from '../../core/diagnose/version-findings.ts';
 import type { SheetName, ShotDocument } from '../../core/document/schema.ts';
 import type { Region } from '../../core/data/picture.ts';
@@ -226,6 +226,7 @@ export const useShot = defineStore('shot', () => {
     tryOut, beginSweep,
     stopSweep: (s: SweepSummary) => attempt(post(`/sweeps/${s.id}/stop`)),
     stopTrial: (t: TrialSummary) => attempt(post(`/trials/${t.id}/stop`)),
+    keepApart: (t: TrialSummary, codes: ApartRequest) => attempt(post(`/trials/${t.id}/keep-apart`, codes)),
     keepTrial: (t: TrialSummary, both: boolean) => change(() => post(`/trials/${t.id}/keep`, { both })),
     dropTrial: (t: TrialSummary) => attempt(post(`/trials/${t.id}/drop`)),
     putAside: (f: FindingSummary, reason: string) => attempt(post(`/findings/${f.id}/aside`, { reason })),

@@ -33,10 +33,10 @@ const LEAST = 1e-3;
 
 export function forecastCure(
   { input, at, here, region }: FireflyCase,
-  { dulls, stopsIn }: FireflyProposal,
+  { left: known, dulls, stopsIn }: FireflyProposal,
   effect: Effect,
   side: Variation,
-): { effect: Effect; note: string } {
+): { effect: Effect; note?: string } {
   const figures: Effect['figures'] = [];
   // A small render is no match for what the film knows of a clamp.
   if (dulls && Math.abs(dulls.stops) > Math.abs(changeOf(effect, 'most-changed') ?? 0))
@@ -45,6 +45,7 @@ export function forecastCure(
     const before = sidesOf(effect, 'brightness').before ?? stopsOf(1);
     figures.push({ id: 'brightness', before, after: before + stopsIn(region) });
   }
+  if (known !== undefined) return { effect: withFigures(effect, [...figures, { id: 'fireflies', before: here, after: known }]) }; // prettier-ignore
   const { traced, cured } = replay(side, input.picture, at);
   const { before: n, after } = sidesOf(effect, 'fireflies');
   // How many there are is known. Those that a second look finds again are left, and the small render tells of new ones.

@@ -31,6 +31,7 @@ function leftOf(effect: Effect): number {
 }
 
 const hurt = ({ id, predicted }: Remedy): number => (predicted ? hurtOf(predicted, undefined, id) : Infinity);
-/** What nothing can try at once comes last, however good. */
+/** What is more than one render comes after what is a setting of one, and what nothing can try last, however good. */
+const work = ({ change }: Remedy): number => (change === null ? 2 : Number(change.kind === 'hold-out'));
 export const byHurt = (remedies: Remedy[]): Remedy[] =>
-  [...remedies].sort((a, b) => Number(a.change === null) - Number(b.change === null) || hurt(a) - hurt(b));
+  [...remedies].sort((a, b) => work(a) - work(b) || hurt(a) - hurt(b));

@@ -1,8 +1,10 @@
 /** What is worked out from a whole document, as functions of plain data: a large one is worked on apart, see `Context`. */
 import { totalmem } from 'node:os';
 import prettyBytes from 'pretty-bytes';
+import type { HeldOut } from '../../../core/contracts/finding.ts';
 import { clipRegion, type Region } from '../../../core/data/picture.ts';
 import { canonicalText } from '../../../core/document/canonical.ts';
+import { holdOutPair } from '../../../core/document/hold-out.ts';
 import { applyPatch, patchBetween, type JsonPatch } from '../../../core/document/patch.ts';
 import { InvalidInput } from '../../../core/document/problem.ts';
 import type { Sheet, SheetName, ShotDocument } from '../../../core/document/schema.ts';
@@ -59,6 +61,8 @@ export interface TryTask {
   values: ControlValues;
   /** What is changed besides. */
   patch?: JsonPatch;
+  /** Objects that get the values alone, in a second render. */
+  objects?: string[] | null;
   /** Pixels that are asked for; null: the whole frame. */
   region: Region | null;
 }
@@ -67,8 +71,10 @@ export interface TryTask {
 const LEAST_SAMPLES = 2 * GROUP;
 
 /** What values change, which may be nothing, and the region of the frame they are tried on. */
-export function tryValues({ document: text, sheet, values, patch: given = [], region }: TryTask): {
+export function tryValues({ document: text, sheet, values, patch: given = [], objects = null, region }: TryTask): {
   patch: JsonPatch;
+  /** Of the second render; null: one has all. */
+  alonePatch: JsonPatch | null;
   region: Region;
   /** In words. */
   told: string;
@@ -87,11 +93,29 @@ export function tryValues({ document: text, sheet, values, patch: given = [], re
     throw conflict(
       `A trial needs ${LEAST_SAMPLES} samples at least: its noise is told by how groups of ${GROUP} differ.`,
     );
+  const parts = objects && patch.length > 0 && heldOut(document, sheet, { objects, values });
   return {
-    patch,
+    patch: parts ? parts.rest : patch,
+    alonePatch: parts ? parts.alone : null,
     region: regionIn(before, region),
-    told: tellInOne(tellChange(document, changed, patch, { withSheets: false })),
+    told: `${tellInOne(tellChange(document, changed, patch, { withSheets: false }))}${objects ? ` on ${namesOf(document, objects)} alone` : ''}`,
   };
+}
+
+const namesOf = (document: ShotDocument, ids: string[]) => ids.map((id) => document.objects[id].name || id).join(', ');
+
+/** The two renders of values for some objects alone. @throws RequestError 409 where they would not add up, with why */
+function heldOut(document: ShotDocument, sheet: SheetName, { objects, values }: HeldOut) {
+  try {
+    const { rest, alone } = holdOutPair(document, objects);
+    return {
+      rest: valuesPatch(document, [sheet], rest),
+      alone: valuesPatch(document, [sheet], { ...alone, ...values }),
+    };
+  } catch (error) {
+    if (error instanceof RangeError) throw conflict(`These objects cannot be rendered alone: ${error.message}.`);
+    throw error;
+  }
 }
 
 export interface PlanTask {

@@ -7,6 +7,7 @@ import { figurePasses, passFigures } from '../../../core/picture/pass-figures.ts
 import { packPicture } from '../../../core/picture/planes.ts';
 import { filmExr } from '../../../core/render/film/film-exr.ts';
 import { unpackFilm, type Film } from '../../../core/render/film/film.ts';
+import { addFilm } from '../../../core/render/film/put-together.ts';
 import { fillPicture } from '../../../core/render/film/film-picture.ts';
 import type { FilmLayout } from '../../../core/render/film/passes.ts';
 import { BlobStore } from '../../blobs.ts';
@@ -15,6 +16,15 @@ import { BlobStore } from '../../blobs.ts';
 export interface FilmBlobs {
   film: string;
   time: string | null;
+  /** Of the same tile in a render that is added into this one. */
+  added?: { film: string; time: string | null };
+}
+
+/** @throws DamagedBlob */
+export async function openFilm(store: BlobStore, { film, time, added }: FilmBlobs): Promise<Film> {
+  const own = unpackFilm(await store.get(film), time === null ? null : await store.get(time));
+  if (added) addFilm(own, await openFilm(store, added));
+  return own;
 }
 
 export interface FilmTask {
@@ -30,8 +40,7 @@ export interface FilmTask {
 /** One after the other: those of a large frame do not all fit at once. */
 async function* eachOf({ blobs, films }: FilmTask): AsyncGenerator<Film> {
   const store = new BlobStore(blobs);
-  for (const { film, time } of films)
-    yield unpackFilm(await store.get(film), time === null ? null : await store.get(time));
+  for (const film of films) yield await openFilm(store, film);
 }
 
 async function pictureOf(task: FilmTask, passes: string[], step = 1) {

@@ -255,6 +255,8 @@ export const trials = pgTable(
     /** JSON Patch on the version's document, and hashes by path of files that it makes. */
     patch: text().notNull(),
     files: text().notNull().default('{}'),
+    /** JSON Patch of a second render, which is added into the one with the change; null: there is none. */
+    alonePatch: text(),
     ...region(),
     state: text().$type<'predicting' | 'rendering' | 'done' | 'stopped' | 'failed'>().notNull(),
     error: text(),
@@ -263,6 +265,7 @@ export const trials = pgTable(
     measured: text(),
     beforeRenderId: integer().references(() => renders.id),
     afterRenderId: integer().references(() => renders.id),
+    aloneRenderId: integer().references(() => renders.id),
     sweepId: integer().references(() => sweeps.id),
     /** What it is called among the steps of its sweep. */
     step: text(),

@@ -1,8 +1,15 @@
 /** Routes of findings, and of what proves them: trials and sweeps. */
 import type { Router } from 'express';
-import { AsideRequest, KeepRequest, SweepRequest, TrialRequest } from '../../../core/contracts/requests.ts';
+import {
+  ApartRequest,
+  AsideRequest,
+  KeepRequest,
+  SweepRequest,
+  TrialRequest,
+} from '../../../core/contracts/requests.ts';
 import type { Context } from '../../context.ts';
 import { notFound } from '../../errors.ts';
+import { keepApart } from '../../shots/copy-shot.ts';
 import { decideFinding, findFinding } from '../../shots/findings.ts';
 import { createSweep, stopSweep } from '../../trials/sweeps.ts';
 import { createTrial, dropTrial, keepTrial, stopTrial } from '../../trials/trials.ts';
@@ -65,6 +72,10 @@ export function trialRoutes(context: Context, router: Router): void {
   router.post(
     '/trials/:id/keep',
     answer((request) => keepTrial(context, idOf(request, 'trial'), bodyOf(request, KeepRequest).both)),
+  );
+  router.post(
+    '/trials/:id/keep-apart',
+    answer((request) => keepApart(context, idOf(request, 'trial'), bodyOf(request, ApartRequest))),
   );
   router.post(
     '/trials/:id/drop',

@@ -6,6 +6,7 @@
 import { RotateCcw } from '@lucide/vue';
 import pretty from 'pretty-bytes';
 import Button from 'primevue/button';
+import Checkbox from 'primevue/checkbox';
 import InputText from 'primevue/inputtext';
 import { storeToRefs } from 'pinia';
 import { computed, nextTick, ref, watch } from 'vue';
@@ -23,6 +24,7 @@ import { presetText, presetValues } from '../../../core/document/sheet-preset.ts
 import { canSweep, type SweepValue } from '../../../core/predict/sweep.ts';
 import { beyondNeed } from '../../beyond-need.ts';
 import { percent } from '../../format.ts';
+import { useChosenAlone } from '../../chosen-alone.ts';
 import { pickFile } from '../../remote/pick-file.ts';
 import { saveFile } from '../../remote/save-file.ts';
 import { useMessages } from '../../stores/messages.ts';
@@ -135,6 +137,7 @@ function until(holds: () => boolean): Promise<void> {
   });
 }
 
+const alone = useChosenAlone();
 async function tryOut(): Promise<void> {
   const sheet = changedSheets.value[0];
   const trial = await shot.tryOut({
@@ -143,6 +146,7 @@ async function tryOut(): Promise<void> {
     region: current.region,
     sheet,
     values: pending.value[sheet],
+    ...(alone.objects.value && { objects: alone.objects.value }),
   });
   if (trial) view.trialId = trial.id;
 }
@@ -319,6 +323,13 @@ watch(
       </span>
       <span class="gap"></span>
       <Button severity="secondary" variant="text" @click="discard">Discard</Button>
+      <label
+        v-if="alone.name.value"
+        class="alone"
+        title="A second render of what is chosen, with these values, put together with the rest as it is: no one render has both"
+      >
+        <Checkbox v-model="alone.isWanted.value" binary size="small" /> {{ alone.name.value }} alone
+      </label>
       <Button
         :disabled="changedSheets.length !== 1 || !current.region"
         :title="changedSheets.length > 1 ? 'A trial is of one sheet' : 'Render the region with and without'"
@@ -454,6 +465,11 @@ footer {
   border-top: 1px solid var(--line);
   background: var(--up);
   font-size: var(--small);
+}
+.alone {
+  display: flex;
+  gap: 5px;
+  align-items: center;
 }
 .beyond {
   display: block;

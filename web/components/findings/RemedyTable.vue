@@ -156,7 +156,7 @@ async function tryOut(remedy: Remedy): Promise<void> {
           :severity="item.aside === null ? undefined : 'secondary'"
           :loading="busy === data.id"
           :disabled="busy !== ''"
-          :title="`Renders ${current.region?.width} × ${current.region?.height} pixels with and without it`"
+          :title="`Renders ${current.region?.width} × ${current.region?.height} pixels ${data.change.kind === 'hold-out' ? 'without it, and in two parts with it' : 'with and without it'}`"
           @click="tryOut(data)"
         >
           {{ busy === data.id && data.change.kind === 'files' ? 'Making its files …' : 'Try here' }}

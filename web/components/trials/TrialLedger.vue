@@ -8,6 +8,7 @@ import type { SweepSummary, TrialSummary } from '../../../core/contracts/events.
 import { copyText } from '../../copy-text.ts';
 import { useShot } from '../../stores/shot.ts';
 import { useView } from '../../stores/view.ts';
+import KeepApartDialog from './KeepApartDialog.vue';
 import KeepDialog from './KeepDialog.vue';
 import SweepCard from './SweepCard.vue';
 import TrialCard from './TrialCard.vue';
@@ -71,7 +72,8 @@ function openMenu(event: MouseEvent, trial: TrialSummary): void {
       what it measured beside what was predicted. “Try here” beside a finding's remedy begins one.
     </p>
     <ContextMenu ref="menu" :model="items" />
-    <KeepDialog v-if="keeping" :trial="keeping" @closed="keeping = null" />
+    <KeepApartDialog v-if="keeping?.alonePatch" :trial="keeping" @closed="keeping = null" />
+    <KeepDialog v-else-if="keeping" :trial="keeping" @closed="keeping = null" />
   </section>
 </template>
 

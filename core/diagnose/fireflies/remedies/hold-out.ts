@@ -48,13 +48,10 @@ export const holdOut: ProposeCure = (of) => {
   return {
     id: `hold-out-clamp-${kind}`,
     title: `Clamp ${TOLD_KIND[kind]} at ${tellClamp(clamp)} on ${tellObjects(of, ids)} alone, in a second render put together with the first`,
-    change: null,
-    isWhole: true,
-    forecast: [
-      { id: 'fireflies', before: here, after: Math.round(here * remains) },
-      ...(own ? [{ id: 'most-changed' as const, of: names[own.object], before: 0, after: own.stops }] : []),
-    ],
+    change: { kind: 'hold-out', objects: ids, values: { [`/clamps/${kind}`]: clamp } },
+    left: Math.round(here * remains),
+    dulls: own ? { object: names[own.object], stops: own.stops } : null,
     numbers: { clamp },
-    note: `${names[worst.object]} keeps the ${(-worst.stops).toFixed(1)} stops that the clamp would take. It is measured from a shell, with {"/clamps/${kind}": ${clamp}} in clamp.json: dusting trial <shot folder> --patch clamp.json --hold-out ${ids.join()}`,
+    note: `${names[worst.object]} keeps the ${(-worst.stops).toFixed(1)} stops that the clamp would take.`,
   };
 };

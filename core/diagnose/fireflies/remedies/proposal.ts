@@ -9,6 +9,8 @@ import type { FireflyCase } from '../case.ts';
 export interface FireflyProposal extends Proposal {
   /** It changes how the light is met: what is left afterwards stands for little light. */
   isAimed?: boolean;
+  /** Fireflies that stay, where that is known without rendering. */
+  left?: number;
   /** What it surely does to an object, where that is known without rendering. */
   dulls?: { object: string; stops: number } | null;
   /** The same for all of a region, stops. */

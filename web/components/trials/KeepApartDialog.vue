@@ -1,0 +1,82 @@
+<script setup lang="ts">
+/** Keeping a trial of two renders: two shots, for no version is both. */
+import Button from 'primevue/button';
+import Dialog from 'primevue/dialog';
+import InputText from 'primevue/inputtext';
+import { computed, ref } from 'vue';
+import type { TrialSummary } from '../../../core/contracts/events.ts';
+import { CODE_PATTERN } from '../../../core/document/schema/common.ts';
+import { useMessages } from '../../stores/messages.ts';
+import { useShot } from '../../stores/shot.ts';
+
+const { trial } = defineProps<{ trial: TrialSummary }>();
+const emit = defineEmits<{ closed: [] }>();
+const shot = useShot();
+const messages = useMessages();
+const stem = shot.state!.code.slice(0, 34);
+const rest = ref(`${stem}-rest`);
+const alone = ref(`${stem}-alone`);
+const busy = ref(false);
+
+const isCode = (text: string) => text.length <= 40 && new RegExp(CODE_PATTERN).test(text);
+const problem = computed(() => {
+  if (!isCode(rest.value) || !isCode(alone.value)) return 'A code has letters, digits, “-” and “_”, forty at most.';
+  return rest.value === alone.value ? 'Two shots need two codes.' : '';
+});
+
+async function keep(): Promise<void> {
+  busy.value = true;
+  const done = await shot.keepApart(trial, { rest: rest.value, alone: alone.value });
+  busy.value = false;
+  if (!done) return;
+  messages.done(`${rest.value} and ${alone.value} are in the list of shots. Their renders added are the picture of trial ${trial.number}.`); // prettier-ignore
+  emit('closed');
+}
+</script>
+
+<template>
+  <Dialog
+    visible
+    modal
+    :header="`Keep trial ${trial.number} as two shots`"
+    :style="{ width: '460px' }"
+    @update:visible="emit('closed')"
+  >
+    <form id="apart" @submit.prevent="keep">
+      <p class="soft">
+        {{ trial.title }}. No one render has both, so each becomes a shot of its own, to be rendered and added in the
+        comp: beauty and every light pass, with nothing premultiplied again.
+      </p>
+      <label
+        ><span>The rest, with these objects held out</span
+        ><InputText v-model="rest" spellcheck="false" :invalid="problem !== ''" autofocus fluid
+      /></label>
+      <label
+        ><span>These objects alone</span><InputText v-model="alone" spellcheck="false" :invalid="problem !== ''" fluid
+      /></label>
+      <p v-if="problem" class="bad" role="status">{{ problem }}</p>
+      <p v-else class="dim">{{ shot.state!.code }} stays as it is.</p>
+    </form>
+    <template #footer>
+      <Button severity="secondary" variant="text" @click="emit('closed')">Cancel</Button>
+      <Button type="submit" form="apart" :disabled="busy || problem !== ''">Make two shots</Button>
+    </template>
+  </Dialog>
+</template>
+
+<style scoped>
+form,
+label {
+  display: grid;
+  gap: 8px;
+}
+label {
+  gap: 3px;
+}
+label span {
+  color: var(--soft);
+}
+.bad {
+  color: var(--stop);
+}
+</style>
