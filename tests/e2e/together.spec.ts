@@ -15,7 +15,7 @@ test.describe.configure({ mode: 'serial' });
 test('two objects are marked, moved by one number and set alike, told in the history, and taken back', async ({
   page,
 }) => {
-  await importJarShelf(address(), CODE, { width: 64, height: 36, samples: 4 });
+  await importJarShelf(address(), CODE, { width: 64, height: 36, samples: 8 });
   await page.goto(`${address()}/shots/${CODE}?panel=scene`);
   await scene(page).getByRole('textbox', { name: 'Find an item' }).fill('honey, column 1');
   const [first, second] = [0, 1].map((n) =>
@@ -106,4 +106,28 @@ test('a file that is no scene is refused with why, and an image of another shot 
   await use.getByRole('radio', { name: /^Map/ }).check();
   await use.getByRole('button', { name: 'Add', exact: true }).click();
   await expect.poll(async () => Object.keys((await documentOf(page)).maps).length).toBe(before + 1);
+});
+
+test('a value of the sheet is tried on chosen objects alone, and kept as two shots', async ({ page }) => {
+  await page.goto(`${address()}/shots/${CODE}?panel=scene`);
+  await scene(page).getByRole('textbox', { name: 'Find an item' }).fill('honey, column 1');
+  await scene(page).getByRole('option', { name: /^honey, column 1/ }).first().click(); // prettier-ignore
+  await page.getByRole('tab', { name: 'Sheets' }).click();
+  const dial = page.getByRole('spinbutton', { name: 'Transmission limit, preview' });
+  await dial.fill('2');
+  await dial.press('Enter');
+  await page.getByRole('checkbox', { name: /^Try on honey, column 1.* alone$/ }).check();
+  await expect(page.getByRole('button', { name: 'Keep untried' })).toBeDisabled();
+  expect(await violationsOf(page)).toEqual([]);
+  await page.getByRole('button', { name: 'Try here' }).click();
+  const ledger = page.getByRole('region', { name: 'Trials' });
+  await ledger.getByRole('button', { name: 'Keep …' }).click({ timeout: 120_000 });
+  const dialog = page.getByRole('dialog', { name: /as two shots$/ });
+  await dialog.getByRole('textbox', { name: 'These objects alone' }).fill(`${CODE}-rest`);
+  await expect(dialog.getByRole('status')).toHaveText('Two shots need two codes.');
+  await dialog.getByRole('textbox', { name: 'These objects alone' }).fill(`${CODE}-jar`);
+  await dialog.getByRole('button', { name: 'Make two shots' }).click();
+  await expect(ledger).toContainText('kept');
+  await page.goto(`${address()}/`);
+  for (const part of ['rest', 'jar']) await expect(page.getByText(`${CODE}-${part}`, { exact: true })).toBeVisible();
 });

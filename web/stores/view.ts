@@ -97,7 +97,7 @@ export const useView = defineStore('view', () => {
     if (isStaged.value) out.stage = '1';
     if (asksRegion.value) out.at = 'region';
     else if (place.value) out.at = place.value.join();
-    if (panel.value === 'scene' && item.value) out.item = items.value.join();
+    if ((panel.value === 'scene' || panel.value === 'sheets') && item.value) out.item = items.value.join();
     return out;
   });
 

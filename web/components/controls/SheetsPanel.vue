@@ -317,19 +317,18 @@ watch(
       @closed="sweeping = null"
     />
     <footer v-if="changes" role="status">
-      <span>
-        {{ changes }} {{ changes === 1 ? 'value' : 'values' }} set, not kept yet
-        <span v-for="one in beyond" :key="one" class="beyond">{{ one }}</span>
-      </span>
-      <span class="gap"></span>
-      <Button severity="secondary" variant="text" @click="discard">Discard</Button>
       <label
         v-if="alone.name.value"
         class="alone"
-        title="A second render of what is chosen, with these values, put together with the rest as it is: no one render has both"
+        title="A second render of what is chosen, with these values, is added to one of the rest without them"
       >
-        <Checkbox v-model="alone.isWanted.value" binary size="small" /> {{ alone.name.value }} alone
+        <Checkbox v-model="alone.isWanted.value" binary size="small" /> Try on {{ alone.name.value }} alone
       </label>
+      <span class="said">
+        {{ changes }} {{ changes === 1 ? 'value' : 'values' }} set, not kept yet
+        <span v-for="one in beyond" :key="one" class="beyond">{{ one }}</span>
+      </span>
+      <Button severity="secondary" variant="text" @click="discard">Discard</Button>
       <Button
         :disabled="changedSheets.length !== 1 || !current.region"
         :title="changedSheets.length > 1 ? 'A trial is of one sheet' : 'Render the region with and without'"
@@ -337,7 +336,14 @@ watch(
       >
         Try here
       </Button>
-      <Button severity="secondary" variant="outlined" @click="set">Keep untried</Button>
+      <Button
+        severity="secondary"
+        variant="outlined"
+        :disabled="alone.objects.value !== null"
+        :title="alone.objects.value ? 'No one version has values for some objects alone' : undefined"
+        @click="set"
+        >Keep untried</Button
+      >
     </footer>
   </section>
 </template>
@@ -459,6 +465,7 @@ h2 {
 }
 footer {
   display: flex;
+  flex-wrap: wrap;
   gap: 8px;
   align-items: center;
   padding: 8px 14px;
@@ -467,9 +474,13 @@ footer {
   font-size: var(--small);
 }
 .alone {
+  flex: 1 0 100%;
   display: flex;
   gap: 5px;
   align-items: center;
+}
+.said {
+  flex: 1 1 0;
 }
 .beyond {
   display: block;

@@ -44,8 +44,8 @@ async function keep(): Promise<void> {
   >
     <form id="apart" @submit.prevent="keep">
       <p class="soft">
-        {{ trial.title }}. No one render has both, so each becomes a shot of its own, to be rendered and added in the
-        comp: beauty and every light pass, with nothing premultiplied again.
+        {{ trial.title }}. No one render has both settings, so each part becomes a shot of its own. In the comp their
+        renders are added (plus): beauty, every light pass, and alpha.
       </p>
       <label
         ><span>The rest, with these objects held out</span

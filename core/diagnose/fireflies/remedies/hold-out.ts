@@ -47,11 +47,11 @@ export const holdOut: ProposeCure = (of) => {
   const remains = 1 - (on / at.length) * (1 - left);
   return {
     id: `hold-out-clamp-${kind}`,
-    title: `Clamp ${TOLD_KIND[kind]} at ${tellClamp(clamp)} on ${tellObjects(of, ids)} alone, in a second render put together with the first`,
+    title: `Hold out ${tellObjects(of, ids)}, and clamp ${TOLD_KIND[kind]} at ${tellClamp(clamp)} on them alone`,
     change: { kind: 'hold-out', objects: ids, values: { [`/clamps/${kind}`]: clamp } },
     left: Math.round(here * remains),
     dulls: own ? { object: names[own.object], stops: own.stops } : null,
     numbers: { clamp },
-    note: `${names[worst.object]} keeps the ${(-worst.stops).toFixed(1)} stops that the clamp would take.`,
+    note: `${names[worst.object]} keeps the ${(-worst.stops).toFixed(1)} stops that the clamp over all would take. It takes two renders, which are added.`,
   };
 };
