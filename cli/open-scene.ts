@@ -7,7 +7,7 @@ import type { ShotDocument } from '../core/document/schema.ts';
 import { parseDocument } from '../core/document/validate.ts';
 import { DOCUMENT, fromShot } from '../core/intake/from-shot.ts';
 import { BadUse } from './bad-use.ts';
-import { dracoDecoder } from '../host/draco.ts';
+import { decoders } from '../host/decoders.ts';
 import { filesInFolder } from './folder-files.ts';
 
 export async function openScene(path: string): Promise<SourceScene> {
@@ -16,7 +16,7 @@ export async function openScene(path: string): Promise<SourceScene> {
   const folder = isFolder ? path : dirname(path);
   const file = isFolder ? findScene(readdirSync(path)) : basename(path);
   if (!statSync(join(folder, file)).isFile()) throw new BadUse(`"${path}" is no file.`);
-  return readScene(file, filesInFolder(folder), { draco: dracoDecoder });
+  return readScene(file, filesInFolder(folder), decoders);
 }
 
 /** A shot folder, or a scene of an open format, to be examined. */

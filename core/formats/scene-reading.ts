@@ -2,6 +2,7 @@
  * What every reader of scenes does alike: it opens further files, tells what it did not understand and what it
  * put right, and takes each image and each file once.
  */
+import type { TranscodeKtx2 } from './ktx2.ts';
 import { leadPath } from './paths.ts';
 import type { SceneFiles } from './scene-files.ts';
 import { emptyScene, type Remark, type SourceReference, type SourceScene } from './source-scene.ts';
@@ -11,6 +12,8 @@ export interface ReadOptions {
   variables?: Record<string, string>;
   /** Gives the decoder of Draco's compressed meshes; without one they are not read. */
   draco?: () => Promise<unknown>;
+  /** Gives what unpacks KTX 2 textures; without it they are not read. */
+  ktx2?: () => Promise<TranscodeKtx2>;
 }
 
 const TILE = '<UDIM>';

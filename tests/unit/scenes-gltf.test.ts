@@ -10,7 +10,7 @@ import { expect } from 'chai';
 import draco from 'draco3dgltf';
 import { validateBytes } from 'gltf-validator';
 import { MeshoptEncoder } from 'meshoptimizer/encoder';
-import { dracoDecoder } from '../../host/draco.ts';
+import { decoders } from '../../host/decoders.ts';
 import { trianglesOf, type PolyMesh } from '../../core/data/poly-mesh.ts';
 import { readGlb, writeGlb } from '../../core/formats/gltf.ts';
 import { meshPolygons } from '../../core/data/mesh-polygons.ts';
@@ -77,7 +77,7 @@ describe('glTF scenes', () => {
       const packed = pack().setRequired(true);
       const bytes = await io.writeBinary(document);
       packed.dispose();
-      const scene = await readScene('set.glb', filesInMemory(new Map([['set.glb', bytes]])), { draco: dracoDecoder });
+      const scene = await readScene('set.glb', filesInMemory(new Map([['set.glb', bytes]])), decoders);
       const { points, faceSizes } = scene.meshes[0].poly;
       expect(faceSizes.length, packed.extensionName).to.equal(2 * (grid - 1) ** 2);
       const height = (list: ArrayLike<number>) => Math.max(...Array.from(list).filter((_, i) => i % 3 === 1));

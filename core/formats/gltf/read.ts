@@ -10,6 +10,7 @@ import { ALL_EXTENSIONS, type Light } from '@gltf-transform/extensions';
 import { MeshoptDecoder } from 'meshoptimizer/decoder';
 import { defaultLight } from '../../document/defaults.ts';
 import type { LightSpec } from '../../document/schema.ts';
+import { isKtx2, pngOfKtx2, type TranscodeKtx2 } from '../ktx2.ts';
 import type { SceneFiles } from '../scene-files.ts';
 import { SceneReading, type ReadOptions } from '../scene-reading.ts';
 import { plainNode, type SourceScene } from '../source-scene.ts';
@@ -21,6 +22,7 @@ import { gltfMesh, type GltfMesh } from './mesh.ts';
 
 const MESHOPT = 'EXT_meshopt_compression';
 const DRACO = 'KHR_draco_mesh_compression';
+const BASISU = 'KHR_texture_basisu';
 
 /** Extensions whose meaning is taken over. */
 const UNDERSTOOD = new Set([
@@ -43,12 +45,13 @@ export async function readGltf(
   const shared = splitShared(container.json, file);
   if (shared.length)
     reading.repaired(file, `${shared.length === 1 ? `node "${shared[0]}" has` : `${shared.length} nodes have`} several parents: taken as instances`); // prettier-ignore
-  const understood = options.draco ? new Set([...UNDERSTOOD, DRACO]) : UNDERSTOOD;
+  const understood = new Set([...UNDERSTOOD, ...(options.draco ? [DRACO] : []), ...(options.ktx2 ? [BASISU] : [])]);
   checkGltf(container.json, file, understood);
   reading.scene.extensions = [...(container.json.extensionsUsed ?? [])];
   for (const name of reading.scene.extensions)
     if (!understood.has(name)) reading.notUnderstood(`${file} extensionsUsed`, `extension "${name}"`);
   const images = await readImages(container, file, reading);
+  if (options.ktx2) await unpackKtx2(reading, options.ktx2);
   const moving = takeMotion(container.json, file, reading);
   const document = await open(container, file, reading);
   fill(document, container.json, file, reading, images, moving);
@@ -70,6 +73,23 @@ async function readImages({ json, binary }: GltfContainer, file: string, reading
     numbers.push(scene.images.length - 1);
   }
   return numbers;
+}
+
+/** Those of KTX 2 become PNG beside the name they had, for there is often another of that name. One that is broken stays as it is. */
+async function unpackKtx2(reading: SceneReading, transcoder: () => Promise<TranscodeKtx2>): Promise<void> {
+  for (const image of reading.scene.images) {
+    if (!image.bytes || !isKtx2(image.bytes)) continue;
+    const where = image.resolved ?? image.where;
+    try {
+      image.bytes = pngOfKtx2(image.bytes, await transcoder(), where);
+    } catch (error) {
+      if (!(error instanceof RangeError)) throw error;
+      reading.notUnderstood(image.where, error.message);
+      continue;
+    }
+    if (image.resolved) image.resolved = `${image.resolved}.png`;
+    reading.repairedAgain('ktx2', image.where, 'a KTX 2 texture unpacked to a PNG of 8 bits');
+  }
 }
 
 function decoded(uri: string): string {

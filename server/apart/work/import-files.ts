@@ -12,7 +12,7 @@ import { takeOver } from '../../../core/intake/fit/take-over.ts';
 import { DOCUMENT } from '../../../core/intake/from-shot.ts';
 import { toShot } from '../../../core/intake/to-shot.ts';
 import { neededFiles, type ReadFile } from '../../../core/render/compile/load-assets.ts';
-import { dracoDecoder } from '../../../host/draco.ts';
+import { decoders } from '../../../host/decoders.ts';
 import { BlobStore } from '../../blobs.ts';
 import { RequestError } from '../../errors.ts';
 import { planOf, type RenderPlan } from './document.ts';
@@ -91,7 +91,7 @@ async function fromScene({ paths, read }: ShotFiles): Promise<BroughtIn> {
     const scene = await readScene(
       findScene(paths),
       knownFiles(paths, (path) => read(path)),
-      { draco: dracoDecoder },
+      decoders,
     );
     const made = await toShot(scene);
     const { format, file, repaired } = scene;
