@@ -6,7 +6,11 @@ import type { LinkSpec, ShotDocument } from './schema.ts';
 export function checkReferences(document: ShotDocument, problems: Problem[]): void {
   const refer = (path: string, id: string | null, map: Record<string, unknown>, kind: string) => {
     if (id !== null && !Object.hasOwn(map, id))
-      problems.push({ path, value: showValue(id), expected: `the id of a ${kind} in this document` });
+      problems.push({
+        path,
+        value: showValue(id),
+        expected: `the id of ${kind === 'object' ? 'an' : 'a'} ${kind} in this document`,
+      });
   };
   const place = (path: string, transform: number[]) => {
     try {
@@ -17,7 +21,7 @@ export function checkReferences(document: ShotDocument, problems: Problem[]): vo
     if (transform[3] !== 0 || transform[7] !== 0 || transform[11] !== 0 || transform[15] !== 1)
       problems.push({ path, value: showValue(transform), expected: 'a last row of 0, 0, 0, 1' });
   };
-  const link = (path: string, { objects }: LinkSpec) =>
+  const link = (path: string, { objects }: Pick<LinkSpec, 'objects'>) =>
     objects.forEach((id, i) => refer(`${path}/objects/${i}`, id, document.objects, 'object'));
 
   refer('/camera', document.camera, document.cameras, 'camera');
@@ -28,6 +32,7 @@ export function checkReferences(document: ShotDocument, problems: Problem[]): vo
     link(`/lights/${id}/shadowsOf`, light.shadowsOf);
     if (light.kind === 'mesh') refer(`/lights/${id}/object`, light.object, document.objects, 'object');
   }
+  for (const [id, group] of Object.entries(document.groups)) link(`/groups/${id}`, group);
   link('/environment/lights', document.environment.lights);
   link('/environment/shadowsOf', document.environment.shadowsOf);
   refer('/environment/texture', document.environment.texture, document.textures, 'texture');

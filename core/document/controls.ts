@@ -12,7 +12,7 @@ import type { ShotDocument } from './schema.ts';
 import { Background, Environment, Fog, Light } from './schema/light.ts';
 import { PreviewShadows } from './schema/preview-shadows.ts';
 import { DISPLACEMENT_KINDS, MapSchemas, Material, OwnCoat } from './schema/surface.ts';
-import { Camera, SceneObject } from './schema/things.ts';
+import { Camera, Group, SceneObject } from './schema/things.ts';
 
 /** The parts of JSON schema that our schemas are made of. */
 interface Node {
@@ -67,7 +67,7 @@ export interface Control {
 export interface Item {
   /** JSON pointer of the item. */
   pointer: string;
-  group: 'Shot' | 'Cameras' | 'Lights' | 'Environment' | 'Materials' | 'Maps' | 'Coats' | 'Objects';
+  group: 'Shot' | 'Cameras' | 'Lights' | 'Environment' | 'Materials' | 'Maps' | 'Coats' | 'Groups' | 'Objects';
   id: string;
   name: string;
 }
@@ -75,7 +75,7 @@ export interface Item {
 export function itemsOf(document: ShotDocument): Item[] {
   const named = (
     group: Item['group'],
-    part: 'cameras' | 'lights' | 'materials' | 'maps' | 'coats' | 'objects',
+    part: 'cameras' | 'lights' | 'materials' | 'maps' | 'coats' | 'groups' | 'objects',
   ): Item[] =>
     Object.entries(document[part]).map(([id, item]) => ({
       pointer: `/${part}/${id}`,
@@ -100,6 +100,7 @@ export function itemsOf(document: ShotDocument): Item[] {
     ...named('Materials', 'materials'),
     ...named('Maps', 'maps'),
     ...named('Coats', 'coats'),
+    ...named('Groups', 'groups'),
     ...named('Objects', 'objects'),
   ];
 }
@@ -154,6 +155,8 @@ function schemaOf(part: string, value: Record<string, unknown>): Node | null {
       return Material as Node;
     case 'objects':
       return SceneObject as Node;
+    case 'groups':
+      return Group as Node;
     case 'environment':
       return Environment as Node;
     case 'background':

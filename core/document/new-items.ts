@@ -9,7 +9,7 @@ import { placedAt, type SeenPoint } from '../data/aim.ts';
 import { placementOf, sunDirection, type Triple } from '../data/placement.ts';
 import { defaultCamera, defaultLight } from './defaults.ts';
 import { valueAt } from './patch.ts';
-import type { CameraSpec, LightSpec, ShotDocument } from './schema.ts';
+import type { CameraSpec, GroupSpec, LightSpec, ShotDocument } from './schema.ts';
 
 export interface NewItem<T> {
   pointer: string;
@@ -76,6 +76,12 @@ export function newCamera(document: ShotDocument): NewItem<CameraSpec> {
   const id = freeId(document.cameras, 'camera');
   const { transform, fieldOfView } = document.cameras[document.camera];
   return { pointer: `/cameras/${id}`, item: { ...defaultCamera(), name: id.replaceAll('-', ' '), transform: [...transform], fieldOfView } }; // prettier-ignore
+}
+
+/** A group of some objects, or of none yet. */
+export function newGroup(document: ShotDocument, objects: readonly string[]): NewItem<GroupSpec> {
+  const id = freeId(document.groups, 'group');
+  return { pointer: `/groups/${id}`, item: { name: id.replaceAll('-', ' '), objects: [...objects] } };
 }
 
 /** The same item once more, under another id and name. */

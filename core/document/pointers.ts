@@ -14,6 +14,7 @@ const PARTS = [
   'coats',
   'materials',
   'objects',
+  'groups',
   'lights',
   'environment',
   'background',

@@ -17,6 +17,7 @@ export const REMOVABLE = {
   cameras: 'camera',
   lights: 'light',
   objects: 'object',
+  groups: 'group',
   materials: 'material',
   maps: 'map',
   textures: 'texture',
@@ -63,6 +64,8 @@ export function usersOf(document: ShotDocument, pointer: string): User[] {
       if (spec.kind === 'mesh' && spec.object === id) tell(`/lights/${light}`, `its light ${spec.name || light} goes along`);
     for (const { pointer: at, name, objects } of linksOf(document))
       if (objects.includes(id)) tell(at, `${name} no longer links it`);
+    for (const [group, { name, objects }] of Object.entries(document.groups))
+      if (objects.includes(id)) tell(`/groups/${group}/objects`, `group ${name || group} no longer has it`);
   } // prettier-ignore
   if (part === 'materials')
     for (const [object, spec] of Object.entries(document.objects))

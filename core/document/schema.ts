@@ -14,4 +14,4 @@ export type {
   SharedSpec,
   TextureSpec,
 } from './schema/surface.ts';
-export type { CameraSpec, ObjectSpec } from './schema/things.ts';
+export type { CameraSpec, GroupSpec, ObjectSpec } from './schema/things.ts';

@@ -14,7 +14,7 @@ import { validateDocument } from './validate.ts';
 export type ControlValues = Record<string, unknown>;
 
 /** Parts of a document whose items a value may add. */
-const GROWS = /^\/(cameras|lights|objects|meshes|materials|maps|textures|coats)\/[A-Za-z0-9_.-]+$/;
+const GROWS = /^\/(cameras|lights|objects|groups|meshes|materials|maps|textures|coats)\/[A-Za-z0-9_.-]+$/;
 
 /**
  * The patch that sets values, those of a sheet in each of some sheets.

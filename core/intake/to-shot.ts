@@ -102,6 +102,7 @@ class ShotMaking {
       textures: {},
       maps: {},
       coats: {},
+      groups: {},
       materials: {},
       objects: {},
       lights: {},

@@ -118,6 +118,7 @@ export async function buildJarShelf(): Promise<DemoShot> {
       label: { ...defaultMap('image'), name: 'printed label', texture: 'label' },
     },
     coats: {},
+    groups: {},
     materials: {
       glass: {
         ...defaultMaterial(),

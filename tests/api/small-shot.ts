@@ -43,6 +43,7 @@ export async function smallShot(code: string, sheet: Partial<Sheet> = {}): Promi
     textures: {},
     maps: {},
     coats: {},
+      groups: {},
     materials: {
       wall: { ...defaultMaterial(), name: 'plaster', baseColour: [0.7, 0.7, 0.7], roughness: 1 },
       glass: { ...defaultMaterial(), name: 'clear glass', baseColour: [1, 1, 1], roughness: 0, transmission: 1 },

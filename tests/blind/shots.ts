@@ -59,6 +59,7 @@ export class Draft {
       textures: {},
       maps: {},
       coats: {},
+      groups: {},
       materials: {},
       objects: {},
       lights: {},

@@ -29,6 +29,9 @@ test('two objects are marked, moved by one number and set alike, told in the his
   await scene(page).getByRole('button', { name: 'Edit together', exact: true }).click();
   await expect(scene(page)).toContainText('2 together');
   const ids = new URL(page.url()).searchParams.get('item')!.split(',').map((one) => one.split('/')[2]); // prettier-ignore
+  await scene(page).getByRole('button', { name: 'Group', exact: true }).click();
+  await expect.poll(async () => (await documentOf(page)).groups).toEqual({ group: { name: 'group', objects: ids } });
+  await scene(page).getByRole('button', { name: 'Choose its 2' }).click();
   const before = await documentOf(page);
   const height = scene(page).getByRole('spinbutton', { name: 'Move by, Y' });
   await height.fill('0.25');

@@ -49,6 +49,7 @@ export function scene(
     textures: {},
     maps: {},
     coats: {},
+    groups: {},
     materials: {},
     objects: {},
     lights: {},

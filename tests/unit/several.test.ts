@@ -4,9 +4,20 @@ import { placementOf } from '../../core/data/placement.ts';
 import { middleOf, movedTogether, NOT_MOVED } from '../../core/data/together.ts';
 import { multiply, rotationX, translation, type Transform } from '../../core/data/transform.ts';
 import { defaultLight } from '../../core/document/defaults.ts';
-import { itemsOf, type Item } from '../../core/document/controls.ts';
+import { canonicalText } from '../../core/document/canonical.ts';
+import { completeDocument } from '../../core/document/complete.ts';
+import { controlsOf, itemsOf, type Item } from '../../core/document/controls.ts';
+import { newGroup } from '../../core/document/new-items.ts';
+import { applyPatch } from '../../core/document/patch.ts';
+import { InvalidInput } from '../../core/document/problem.ts';
+import type { ShotDocument } from '../../core/document/schema.ts';
+import { removalPatch, usersOf } from '../../core/document/remove-items.ts';
 import { sharedControls, spreadOf } from '../../core/document/several.ts';
-import { withValues } from '../../core/document/set-values.ts';
+import { valuesPatch, withValues } from '../../core/document/set-values.ts';
+import { tellChange } from '../../core/document/tell-change.ts';
+import { validateDocument } from '../../core/document/validate.ts';
+import { leaveOut } from '../../core/intake/repairs/offer.ts';
+import { sceneKey } from '../../core/render/scene/scene-key.ts';
 import { box } from '../../demo/shapes.ts';
 import { scene } from './helpers.ts';
 
@@ -73,5 +84,40 @@ describe('controls that several things share', () => {
     expect(spreadOf([0.1, 1 / 3])).to.equal('0.1 to 0.3333');
     expect(spreadOf(['a', 'b', 'a', null])).to.equal('3 different ones');
     expect(spreadOf([[1, 0, 0], [1, 0, 0]])).to.equal(null); // prettier-ignore
+  });
+});
+
+describe('a group of objects', () => {
+  const { document } = scene([{ mesh: box([0, 0, 0], [1, 1, 1]) }, { mesh: box([2, 0, 0], [3, 1, 1]) }]);
+  const ids = Object.keys(document.objects);
+  const { pointer, item } = newGroup(document, ids);
+  const grouped = withValues(document, ['preview'], { [pointer]: item });
+
+  it('is an item like others: named, listed, told in the history, and gone by undo to the same bytes', () => {
+    expect(item).to.deep.equal({ name: 'group', objects: ids });
+    expect(newGroup(grouped, []).pointer).to.equal('/groups/group-2');
+    const listed = itemsOf(grouped).find((one) => one.group === 'Groups')!;
+    expect(controlsOf(grouped, listed).map(({ label, kind }) => [label, kind])).to.deep.equal([['Name', 'name'], ['Objects', 'list']]); // prettier-ignore
+    const patch = valuesPatch(document, ['preview'], { [pointer]: item });
+    expect(tellChange(document, grouped, patch)).to.deep.equal(['group: new group']);
+    const without = applyPatch(grouped, removalPatch(grouped, [pointer]));
+    expect(canonicalText(without)).to.equal(canonicalText(document));
+    const older: Partial<ShotDocument> = structuredClone(document);
+    delete older.groups;
+    expect(completeDocument(older), 'of before there were any').to.have.deep.property('groups', {});
+  });
+
+  it('loses what is deleted, and names nothing that is not there', () => {
+    expect(usersOf(grouped, `/objects/${ids[0]}`).map(({ told }) => told)).to.deep.equal(['group group no longer has it']); // prettier-ignore
+    const left = validateDocument(applyPatch(grouped, removalPatch(grouped, [`/objects/${ids[0]}`])));
+    expect(left.groups.group.objects).to.deep.equal([ids[1]]);
+    const { patch } = leaveOut('out', grouped, [ids[1]])!;
+    expect(validateDocument(applyPatch(grouped, patch)).groups.group.objects).to.deep.equal([ids[0]]);
+    expect(() => withValues(grouped, ['preview'], { '/groups/group/objects': ['nobody'] })).to.throw(InvalidInput, /\/groups\/group\/objects\/0 .*id of an object/); // prettier-ignore
+  });
+
+  it('is no part of a scene: nothing is compiled anew for it', () => {
+    const sheet = document.sheets.preview;
+    expect(sceneKey(grouped, sheet)).to.equal(sceneKey(document, sheet));
   });
 });

@@ -9,7 +9,7 @@ import { Background, Environment, Fog, Light } from './light.ts';
 import { PreviewShadows } from './preview-shadows.ts';
 import { Sheet } from './sheet.ts';
 import { CoatSchema, MapSpecSchema, Material, TextureRef } from './surface.ts';
-import { Camera, MeshRef, SceneObject } from './things.ts';
+import { Camera, Group, MeshRef, SceneObject } from './things.ts';
 
 export const ShotDocumentSchema = Type.Object(
   {
@@ -25,6 +25,7 @@ export const ShotDocumentSchema = Type.Object(
     coats: mapOf(CoatSchema),
     materials: mapOf(Material),
     objects: mapOf(SceneObject),
+    groups: mapOf(Group),
     lights: mapOf(Light),
     environment: Environment,
     background: Type.Union([Background, Type.Null()]),

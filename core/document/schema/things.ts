@@ -87,5 +87,12 @@ export const SceneObject = Type.Object(
   closed,
 );
 
+/** Objects that are chosen together, to be moved and set as one. Nothing stands in it: an object may be in several, and moves by itself. */
+export const Group = Type.Object(
+  { name: Name, objects: Type.Array(Id, { maxItems: 5000, uniqueItems: true, description: 'chosen together with the group' }) },
+  closed,
+); // prettier-ignore
+
+export type GroupSpec = Static<typeof Group>;
 export type CameraSpec = Static<typeof Camera>;
 export type ObjectSpec = Static<typeof SceneObject>;

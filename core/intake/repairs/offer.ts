@@ -24,7 +24,7 @@ export function mendMeshes(
 
 export const byWork = (label: string, work: RepairWork): PreflightRepair => ({ label, patch: [], work });
 
-/** Objects taken out of the document, and out of every link that names them. What a mesh light is made of stays. */
+/** Objects taken out of the document, and out of every link and group that names them. What a mesh light is made of stays. */
 export function leaveOut(label: string, document: ShotDocument | null, ids: string[]): PreflightRepair | null {
   if (!document) return null;
   const emitting = Object.values(document.lights).flatMap((light) => (light.kind === 'mesh' ? [light.object] : []));
@@ -40,6 +40,9 @@ export function leaveOut(label: string, document: ShotDocument | null, ids: stri
       if (objects.some((id) => gone.includes(id)))
         links[`${at}/${key}/objects`] = objects.filter((id) => !gone.includes(id));
     }
+  for (const [id, { objects }] of Object.entries(document.groups))
+    if (objects.some((one) => gone.includes(one)))
+      links[`/groups/${id}/objects`] = objects.filter((one) => !gone.includes(one));
   const removals: JsonPatch = gone.flatMap((id) => [
     { op: 'test', path: `/objects/${id}`, value: document.objects[id] },
     { op: 'remove', path: `/objects/${id}` },

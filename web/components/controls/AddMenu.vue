@@ -1,11 +1,11 @@
 <script setup lang="ts">
-/** Adds a light, a camera, an image or objects to the scene: a version of its own, which undo takes back. */
+/** Adds a light, a camera, an image, objects or a group to the scene: a version of its own, which undo takes back. */
 import { Plus } from '@lucide/vue';
 import { useFileDialog } from '@vueuse/core';
 import Button from 'primevue/button';
 import Menu from 'primevue/menu';
 import { computed, useTemplateRef } from 'vue';
-import { NEW_LIGHTS, newCamera, newLight, type NewItem } from '../../../core/document/new-items.ts';
+import { NEW_LIGHTS, newCamera, newGroup, newLight, type NewItem } from '../../../core/document/new-items.ts';
 import { useShot } from '../../stores/shot.ts';
 import { useView } from '../../stores/view.ts';
 
@@ -48,6 +48,7 @@ const items = computed(() => [
     ],
   },
   { label: 'Objects', items: [{ label: 'Of a scene file …', command: () => scene.open() }] },
+  { label: 'Group', items: [{ label: 'Empty', command: () => void add(newGroup(shot.state!.document, [])) }] },
 ]);
 </script>
 

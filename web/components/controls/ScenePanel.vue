@@ -53,6 +53,11 @@ const several = computed(() =>
     ? []
     : view.items.flatMap((pointer) => items.value.find((item) => item.pointer === pointer) ?? []),
 );
+/** Pointers of the objects of a group. */
+const members = computed(() => {
+  const group = chosen.value?.group === 'Groups' ? document.value.groups[chosen.value.id] : null;
+  return (group?.objects ?? []).map((id) => `/objects/${id}`);
+});
 const words = computed(() => search.value.trim().toLowerCase());
 
 /** Items whose name is found, and those that have a control which is. */
@@ -185,6 +190,15 @@ watch(
         <b>{{ chosen.name }}</b>
         <span class="dim">{{ chosen.id }}</span>
         <ItemMenu :item="chosen" />
+        <Button
+          v-if="members.length"
+          severity="secondary"
+          variant="outlined"
+          size="small"
+          title="Chooses all of them, to be moved and set as one"
+          @click="view.choose(members)"
+          >Choose {{ members.length === 1 ? 'its object' : `its ${members.length}` }}</Button
+        >
         <Button
           v-if="chosen.id === 'frame'"
           severity="secondary"

@@ -7,6 +7,7 @@ import type { Triple } from '../../../core/data/placement.ts';
 import { movedTogether, NOT_MOVED, type Together } from '../../../core/data/together.ts';
 import type { Transform } from '../../../core/data/transform.ts';
 import type { Control, Item } from '../../../core/document/controls.ts';
+import { newGroup } from '../../../core/document/new-items.ts';
 import { valueAt } from '../../../core/document/patch.ts';
 import { sharedControls, spreadOf, type SharedControl } from '../../../core/document/several.ts';
 import { usePending } from '../../stores/pending.ts';
@@ -62,6 +63,11 @@ function move(change: Partial<Together>): void {
 const materials = computed(() => (group.value === 'Materials' ? items.map(({ id }) => id) : []));
 const isReassigning = ref(false);
 
+async function keepAsGroup(): Promise<void> {
+  const { pointer, item } = newGroup(document.value, items.map(({ id }) => id)); // prettier-ignore
+  if (await shot.addItem(pointer, item)) view.showDial(`${pointer}/name`);
+}
+
 const AXES = ['X', 'Y', 'Z'] as const;
 const BOUND = 1e9;
 const MOVES = [
@@ -99,6 +105,15 @@ const without = (pointer: string) => view.choose(view.items.filter((one) => one 
         title="Gives their objects another material, or plain grey"
         @click="isReassigning = true"
         >Reassign …</Button
+      >
+      <Button
+        v-if="group === 'Objects'"
+        severity="secondary"
+        variant="outlined"
+        size="small"
+        title="Keeps them under a name, to be chosen together again"
+        @click="keepAsGroup"
+        >Group</Button
       >
       <ReassignDialog v-if="isReassigning" :materials="materials" @closed="isReassigning = false" />
     </div>
