@@ -3,7 +3,7 @@ import type { Picture } from '../data/picture.ts';
 import { channel } from '../data/picture.ts';
 import { passList, type PassLook } from '../render/film/pass-list.ts';
 import { CUTS, LIGHT_PASSES, NO_EXTRAS, type FilmLayout } from '../render/film/passes.ts';
-import { grainOf, grainWeight } from '../data/grain.ts';
+import { grainOf, grainWeight, noiseStops } from '../data/grain.ts';
 import { withKnownErrors } from './known-errors.ts';
 import { luminancePlane, percentile } from './measured.ts';
 
@@ -12,6 +12,8 @@ export interface PassFigures {
   light: Record<string, { light: number; grain: number }>;
   /** Visible grain of the whole picture, display steps. */
   grain: number;
+  /** Standard error of the median pixel, stops. */
+  noiseStops: number;
   /** Root mean square of the beauty's standard error, linear. */
   error: number;
   /** Rays a pixel. */
@@ -71,6 +73,7 @@ export function passFigures(rendered: Picture, layout: FilmLayout = NO_EXTRAS): 
   return {
     light: Object.fromEntries(passes.map((p) => [p.pass, { light: p.light / light, grain: p.noise / noise }])),
     grain: grainOf(beauty, sigma),
+    noiseStops: noiseStops(beauty, sigma),
     error: Math.sqrt(sigma.reduce((sum, s) => sum + s * s, 0) / sigma.length),
     cost: mean(channel(picture, 'cost')),
     crossings: {

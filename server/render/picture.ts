@@ -41,7 +41,7 @@ export async function renderPicture(context: Context, id: number, passes: string
 export async function renderFigures(context: Context, id: number): Promise<string> {
   const render = await findRender(context.db, id);
   const step = Math.ceil(Math.sqrt((render.width * render.height) / FIGURE_PIXELS));
-  return ofFilms(context, render, `figures-${id}`, (task) => apart('figuresOfFilms', { ...task, step }));
+  return ofFilms(context, render, `pass-figures-${id}`, (task) => apart('figuresOfFilms', { ...task, step }));
 }
 
 /** The render as it is, every pass of it, as an EXR file; with the name to keep it under. */

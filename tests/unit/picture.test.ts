@@ -3,7 +3,7 @@ import { expect } from 'chai';
 import { evenEnvironment } from '../../core/document/defaults.ts';
 import { srgbFromLinear } from '../../core/data/colour.ts';
 import { channel, clipRegion, createPicture } from '../../core/data/picture.ts';
-import { grainOf, grainWeight, boostedDisplay, visibleGrain } from '../../core/data/grain.ts';
+import { grainOf, grainWeight, boostedDisplay, noiseStops, visibleGrain } from '../../core/data/grain.ts';
 import { boxMean, cropPlane, luminancePlane, percentile, strongestWindow } from '../../core/picture/measured.ts';
 import { passFigures } from '../../core/picture/pass-figures.ts';
 import { packPicture, unpackPicture } from '../../core/picture/planes.ts';
@@ -49,6 +49,13 @@ describe('visible grain (Conventions)', () => {
       ),
     ).to.be.closeTo(want, 1e-9);
     expect(grainOf([], [])).to.equal(0);
+  });
+
+  it('in stops is the exposure that one error is worth, of the median pixel', () => {
+    // Twice the light is a stop; black pixels have none to hold an error against.
+    expect(noiseStops([0.5, 2, 0.01, 0, 0], [0.5, 2, 0.01, 1, 1])).to.be.closeTo(1, 1e-12);
+    expect(noiseStops([1, 1, 1], [0.1, 0.2, 3])).to.be.closeTo(Math.log2(1.2), 1e-12);
+    expect(noiseStops([0], [1])).to.equal(0);
   });
 
   it('has weights that turn variances into squared grain', () => {

@@ -152,7 +152,10 @@ const title = ({ name, light, noise }: (typeof lightPasses.value)[number]) =>
     </Accordion>
     <p v-if="current.figures" class="whole dim">
       Noise of the frame: <b class="num">{{ number(current.figures.grain, 1) }}</b> of 255, shadows boosted;
-      {{ noiseGrade(current.figures.grain) }}
+      {{ noiseGrade(current.figures.grain) }}.
+      <span v-tooltip="'Standard error against the light of a pixel, as exposure: half of the pixels have less'"
+        >Median pixel: <b class="num">±{{ number(current.figures.noiseStops, 2) }}</b> stops</span
+      >
     </p>
     <p v-else-if="current.render" class="whole dim" role="status">Figures of the passes are coming …</p>
   </nav>
