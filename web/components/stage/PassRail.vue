@@ -151,10 +151,12 @@ const title = ({ name, light, noise }: (typeof lightPasses.value)[number]) =>
       </AccordionPanel>
     </Accordion>
     <p v-if="current.figures" class="whole dim">
-      Noise of the frame: <b class="num">{{ number(current.figures.grain, 1) }}</b> of 255, shadows boosted;
-      {{ noiseGrade(current.figures.grain) }}.
+      <span v-tooltip="'Of the whole frame, of 255 with shadows boosted: under 1 unseen, 2 hard to see, 5 plain'"
+        >Noise <b class="num">{{ number(current.figures.grain, 1) }}</b> of 255, shadows boosted:
+        {{ noiseGrade(current.figures.grain) }}</span
+      >;
       <span v-tooltip="'Standard error against the light of a pixel, as exposure: half of the pixels have less'"
-        >Median pixel: <b class="num">±{{ number(current.figures.noiseStops, 2) }}</b> stops</span
+        >median pixel <b class="num">±{{ number(current.figures.noiseStops, 2) }}</b> stops</span
       >
     </p>
     <p v-else-if="current.render" class="whole dim" role="status">Figures of the passes are coming …</p>
@@ -223,7 +225,8 @@ const title = ({ name, light, noise }: (typeof lightPasses.value)[number]) =>
   background: repeating-linear-gradient(90deg, #d8d8d8 0 1px, #555 1px 3px);
 }
 .whole {
-  padding: 10px 12px;
+  margin: 0;
+  padding: 5px 12px;
 }
 .whole b {
   color: var(--text);
