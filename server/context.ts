@@ -5,9 +5,9 @@ import type { DocumentWork } from './apart/documents.ts';
 import { BlobStore } from './blobs.ts';
 import { config } from './config.ts';
 import { connect, type Database } from './db/database.ts';
-import { whenReached } from './errors.ts';
 import { MadeFiles } from './made-files.ts';
 import { Queue } from './queue.ts';
+import { whenReached } from './when-reached.ts';
 
 export interface Context {
   db: Database;

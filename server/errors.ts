@@ -1,7 +1,5 @@
 /** Requests that cannot be done as asked, with the status that says why; and what may be said of errors at all. */
-import { setTimeout as sleep } from 'node:timers/promises';
 import { DamagedBlob } from './blobs.ts';
-import { log } from './log.ts';
 
 export class RequestError extends Error {
   constructor(
@@ -59,23 +57,4 @@ export function isAway(error: unknown): boolean {
     if (at instanceof AggregateError && at.errors.some(isAway)) return true;
   }
   return false;
-}
-
-/** How long a process that begins waits for its database, milliseconds. */
-const BEGIN_MS = 30_000;
-
-/**
- * Does something again for as long as the database is away, which may be on its way up as this process begins.
- * @throws what the last try threw, after half a minute, and at once what is no matter of reaching it
- */
-export async function whenReached<T>(work: () => Promise<T>): Promise<T> {
-  const end = Date.now() + BEGIN_MS;
-  for (;;)
-    try {
-      return await work();
-    } catch (error) {
-      if (!isAway(error) || Date.now() > end) throw error;
-      log.warn({ error: String(error) }, 'the database is asked again');
-      await sleep(200);
-    }
 }

@@ -9,13 +9,13 @@ import { migrateDatabase } from './db/database.ts';
 import { upgradeFindings } from './db/upgrade-findings.ts';
 import { watchDisk } from './disk.ts';
 import { createApp } from './http/app.ts';
-import { whenReached } from './errors.ts';
 import { EventHub } from './http/events.ts';
 import { log } from './log.ts';
 import { listen, SHOT_CHANNEL } from './notify.ts';
 import { completeStored } from './versions/complete-stored.ts';
 import { collectRegularly } from './storage/collect.ts';
 import { endWithParent } from './tied.ts';
+import { whenReached } from './when-reached.ts';
 
 endWithParent();
 await whenReached(() => migrateDatabase(config.databaseUrl));

@@ -126,14 +126,17 @@ export class TakenJobs {
     }
   }
 
-  /** Looks for them every second, whatever else this process does. */
+  /** Looks for them every second, whatever else this process does; one look at a time, so that two running are a second apart. */
   watch(): void {
-    const look = () =>
-      void this.releaseDead().catch(
-        (error: unknown) => isAway(error) || log.error({ error: String(error) }, 'releasing jobs'),
-      );
-    look();
-    this.timer = setInterval(look, 1000);
+    const look = async () => {
+      try {
+        await this.releaseDead();
+      } catch (error) {
+        if (!isAway(error)) log.error({ error: String(error) }, 'releasing jobs');
+      }
+      if (!this.stopped) this.timer = setTimeout(() => void look(), 1000);
+    };
+    void look();
   }
 
   private async end(name: QueueName, jobId: string, why: string): Promise<void> {
@@ -151,7 +154,7 @@ export class TakenJobs {
 
   async stop(): Promise<void> {
     this.stopped = true;
-    if (this.timer) clearInterval(this.timer);
+    if (this.timer) clearTimeout(this.timer);
     await this.holder?.end().catch(() => {});
   }
 }

@@ -32,18 +32,6 @@ export function grainOf(
 }
 
 /**
- * Noise as exposure, stops: log2(1 + σ/y) of the median pixel that has light, 0 where none has. Noise of 255 counts what is seen of it;
- * this holds the error of each pixel against its own light.
- */
-export function noiseStops(luminances: ArrayLike<number>, errors: ArrayLike<number>): number {
-  const stops: number[] = [];
-  for (let i = 0; i < luminances.length; i++)
-    if (luminances[i] > 0) stops.push(Math.log2(1 + errors[i] / luminances[i]));
-  stops.sort((a, b) => a - b);
-  return stops.length ? stops[Math.floor(stops.length / 2)] : 0;
-}
-
-/**
  * Weight of a pixel's variance in visible grain: (grain / σ)², so that Σ weight·variance is the squared
  * grain. Taken at the pixel's own noise, where the display curve is far from straight in the shadows.
  */

@@ -38,10 +38,19 @@ export function pngOfKtx2(bytes: Uint8Array, transcode: TranscodeKtx2, where: st
   } catch (error) {
     throw new RangeError(`${where}: ${error instanceof RangeError ? error.message : 'cannot be unpacked'}`, { cause: error }); // prettier-ignore
   }
-  const { values } = image;
   // The header says it of files without any, too.
-  const hasAlpha = values.some((value, i) => i % 4 === 3 && value < 255);
-  return writePng(image.width, image.height, hasAlpha ? values : values.filter((_, i) => i % 4 !== 3));
+  return writePng(image.width, image.height, isOpaque(image.values) ? coloursOf(image.values) : image.values);
+}
+
+function isOpaque(values: Uint8Array): boolean {
+  for (let i = 3; i < values.length; i += 4) if (values[i] < 255) return false;
+  return true;
+}
+
+function coloursOf(values: Uint8Array): Uint8Array {
+  const colours = new Uint8Array((values.length / 4) * 3);
+  for (let i = 0; i < colours.length; i++) colours[i] = values[Math.floor(i / 3) * 4 + (i % 3)];
+  return colours;
 }
 
 function sizeIn(bytes: Uint8Array): [number, number] {

@@ -3,9 +3,10 @@ import type { Picture } from '../data/picture.ts';
 import { channel } from '../data/picture.ts';
 import { passList, type PassLook } from '../render/film/pass-list.ts';
 import { CUTS, LIGHT_PASSES, NO_EXTRAS, type FilmLayout } from '../render/film/passes.ts';
-import { grainOf, grainWeight, noiseStops } from '../data/grain.ts';
+import { grainOf, grainWeight } from '../data/grain.ts';
 import { withKnownErrors } from './known-errors.ts';
 import { luminancePlane, percentile } from './measured.ts';
+import { noiseStops } from './noise-stops.ts';
 
 export interface PassFigures {
   /** Per light pass: share of the beauty's light and of the visible grain, 0–1. */

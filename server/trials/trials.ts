@@ -6,6 +6,7 @@ import { alikeItems, forItems } from '../../core/document/alike-items.ts';
 import { canonicalText } from '../../core/document/canonical.ts';
 import { InvalidInput } from '../../core/document/problem.ts';
 import type { JsonPatch } from '../../core/document/patch.ts';
+import type { SheetName } from '../../core/document/schema.ts';
 import type { ControlValues } from '../../core/document/set-values.ts';
 import type { Context } from '../context.ts';
 import type { Transaction } from '../db/database.ts';
@@ -207,6 +208,16 @@ async function isKept(tx: Transaction, { id, shotId }: TrialRow): Promise<boolea
   return isInForce(decision, versionLine(shot.head!, rows));
 }
 
+export const otherSheet = (sheet: SheetName): SheetName => (sheet === 'preview' ? 'final' : 'preview');
+
+/** What a patch sets in its sheet, for the other one. */
+export function sheetValues(patch: JsonPatch): ControlValues {
+  const values: ControlValues = {};
+  for (const step of patch)
+    if (step.op === 'replace' && step.path.startsWith('/sheets/')) values[pointerOf(step.path)] = step.value;
+  return values;
+}
+
 /** Makes a new version with the trial's change, in its sheet or in both. Only what was measured can be kept. */
 export async function keepTrial(context: Context, id: number, both: boolean): Promise<void> {
   await context.db.transaction(async (tx) => {
@@ -221,10 +232,8 @@ export async function keepTrial(context: Context, id: number, both: boolean): Pr
     const files = JSON.parse(trial.files) as Record<string, string>;
     if (Object.keys(files).length === 0 && patch.some(({ path }) => path.endsWith('/file')))
       throw conflict(`Trial ${trial.number} shows what a missing file does: there is nothing in it to keep.`);
-    const other = trial.sheet === 'preview' ? ('final' as const) : ('preview' as const);
-    const values: ControlValues = {};
-    for (const step of patch)
-      if (step.op === 'replace' && step.path.startsWith('/sheets/')) values[pointerOf(step.path)] = step.value;
+    const other = otherSheet(trial.sheet);
+    const values = sheetValues(patch);
     const sheets = both ? `${trial.sheet} and ${other}` : trial.sheet;
     const reason = `Kept trial ${trial.number}: ${trial.title} (${sheets})`;
     const change = { patch, reason, files, ...(both ? { values, sheets: [other] } : {}) };

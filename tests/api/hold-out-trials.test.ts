@@ -113,7 +113,8 @@ describe('a trial on some objects alone', function () {
       const { document, renders } = await dusting.shot(code);
       const changed = withValues(small.document, ['preview'], values);
       expect(document.objects).to.deep.equal(changed.objects);
-      expect(document.sheets.preview.clamps).to.deep.equal(changed.sheets.preview.clamps);
+      for (const sheet of ['preview', 'final'] as const)
+        expect(document.sheets[sheet].clamps, sheet).to.deep.equal(changed.sheets.preview.clamps);
       const film = await rendered(values, changed.sheets.preview.seed);
       const expected = pictureOf([film], film.region, ['beauty']).channels.get('beauty.R')!;
       expect(Buffer.from((await pictureAt(renders[0].id, 'beauty')).channels.get('beauty.R')!.slice().buffer).equals(Buffer.from(expected.slice().buffer)), code).to.equal(true); // prettier-ignore

@@ -9,7 +9,7 @@ import {
 } from '../../../core/contracts/requests.ts';
 import type { Context } from '../../context.ts';
 import { notFound } from '../../errors.ts';
-import { keepApart } from '../../shots/copy-shot.ts';
+import { keepApart } from '../../shots/keep-apart.ts';
 import { decideFinding, findFinding } from '../../shots/findings.ts';
 import { createSweep, stopSweep } from '../../trials/sweeps.ts';
 import { createTrial, dropTrial, keepTrial, stopTrial } from '../../trials/trials.ts';

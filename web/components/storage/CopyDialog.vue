@@ -4,9 +4,9 @@ import Button from 'primevue/button';
 import Dialog from 'primevue/dialog';
 import InputText from 'primevue/inputtext';
 import { computed, ref } from 'vue';
-import { CODE_PATTERN } from '../../../core/document/schema/common.ts';
 import type { ShotSummary } from '../../../core/contracts/events.ts';
 import { post } from '../../remote/client.ts';
+import { codeProblem } from '../../shot-code.ts';
 import { useMessages } from '../../stores/messages.ts';
 
 const { shot, isCopy } = defineProps<{ shot: ShotSummary; isCopy: boolean }>();
@@ -15,11 +15,7 @@ const messages = useMessages();
 const code = ref(`${shot.code}-copy`.slice(0, 40));
 const name = ref(shot.name);
 const busy = ref(false);
-const problem = computed(() =>
-  isCopy && !(code.value.length <= 40 && new RegExp(CODE_PATTERN).test(code.value))
-    ? 'A code has letters, digits, “-” and “_”, forty at most.'
-    : '',
-);
+const problem = computed(() => (isCopy ? codeProblem(code.value) : ''));
 
 async function save(): Promise<void> {
   busy.value = true;
@@ -46,7 +42,7 @@ async function save(): Promise<void> {
     :style="{ width: '400px' }"
     @update:visible="emit('closed')"
   >
-    <form id="copy" @submit.prevent="save">
+    <form id="copy" class="dialog-form" @submit.prevent="save">
       <label v-if="isCopy"
         ><span>Code</span><InputText v-model="code" spellcheck="false" :invalid="problem !== ''" fluid
       /></label>
@@ -64,20 +60,3 @@ async function save(): Promise<void> {
     </template>
   </Dialog>
 </template>
-
-<style scoped>
-form,
-label {
-  display: grid;
-  gap: 8px;
-}
-label {
-  gap: 3px;
-}
-label span {
-  color: var(--soft);
-}
-.bad {
-  color: var(--stop);
-}
-</style>

@@ -5,7 +5,7 @@ import Dialog from 'primevue/dialog';
 import InputText from 'primevue/inputtext';
 import { computed, ref } from 'vue';
 import type { TrialSummary } from '../../../core/contracts/events.ts';
-import { CODE_PATTERN } from '../../../core/document/schema/common.ts';
+import { codeProblem } from '../../shot-code.ts';
 import { useMessages } from '../../stores/messages.ts';
 import { useShot } from '../../stores/shot.ts';
 
@@ -18,11 +18,12 @@ const rest = ref(`${stem}-rest`);
 const alone = ref(`${stem}-alone`);
 const busy = ref(false);
 
-const isCode = (text: string) => text.length <= 40 && new RegExp(CODE_PATTERN).test(text);
-const problem = computed(() => {
-  if (!isCode(rest.value) || !isCode(alone.value)) return 'A code has letters, digits, “-” and “_”, forty at most.';
-  return rest.value === alone.value ? 'Two shots need two codes.' : '';
-});
+const problem = computed(
+  () =>
+    codeProblem(rest.value) ||
+    codeProblem(alone.value) ||
+    (rest.value === alone.value ? 'Two shots need two codes.' : ''),
+);
 
 async function keep(): Promise<void> {
   busy.value = true;
@@ -42,7 +43,7 @@ async function keep(): Promise<void> {
     :style="{ width: '460px' }"
     @update:visible="emit('closed')"
   >
-    <form id="apart" @submit.prevent="keep">
+    <form id="apart" class="dialog-form" @submit.prevent="keep">
       <p class="soft">
         {{ trial.title }}. No one render has both settings, so each part becomes a shot of its own. In the comp their
         renders are added (plus): beauty, every light pass, and alpha.
@@ -55,7 +56,7 @@ async function keep(): Promise<void> {
         ><span>These objects alone</span><InputText v-model="alone" spellcheck="false" :invalid="problem !== ''" fluid
       /></label>
       <p v-if="problem" class="bad" role="status">{{ problem }}</p>
-      <p v-else class="dim">{{ shot.state!.code }} stays as it is.</p>
+      <p v-else class="dim">{{ shot.state!.code }} stays as it is. What was tried is set in both sheets.</p>
     </form>
     <template #footer>
       <Button severity="secondary" variant="text" @click="emit('closed')">Cancel</Button>
@@ -63,20 +64,3 @@ async function keep(): Promise<void> {
     </template>
   </Dialog>
 </template>
-
-<style scoped>
-form,
-label {
-  display: grid;
-  gap: 8px;
-}
-label {
-  gap: 3px;
-}
-label span {
-  color: var(--soft);
-}
-.bad {
-  color: var(--stop);
-}
-</style>
