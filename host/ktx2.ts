@@ -46,12 +46,12 @@ async function start(): Promise<Basis> {
 function transcode({ KTX2File }: Basis, bytes: Uint8Array): Ktx2Image {
   const file = new KTX2File(bytes);
   try {
-    if (!file.isValid()) throw new RangeError('holds no Basis Universal texture, or is cut off');
-    if (file.isHDR()) throw new RangeError('is of high dynamic range, which is not read from KTX 2');
+    if (!file.isValid()) throw new RangeError('holds no Basis Universal texture, or is cut off: export it again, or as PNG');
+    if (file.isHDR()) throw new RangeError('is of high dynamic range, which is not read from KTX 2: export it as EXR');
     const { origWidth: width, origHeight: height } = file.getImageLevelInfo(0, 0, 0);
     const values = new Uint8Array(file.getImageTranscodedSizeInBytes(0, 0, 0, RGBA32));
     if (!file.startTranscoding() || !file.transcodeImage(values, 0, 0, 0, RGBA32, 0, -1, -1))
-      throw new RangeError('cannot be unpacked');
+      throw new RangeError('cannot be unpacked: export it again, or as PNG');
     return { width, height, values };
   } finally {
     file.close();

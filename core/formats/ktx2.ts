@@ -36,7 +36,7 @@ export function pngOfKtx2(bytes: Uint8Array, transcode: TranscodeKtx2, where: st
   try {
     image = transcode(bytes);
   } catch (error) {
-    throw new RangeError(`${where}: ${error instanceof RangeError ? error.message : 'cannot be unpacked'}`, { cause: error }); // prettier-ignore
+    throw new RangeError(`${where}: ${error instanceof RangeError ? error.message : 'cannot be unpacked: export it again, or as PNG'}`, { cause: error }); // prettier-ignore
   }
   // The header says it of files without any, too.
   return writePng(image.width, image.height, isOpaque(image.values) ? coloursOf(image.values) : image.values);
