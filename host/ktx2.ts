@@ -46,7 +46,8 @@ async function start(): Promise<Basis> {
 function transcode({ KTX2File }: Basis, bytes: Uint8Array): Ktx2Image {
   const file = new KTX2File(bytes);
   try {
-    if (!file.isValid()) throw new RangeError('holds no Basis Universal texture, or is cut off: export it again, or as PNG');
+    if (!file.isValid())
+      throw new RangeError('holds no Basis Universal texture, or is cut off: export it again, or as PNG');
     if (file.isHDR()) throw new RangeError('is of high dynamic range, which is not read from KTX 2: export it as EXR');
     const { origWidth: width, origHeight: height } = file.getImageLevelInfo(0, 0, 0);
     const values = new Uint8Array(file.getImageTranscodedSizeInBytes(0, 0, 0, RGBA32));
