@@ -187,6 +187,13 @@ export interface ShotSummary {
   archived: boolean;
 }
 
+/** A shot's images by path, each with the hash it is fetched by. */
+export interface ShotImages {
+  code: string;
+  name: string;
+  images: Record<string, string>;
+}
+
 /** What every page should know while it lasts. */
 export interface Notice {
   kind: string;

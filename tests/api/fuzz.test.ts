@@ -99,7 +99,7 @@ const wellFormed = (text: string) => Buffer.from(text).toString('utf8');
 /** Every route: `:code` and `:id` are drawn; a schema, or what else a body may be. */
 const ROUTES: [string, string, (TSchema | 'bytes' | 'form' | 'text')?][] = [
   ['GET', '/health'], ['GET', '/session'], ['POST', '/session', requests.SignInRequest], ['DELETE', '/session'],
-  ['GET', '/shots'], ['GET', '/work'], ['PUT', '/shots/:code/first'], ['GET', '/disk'], ['GET', '/profiles'], ['POST', '/shots', 'form'],
+  ['GET', '/shots'], ['GET', '/images'], ['GET', '/work'], ['PUT', '/shots/:code/first'], ['GET', '/disk'], ['GET', '/profiles'], ['POST', '/shots', 'form'],
   ['GET', '/shots/:code'], ['GET', '/shots/:code/intake'], ['GET', '/shots/:code/preflight.:id'], ['GET', '/shots/:code/logs'],
   ['GET', '/shots/:code/pictures'], ['GET', '/shots/:code/storage'], ['DELETE', '/shots/:code?confirm=:id'],
   ['PUT', '/shots/:code/archived', requests.ArchiveRequest], ['POST', '/shots/:code/dials', requests.DialRequest],

@@ -72,6 +72,8 @@ describe('turning, adding and going back', function () {
   it('takes an image in as the environment, says how it is read, and refuses what is none', async () => {
     const send = (name: string, bytes: Uint8Array, use = 'environment') =>
       fetch(`${dusting.address}/api/shots/${CODE}/images?name=${name}&use=${use}`, { method: 'POST', body: Buffer.from(bytes), headers: { 'Content-Type': 'application/octet-stream' } }); // prettier-ignore
+    // A shot that has no image yet is none to take one from.
+    expect((await dusting.get('/images')).body).to.deep.equal([]);
     const answer = await send('valley.pfm', writePfm(8, 4, new Float32Array(96).fill(0.5)));
     expect(answer.status).to.equal(201);
     expect(await answer.json()).to.deep.equal({ item: '/environment', colourSpace: 'linear', why: 'PFM holds linear values' }); // prettier-ignore
@@ -81,6 +83,8 @@ describe('turning, adding and going back', function () {
     expect(head.reason).to.match(/^Added valley\.pfm, read as linear; /);
     const manifest = (await dusting.get<Record<string, string>>(`/versions/${head.id}/manifest`)).body;
     expect(manifest['textures/valley.pfm']).to.match(/^[0-9a-f]{64}$/);
+    const images = { 'textures/valley.pfm': manifest['textures/valley.pfm'] };
+    expect((await dusting.get('/images')).body).to.deep.equal([{ code: CODE, name: document.name, images }]);
     const other = await send('valley.pfm', writePfm(8, 4, new Float32Array(96).fill(0.25)), 'map');
     expect(((await other.json()) as { item: string }).item).to.equal('/maps/valley');
     expect((await shot()).document.textures.valley.file).to.equal('textures/valley.pfm');

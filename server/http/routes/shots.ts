@@ -15,6 +15,7 @@ import { setDials } from '../../versions/dials.ts';
 import { log } from '../../log.ts';
 import { attend } from '../../attention.ts';
 import { importShot } from '../../shots/import-shot.ts';
+import { shotImages } from '../../shots/shot-images.ts';
 import { shotList } from '../../shots/shot-list.ts';
 import { shotState } from '../../shots/state.ts';
 import { runningWork } from '../../shots/work.ts';
@@ -32,6 +33,10 @@ export function shotRoutes(context: Context, router: Router, hub: EventHub): voi
   router.get(
     '/shots',
     answer(async (_request, response) => void response.type('json').send((await shotList(context)).text)),
+  );
+  router.get(
+    '/images',
+    answer(() => shotImages(context)),
   );
   router.get('/events', (request, response) => hub.open(request, response, 'list', () => shotList(context)));
   router.post(
