@@ -43,14 +43,14 @@ export async function askCommand(args: string[]): Promise<void> {
   const own = <T extends { id: string }>(lights: T[]) => (row === null ? lights : lights.filter(({ id }) => id === values.light)); // prettier-ignore
   if (region) {
     const answer = askRegion(walk, region, { settings, noiseTarget: sheet.grainTarget });
-    if (!answer) throw new BadUse('The region shows no surface: there is nothing that light could fall on.');
+    if (!answer) throw new BadUse('The region shows no surface for light to fall on.');
     const told = tellRegion(walk, sheet, answer);
     const whole = { ...told, lights: own(told.lights), telling: { ...told.telling, lights: own(told.telling.lights) } };
     console.log(values.json ? JSON.stringify(whole) : [tellWhole(whole), tell(whole.telling)].join('\n'));
     return;
   }
   const place = walk.surfaceAt(...pixel!);
-  if (!place) throw new BadUse(`Pixel ${pixel!.join()} shows no surface: there is nothing that light could fall on.`);
+  if (!place) throw new BadUse(`Pixel ${pixel!.join()} shows no surface for light to fall on.`);
   const told = tellPlace(
     walk,
     sheet,

@@ -52,9 +52,9 @@ function tell({ light, spec, told, fitted }: ToldMaps, which: string): string {
   const { wrong, missing, reasons, together, texels, splits } = told;
   const turned = fitted && Object.entries(fitted.spec).filter(([key, value]) => spec[key as keyof typeof spec] !== value); // prettier-ignore
   return [
-    `Shadows of ${light.name} by depth maps ${which}: ${percent(wrong)} of what it lights is wrong; ${percent(missing)} is lit that lies in shadow, ${percent(told.false)} is in shadow that is lit.`,
+    `Shadows of ${light.name} by depth maps ${which}: ${percent(wrong)} of what it lights is wrong; ${percent(missing)} is lit but should be in shadow, ${percent(told.false)} is in shadow but should be lit.`,
     ...reasons.filter(({ share }) => share >= LEAST).map(({ id, share }) => `    ${percent(share)}  ${labelOf(id)}`),
-    ...together.filter(({ share }) => share >= LEAST).map(({ ids, share }) => `    ${percent(share)}  ${ids.map(labelOf).join(' and ')}: raising either alone brings nothing back`), // prettier-ignore
+    ...together.filter(({ share }) => share >= LEAST).map(({ ids, share }) => `    ${percent(share)}  ${ids.map(labelOf).join(' and ')}: raising either one alone brings nothing back`), // prettier-ignore
     `Texels: ${texels.median.toFixed(2)} px at the middle place, up to ${texels.most.toFixed(2)} px.${splits.length > 1 ? ` Cascades end at ${splits.map((at) => metres(+at.toPrecision(3))).join(', ')}.` : ''}`,
     ...(turned?.length ? [`→ Fits this camera: ${turned.map(([key, value]) => `${key}=${value}`).join(' ')}`] : []),
     ...(fitted?.givesWay ? [`    Texels stay up to ${fitted.texel.toFixed(1)} px wide: no maps within reach are finer.`] : []), // prettier-ignore

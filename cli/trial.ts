@@ -125,7 +125,7 @@ function readChange(path: string): JsonPatch | ControlValues {
 
 function patchOf(document: ShotDocument, sheet: SheetName, change: JsonPatch | ControlValues): JsonPatch {
   const patch = Array.isArray(change) ? change : valuesPatch(document, [sheet], change);
-  if (patch.length === 0) throw new BadUse('All of it stands like that already: nothing to try.');
+  if (patch.length === 0) throw new BadUse('Everything already has these values: nothing to try.');
   return patch;
 }
 

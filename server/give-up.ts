@@ -13,7 +13,7 @@ type Ends = { [N in QueueName]: (context: Context, job: Jobs[N], why: string) =>
 
 const ends: Ends = {
   async tiles(context, { renderId }, why) {
-    const sentence = `${why} Continue the render, or begin it again, once that is mended.`;
+    const sentence = `${why} Continue or restart the render once that is fixed.`;
     await failRender(context, renderId, sentence);
     await sideFailed(context, renderId, sentence);
   },
@@ -25,7 +25,7 @@ const ends: Ends = {
         .update(renders)
         .set({
           examined: 'failed',
-          error: `Causes could not be looked for. ${why}`,
+          error: `Causes could not be examined. ${why}`,
         })
         .where(and(eq(renders.id, renderId), eq(renders.examined, 'waiting')))
         .returning();

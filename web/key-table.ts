@@ -31,7 +31,7 @@ export const MEANINGS = {
   panDown: { keys: ['Shift+ArrowDown'], shown: '', does: '', group: 'Picture' },
   guides: { keys: ['u'], shown: 'U', does: 'Guides: thirds, centre, safe areas', group: 'Picture' },
   live: { keys: ['e'], shown: 'E', does: 'Live look: render the region in this browser while values change', group: 'Picture' },
-  light: { keys: ['Shift+l'], shown: 'Shift L', does: 'What lights the place under the pointer, and what stands between', group: 'Picture' },
+  light: { keys: ['Shift+l'], shown: 'Shift L', does: 'What lights the point under the pointer, and what is in between', group: 'Picture' },
   stage: { keys: ['z'], shown: 'Z', does: 'Stage: the scene from outside, beside the picture', group: 'Picture' },
   nextPass: { keys: ['p', 'ArrowDown'], shown: 'P', does: 'Next pass', group: 'Passes and channels' },
   passBefore: { keys: ['Shift+p', 'ArrowUp'], shown: 'Shift P', does: 'Previous pass', group: 'Passes and channels' },

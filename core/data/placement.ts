@@ -73,7 +73,7 @@ export function transformOf({ position, rotation: [x, y, z], scale }: Placement)
 export interface SunPlace {
   /** Degrees above the horizon, the XZ plane. */
   elevation: number;
-  /** Degrees from north (−Z) by way of east (+X), 0 to 360. */
+  /** Degrees from north (−Z) towards east (+X), 0 to 360. */
   azimuth: number;
 }
 

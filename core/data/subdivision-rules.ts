@@ -2,12 +2,12 @@
 
 /** `faceVaryingLinearInterpolation`: what is held of UVs while the rest is smoothed. */
 export const UV_RULES = {
-  none: 'Islands shrink all around: nothing of their borders is held.',
-  cornersOnly: 'Only the corners of an island are held; its border is rounded between them.',
-  cornersPlus1: 'Corners are held, and places where three islands or more meet.',
+  none: 'Islands shrink all around: no borders are kept.',
+  cornersOnly: 'Only the corners of an island are kept; its border is rounded between them.',
+  cornersPlus1: 'Corners are kept, and points where three or more islands meet.',
   cornersPlus2:
-    'Corners, places where three islands or more meet, hollow corners, and the ends of seams within an island.',
-  boundaries: 'The whole border of every island is held.',
+    'Corners, points where three or more islands meet, concave corners, and the ends of seams within an island.',
+  boundaries: 'The whole border of every island is kept.',
   all: 'Nothing is smoothed: UVs stay as they were drawn.',
 } as const;
 export type UvRule = keyof typeof UV_RULES;

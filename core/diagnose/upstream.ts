@@ -62,7 +62,7 @@ function explainedBy(input: RenderInput, one: Found, { finding: cause }: Found):
   const figure = reading!.figure ? valueIn(effect, reading!.figure) : undefined;
   const share = reading!.goesWith?.(effect) ?? 0;
   const remains = figure ? `: with “${lower(remedy.title)}”, ${tellFigure(figure)}` : '';
-  const why = `${finding.why} Read it again after “${lower(cause.headline)}”${remains}.`;
+  const why = `${finding.why} Check it again after “${lower(cause.headline)}”${remains}.`;
   const after = [...(finding.after ?? []), cause.key];
   return { ...one, finding: { ...finding, why, after, ...(share >= GONE ? { severity: 'note' as const } : {}) } };
 }

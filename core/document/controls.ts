@@ -136,7 +136,7 @@ function shotControls(document: ShotDocument): Control[] {
     },
     {
       key: '/camera', pointer: '/camera', part: null, label: 'Camera', kind: 'choice', choices: Object.keys(cameras),
-      optional: false, unit: '', help: 'the camera to look through', value: camera,
+      optional: false, unit: '', help: 'the camera that is rendered', value: camera,
     },
   ]; // prettier-ignore
 }
@@ -195,7 +195,7 @@ const LABELS: Record<string, string> = {
   'subdivision/level': 'Subdivision levels',
   'subdivision/edgePixels': 'Longest edge',
   'subdivision/boundary': 'Subdivided boundary',
-  'subdivision/uvs': 'UVs held at',
+  'subdivision/uvs': 'UV smoothing',
   camera: 'Visible to camera',
   'visibility/camera': 'Visible to camera',
   'visibility/shadow': 'Visible to shadow rays',
@@ -278,10 +278,10 @@ const BOUND = 1e9;
 /** How parts of a transform are set; angles about axes and where a sun stands turn round and round. */
 const PLACEMENTS: Record<PlacementPart, Pick<Control, 'label' | 'kind' | 'min' | 'max' | 'step' | 'digits' | 'unit' | 'help'>> = {
   elevation: { label: 'Elevation', kind: 'number', min: -90, max: 90, step: 1, digits: 3, unit: '°', help: 'height of the sun above the horizon, degrees' },
-  azimuth: { label: 'Azimuth', kind: 'number', min: 0, max: 360, step: 1, digits: 3, unit: '°', help: 'where the sun stands, degrees from north (−Z) by way of east (+X)' },
+  azimuth: { label: 'Azimuth', kind: 'number', min: 0, max: 360, step: 1, digits: 3, unit: '°', help: 'direction of the sun, degrees from north (−Z) towards east (+X)' },
   position: { label: 'Position', kind: 'numbers', min: -BOUND, max: BOUND, step: 0.1, unit: 'm', help: 'metres in the world' },
   rotation: { label: 'Rotation', kind: 'numbers', min: -360, max: 360, step: 1, unit: '°', help: 'degrees about X, Y and Z, applied Z first, then X, then Y' },
-  scale: { label: 'Scale', kind: 'numbers', min: -BOUND, max: BOUND, step: 0.05, unit: '', help: 'factors along its own axes; a negative one mirrors' },
+  scale: { label: 'Scale', kind: 'numbers', min: -BOUND, max: BOUND, step: 0.05, unit: '', help: 'scale factors along its own axes; a negative one mirrors' },
 }; // prettier-ignore
 
 /** What of a transform means anything for the item it is of: a sun stands nowhere, and lights and cameras have no scale. */

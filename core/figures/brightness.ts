@@ -30,7 +30,7 @@ export const brightness: Figure = {
         counts === null && missesLight(sumsOf(a, null), sumsOf(luminancePlane(film.region, 'beauty'), null));
       const sure = missed ? 'few' : sureOf(a, b, counts);
       if (sure === 'few')
-        return { before: was, after: null, why: 'light found by chance: few pixels do not tell it', ...of };
+        return { before: was, after: null, why: 'light found by chance: too few pixels to tell', ...of };
       if (sure === 'same') return { before: was, after: was, ...of };
     }
     return { before: was, after: is, ...of };

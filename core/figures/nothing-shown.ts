@@ -7,18 +7,18 @@ const SHOWS: [pattern: RegExp, where: string][] = [
   [/^\/occlusion\//, 'in the occlusion pass: switch it on among the sheet’s passes'],
   [/^\/extraSamples\/occlusion/, 'in the occlusion pass, or under the neutral material with occlusion'],
   [/^\/extraSamples\/volume|^\/limits\/volume|^\/fog/, 'where there is fog'],
-  [/^\/limits\/(transmission|alpha)|^\/extraSamples\/transmission/, 'in glass and cut-outs, where several lie behind each other'],
+  [/^\/limits\/(transmission|alpha)|^\/extraSamples\/transmission/, 'in glass and cut-outs, where several overlap'],
   [/^\/limits\/specular|^\/extraSamples\/specular|^\/roughnessFloor/, 'in reflections of reflections'],
   [/^\/limits\/diffuse|^\/extraSamples\/diffuse/, 'in corners that only bounced light reaches'],
   [/^\/limits\/overall/, 'where paths are longest: glass behind glass'],
   [/^\/clamps\//, 'where single samples are brighter than the clamp'],
   [/^\/motion\//, 'at objects that move'],
   [/^\/filter\//, 'at edges'],
-  [/^\/rayDistance/, 'in what lies further away than it'],
+  [/^\/rayDistance/, 'beyond that distance'],
   [/^\/lights\/[^/]+\/shadow/, 'in the light’s shadow: in the shadow pass of the light, if other light drowns it'],
-  [/^\/lights\//, 'in what the light reaches: in its light group'],
+  [/^\/lights\//, 'where the light reaches: in its light group'],
   [/^\/(objects|materials|maps|coats|textures)\//, 'at objects that have it: choose a region with one in it'],
-  [/^\/(environment|background)\//, 'in what sees the sky, and in mirrors'],
+  [/^\/(environment|background)\//, 'where the sky is visible, and in mirrors'],
 ]; // prettier-ignore
 
 /**
@@ -31,5 +31,5 @@ export function tellNothing(effect: Effect, pointers: string[]): string {
     ...new Set(pointers.flatMap((pointer) => SHOWS.find(([pattern]) => pattern.test(pointer))?.[1] ?? [])),
   ];
   const told = where.length ? `; it shows ${where.join(', and ')}` : '';
-  return `Nothing that is measured here shows this change${told}.`;
+  return `No measured figure shows this change${told}.`;
 }

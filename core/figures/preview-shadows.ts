@@ -3,7 +3,7 @@ import type { Figure } from './figure.ts';
 
 export const previewShadows: Figure = {
   id: 'preview-shadows',
-  label: 'Preview shadows that are wrong',
+  label: 'Wrong preview shadows',
   short: 'preview shadows wrong',
   unit: 'share',
   better: 'less',

@@ -5,8 +5,8 @@ import { occlusionPasses, opennessIn } from './occlusion-pass.ts';
 
 export const shut: Figure = {
   id: 'shut',
-  label: 'Shut in the occlusion pass',
-  short: 'shut',
+  label: 'Occluded in the occlusion pass',
+  short: 'occluded',
   unit: 'share',
   better: 'neither',
   change: 'difference',

@@ -4,7 +4,7 @@ import type { Figure } from './figure.ts';
 
 export const time: Figure = {
   id: 'time',
-  label: 'Time of one thread',
+  label: 'Time on one thread',
   short: 'time',
   unit: 'seconds',
   better: 'less',

@@ -84,7 +84,7 @@ export async function readPictureFile(
     return { format: 'OpenEXR', isForDisplay: false, parts };
   }
   const flat = FLAT[sameEnding(ending)];
-  if (!flat) throw new RangeError(`${where}: is no picture that can be read; ${PICTURE_ENDINGS.join(', ')} can`);
+  if (!flat) throw new RangeError(`${where}: cannot be read as a picture; ${PICTURE_ENDINGS.join(', ')} can`);
   const { width, height, planes, type } = await flat.read(bytes, where);
   const window = { minX: 0, minY: 0, maxX: width - 1, maxY: height - 1 };
   const part: PicturePart = {

@@ -170,7 +170,7 @@ export interface SourceSettings {
   viewTransform: string | null;
   /** The renderer that the scene was made for. */
   renderer: string | null;
-  /** Name of the camera to look through. */
+  /** Name of the camera that is rendered. */
   camera: string | null;
 }
 

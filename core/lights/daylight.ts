@@ -19,7 +19,7 @@ import { sunDirection, type Triple } from '../data/placement.ts';
 import type { Texture } from '../data/texture.ts';
 
 export interface DaylightSpec {
-  /** Of the sun; degrees above the horizon, and from north (−Z) by way of east (+X). */
+  /** Of the sun; degrees above the horizon, and from north (−Z) towards east (+X). */
   elevation: number;
   azimuth: number;
   /** Haze: 2 is very clear, 3 clear, 6 light haze; the model was made for 2 to 10. */

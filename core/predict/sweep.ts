@@ -107,9 +107,9 @@ export function readSteps(
     if (value !== now && !values.includes(value)) values.push(value);
   }
   if (values.length < FEWEST_STEPS)
-    return { problem: `Name at least ${FEWEST_STEPS} values other than the present one; a single one is a trial.` };
+    return { problem: `Name at least ${FEWEST_STEPS} values other than the current one; a single value is a trial.` };
   if (values.length > MOST_STEPS)
-    return { problem: `${values.length} values are more than the ${MOST_STEPS} that are compared at a glance.` };
+    return { problem: `${values.length} values are more than the ${MOST_STEPS} that can be compared at a glance.` };
   return { values };
 }
 

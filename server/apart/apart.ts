@@ -97,7 +97,7 @@ function refusal(name: string, lane: Lane, error: Error, seconds: number): Error
     );
   if (lane === 'ours') return error;
   log.error({ error: error.stack, name }, 'an import could not be read');
-  return new RequestError(400, 'It could not be read: something in it is not as its format says. Nothing was kept.');
+  return new RequestError(400, 'It could not be read: it does not follow its file format. Nothing was kept.');
 }
 
 export async function stopApart(): Promise<void> {

@@ -117,12 +117,12 @@ function errorBody(error: unknown): { status: number; body: ErrorBody } {
   if (error instanceof RequestError) return told(error.status, error.message);
   if (error instanceof DoneAlready) return told(409, 'This was asked twice at the same moment; it is done once.');
   if (error instanceof DamagedBlob)
-    return told(409, error.path ? error.message : `${error.message} Bring the file in again, or render again: the same bytes mend it.`); // prettier-ignore
-  if (isAway(error)) return told(503, 'The database is away for a moment. Nothing was changed; try it again.');
+    return told(409, error.path ? error.message : `${error.message} Import the file again, or render again: identical data repairs it.`); // prettier-ignore
+  if (isAway(error)) return told(503, 'The database is temporarily unavailable. Nothing was changed; try again.');
   const fault = storageFault(error);
   if (fault) return told(507, `${fault} Nothing was kept.`);
   // Express's own: a body that is no JSON, or too large.
   const { status, message } = error as { status?: number; message?: string };
   if (status && status < 500) return told(status, `The request could not be read: ${message}.`);
-  return told(500, 'The server failed at this; its log says why. Nothing was changed.');
+  return told(500, 'The server failed; see its log. Nothing was changed.');
 }

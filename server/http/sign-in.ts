@@ -81,7 +81,7 @@ export function signInRoutes(db: Database, router: Router): void {
     '/session',
     failures,
     answer(async (request, response) => {
-      if (config.token === null) throw new RequestError(409, 'This server asks nobody to sign in.');
+      if (config.token === null) throw new RequestError(409, 'This server does not require signing in.');
       if (!same(bodyOf(request, SignInRequest).token, config.token)) throw new RequestError(401, 'Wrong token.');
       const id = randomBytes(32).toString('hex');
       await db.delete(sessions).where(lt(sessions.expiresAt, new Date()));

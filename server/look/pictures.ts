@@ -49,7 +49,7 @@ export async function addPicture(
 export function pictureName(name: string): string {
   const called = name.split(/[\\/]/).at(-1)!.slice(0, 200);
   if (!isPictureName(called))
-    throw new RequestError(400, `"${called}" is no picture that can be read; ${PICTURE_ENDINGS.join(', ')} can.`);
+    throw new RequestError(400, `"${called}" cannot be read as a picture; ${PICTURE_ENDINGS.join(', ')} can.`);
   return called;
 }
 

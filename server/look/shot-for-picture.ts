@@ -48,7 +48,7 @@ export async function shotForPicture(
     }),
   );
   const made = { code, name: document.name, document: canonicalText(document), manifest: '{}', cameIn: null };
-  await addShot(context, tx, made, `Begun by ${name}`).catch((error: unknown) => {
+  await addShot(context, tx, made, `Started from ${name}`).catch((error: unknown) => {
     // Another frame of the sequence began it at the same moment.
     if (!(error instanceof RequestError && error.status === 409)) throw error;
   });

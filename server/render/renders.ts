@@ -148,7 +148,7 @@ export async function continueRender(context: Context, id: number, samples: numb
     if (render.purpose === 'trial')
       throw conflict(`Render ${id} is one side of a trial, which stays as it was measured.`);
     if (render.build !== CORE_BUILD)
-      throw conflict(`Render ${id} was made by another build of the renderer (${render.build}). Render it anew.`);
+      throw conflict(`Render ${id} was made by another build of the renderer (${render.build}). Render it again.`);
     const target = groupsOf(samples);
     const done = await tileGroups(tx, id);
     const most = Math.max(0, ...done.values());

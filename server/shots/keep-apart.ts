@@ -19,7 +19,7 @@ export async function keepApart(context: Context, trialId: number, codes: ApartR
   if (codes.rest === codes.alone) throw conflict(`Two shots cannot both be called ${codes.rest}.`);
   await context.db.transaction(async (tx) => {
     const trial = await lockTrial(tx, trialId);
-    if (trial.state !== 'done') throw conflict(`Trial ${trial.number} is ${trial.state}: nothing is proved yet.`);
+    if (trial.state !== 'done') throw conflict(`Trial ${trial.number} is ${trial.state}: nothing is proven yet.`);
     if (trial.alonePatch === null)
       throw conflict(`Trial ${trial.number} is of one render: it is kept in the shot itself.`);
     const { shot } = await lockHead(tx, trial.code);

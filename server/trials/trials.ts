@@ -28,8 +28,7 @@ export async function createTrial(context: Context, code: string, request: Trial
   const made = await madeFiles(context, code, request);
   return context.db.transaction(async (tx) => {
     const { shot, head } = await lockHead(tx, code);
-    if (made && made.versionId !== head.id)
-      throw conflict(`The shot is at version ${head.number} by now. Try it again.`);
+    if (made && made.versionId !== head.id) throw conflict(`The shot is at version ${head.number} now. Try it again.`);
     const asked = await whatToTry(tx, shot.id, request);
     const task = {
       document: head.document,
@@ -42,7 +41,7 @@ export async function createTrial(context: Context, code: string, request: Trial
     const { patch, alonePatch, region, told } = await context.documents.tryValues(task);
     const files = made?.files ?? {};
     if (patch.length === 0 && Object.keys(files).length === 0)
-      throw conflict(`All of it stands like that already in the ${request.sheet} sheet: nothing to try.`);
+      throw conflict(`Everything already has these values in the ${request.sheet} sheet: nothing to try.`);
     const [trial] = await tx
       .insert(trials)
       .values({
@@ -104,8 +103,7 @@ async function findingOf(tx: Transaction | Context['db'], shotId: number, id: nu
 function remedyIn({ id, body }: { id: number; body: Finding }, remedyId: string | null): Remedy {
   const remedy = body.remedies.find((one) => one.id === remedyId);
   if (!remedy) throw notFound(`remedy "${remedyId}" of finding ${id}`);
-  if (remedy.change === null)
-    throw conflict(`“${remedy.title}” is told in words alone: nobody knows the settings it is about.`);
+  if (remedy.change === null) throw conflict(`“${remedy.title}” is advice only: the settings it is about are unknown.`);
   return remedy;
 }
 
@@ -222,16 +220,16 @@ export function sheetValues(patch: JsonPatch): ControlValues {
 export async function keepTrial(context: Context, id: number, both: boolean): Promise<void> {
   await context.db.transaction(async (tx) => {
     const trial = await lockTrial(tx, id);
-    if (trial.state !== 'done') throw conflict(`Trial ${trial.number} is ${trial.state}: nothing is proved yet.`);
+    if (trial.state !== 'done') throw conflict(`Trial ${trial.number} is ${trial.state}: nothing is proven yet.`);
     if (trial.alonePatch !== null)
       throw conflict(
-        `Trial ${trial.number} is a picture of two renders, and no version is both. Make two shots of it.`,
+        `Trial ${trial.number} combines two renders, which no single version can be. Make two shots of it.`,
       );
     const { shot, head } = await lockHead(tx, trial.code);
     const patch = JSON.parse(trial.patch) as JsonPatch;
     const files = JSON.parse(trial.files) as Record<string, string>;
     if (Object.keys(files).length === 0 && patch.some(({ path }) => path.endsWith('/file')))
-      throw conflict(`Trial ${trial.number} shows what a missing file does: there is nothing in it to keep.`);
+      throw conflict(`Trial ${trial.number} shows what a missing file does: there is nothing to keep.`);
     const other = otherSheet(trial.sheet);
     const values = sheetValues(patch);
     const sheets = both ? `${trial.sheet} and ${other}` : trial.sheet;
@@ -250,7 +248,7 @@ export async function dropTrial(context: Context, id: number): Promise<void> {
     if (trial.state === 'predicting' || trial.state === 'rendering')
       throw conflict(`Trial ${trial.number} is still running. Stop it first.`);
     if (await isKept(tx, trial))
-      throw conflict(`Trial ${trial.number} was kept. ${trial.alonePatch === null ? 'Undo takes its change back.' : 'What became of it are shots of their own.'}`); // prettier-ignore
+      throw conflict(`Trial ${trial.number} was kept. ${trial.alonePatch === null ? 'Undo reverts its change.' : 'It became two separate shots.'}`); // prettier-ignore
     await tx.insert(decisions).values({ shotId: trial.shotId, trialId: id, verdict: 'drop' });
     await shotChanged(tx, trial.shotId);
   });

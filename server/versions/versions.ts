@@ -132,5 +132,5 @@ export async function stepHead(context: Context, code: string, base: number, way
 /** Throws when a change was meant for another version than the one it would land on. */
 export function needBase(head: VersionRow, base: number): void {
   if (head.id !== base)
-    throw conflict(`The shot is at version ${head.number} by now. Look at it, then change it again.`);
+    throw conflict(`The shot is at version ${head.number} now. Check it, then make your change again.`);
 }

@@ -101,7 +101,7 @@ describe('a trial on some objects alone', function () {
     const { head, trials } = await dusting.shot(CODE);
     const [{ id }] = trials;
     const refusal = await dusting.post(`/trials/${id}/keep`, { both: false });
-    expect([refusal.status, refusal.body.error]).to.deep.equal([409, 'Trial 1 is a picture of two renders, and no version is both. Make two shots of it.']); // prettier-ignore
+    expect([refusal.status, refusal.body.error]).to.deep.equal([409, 'Trial 1 combines two renders, which no single version can be. Make two shots of it.']); // prettier-ignore
     const keep = (rest: string, alone: string) => dusting.post(`/trials/${id}/keep-apart`, { rest, alone });
     expect((await keep('SAME', 'SAME')).status).to.equal(409);
     expect((await keep('A-1', CODE)).body.error).to.match(/APART-1 is here already/);

@@ -239,7 +239,7 @@ describe('intake', function () {
     const most = (bits: Map<string, Buffer>) => Math.max(...new Float32Array([...bits.values()][0].buffer as ArrayBuffer)); // prettier-ignore
     expect([most(before) > 0, most(after)]).to.deep.equal([true, 0]);
     const kept = await dusting.post(`/trials/${id}/keep`, { both: false });
-    expect([kept.status, kept.body.error]).to.deep.equal([409, `Trial ${(await state()).number} shows what a missing file does: there is nothing in it to keep.`]); // prettier-ignore
+    expect([kept.status, kept.body.error]).to.deep.equal([409, `Trial ${(await state()).number} shows what a missing file does: there is nothing to keep.`]); // prettier-ignore
   });
 
   it('reads a log again by another format, with statistics that came beside it', async () => {

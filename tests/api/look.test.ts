@@ -76,7 +76,7 @@ describe('pictures beside a shot', function () {
     expect(bad.status).to.equal(400);
     expect(bad.body.error).to.equal('bad.exr: at byte 0: does not begin as an EXR file does. Nothing was kept.');
     const text = await send('notes.txt', new Uint8Array(3));
-    expect([text.status, text.body.error]).to.deep.equal([400, '"notes.txt" is no picture that can be read; exr, hdr, pfm, png, jpg, tif, jpeg, tiff can.']); // prettier-ignore
+    expect([text.status, text.body.error]).to.deep.equal([400, '"notes.txt" cannot be read as a picture; exr, hdr, pfm, png, jpg, tif, jpeg, tiff can.']); // prettier-ignore
     expect((await send('a.exr', exr(1), 'NO-SHOT')).status).to.equal(404);
     expect((await pictures()).sets.length).to.equal(before);
   });

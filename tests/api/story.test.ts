@@ -126,7 +126,7 @@ describe('from finding to kept change', function () {
   it('refuses trials that could not show anything', async () => {
     const same = await tryOut({ region: { x: 0, y: 0, width: 8, height: 8 }, values: { '/samples': 64 } });
     expect(same.status).to.equal(409);
-    expect(same.body.error).to.match(/stands like that already/);
+    expect(same.body.error).to.match(/already has these values/);
     const size = await tryOut({ region: { x: 0, y: 0, width: 8, height: 8 }, values: { '/width': 50 } });
     expect(size.body.error).to.match(/same pixels/);
     const outside = await tryOut({ region: { x: 500, y: 0, width: 8, height: 8 }, values: { '/samples': 32 } });
@@ -173,7 +173,7 @@ describe('from finding to kept change', function () {
     expect(undone.redo!.number).to.equal(2);
     const stale = await dusting.post(`/shots/${CODE}/undo`, { base: kept.head.id });
     expect(stale.status).to.equal(409);
-    expect(stale.body.error).to.match(/at version 1 by now/);
+    expect(stale.body.error).to.match(/at version 1 now/);
     expect((await dusting.post(`/shots/${CODE}/undo`, { base: undone.head.id })).body.error).to.match(
       /nothing to undo/,
     );

@@ -66,7 +66,7 @@ describe('turning, adding and going back', function () {
     expect(rows.find(({ id }) => id === head.id)!.document).to.equal(rows.find(({ id }) => id === first.id)!.document);
     const again = await dusting.post(`/shots/${CODE}/return`, { base: head.id, version: first.id });
     expect(again.status).to.equal(409);
-    expect(again.body.error).to.match(/stands like version 1/);
+    expect(again.body.error).to.match(/is already the same as version 1/);
   });
 
   it('takes an image in as the environment, says how it is read, and refuses what is none', async () => {

@@ -74,6 +74,6 @@ describe('dusting trial', function () {
     expect(await refused(at('shot'), '--patch', change('high.json', { '/samples': -4 }))).to.match(/samples/);
     expect(await refused(at('shot'), '--patch', change('wide.json', { '/width': 40 }))).to.match(/cannot change the width/); // prettier-ignore
     expect(await refused(at('shot'), '--patch', ok, '--region', '90,0,20,20')).to.match(/does not lie in the preview sheet’s frame/); // prettier-ignore
-    expect(await refused(at('shot'), '--patch', change('same.json', { '/samples': 16 }))).to.match(/stands like that already/); // prettier-ignore
+    expect(await refused(at('shot'), '--patch', change('same.json', { '/samples': 16 }))).to.match(/already has these values/); // prettier-ignore
   });
 });

@@ -34,7 +34,7 @@ test('a shot that is whole comes in, opens, renders, and has its causes found', 
   await expect(page).toHaveURL(/shots\/E2E-2/);
   await expect(page.getByRole('heading', { name: 'A straight path crosses 6 faces; paths end at 2' })).toBeVisible({ timeout: 120_000 });
   await page.getByRole('button', { name: 'Dismiss …' }).click();
-  await page.getByLabel('Why it does not matter here').fill('test panes');
+  await page.getByLabel('Why it doesn’t matter here').fill('test panes');
   await page.getByRole('button', { name: 'Dismiss', exact: true }).click();
   await expect(page.getByText('1 dismissed')).toBeVisible();
 }); // prettier-ignore

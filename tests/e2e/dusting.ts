@@ -3,6 +3,7 @@ import { cp, mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { test as base } from '@playwright/test';
+import type { RunningWork } from '../../core/contracts/events.ts';
 import { environment, onCluster, TEMPLATE } from './template.ts';
 import { canonicalText } from '../../core/document/canonical.ts';
 import type { Sheet } from '../../core/document/schema.ts';
@@ -13,7 +14,19 @@ import { freePort } from '../../scripts/lib/cluster.mjs';
 
 export * from '@playwright/test';
 
-export const test = base.extend<object, { dusting: string }>({
+/** The file whose test ran last in this process. */
+let lastFile: string | null = null;
+
+export const test = base.extend<{ quiet: void }, { dusting: string }>({
+  // What a file leaves under way nobody looks at any more, and the next one would wait for.
+  quiet: [
+    async ({ dusting }, use, { file }) => {
+      if (lastFile !== null && lastFile !== file) await cancelWork(dusting);
+      lastFile = file;
+      await use();
+    },
+    { auto: true },
+  ],
   dusting: [
     // Playwright reads the pattern to know which fixtures it needs: none.
     // eslint-disable-next-line no-empty-pattern
@@ -44,6 +57,14 @@ async function start(worker: number): Promise<{ address: string; stop: () => Pro
       await rm(folder, { recursive: true, force: true });
     },
   };
+}
+
+/** Cancels every render, examination and trial. */
+export async function cancelWork(address: string): Promise<void> {
+  const work = (await (await fetch(`${address}/api/work`)).json()) as RunningWork[];
+  const stops = { trial: '/trials/:id/stop', render: '/renders/:id/stop', examination: '/renders/:id/examination/stop' };
+  for (const { kind, id } of work)
+    await fetch(`${address}/api${stops[kind].replace(':id', String(id))}`, { method: 'POST' });
 }
 
 /** A shot like HA-010 under another code, with some settings of its preview otherwise. */

@@ -1,12 +1,15 @@
 /** A broken scene is dropped, read, repaired and reported. */
 import { readFileSync } from 'node:fs';
 import { violationsOf } from './accessible.ts';
-import { expect, test } from './dusting.ts';
+import { cancelWork, expect, test } from './dusting.ts';
 import { filesOf, smallShot } from '../api/small-shot.ts';
 import { zipped } from './zipped.ts';
 
 const address = () => process.env.DUSTING_TEST_ADDRESS!;
 const bringIn = 'Import a zip archive, a scene file or pictures';
+
+// Each test has a shot of its own, and looks no further than its intake.
+test.afterEach(() => cancelWork(address()));
 
 test('a scene of an open format comes in, and says what of it was not understood', async ({ page }) => {
   await page.goto(address());

@@ -59,11 +59,11 @@ test('a region is asked, and the environment turned while it is told what the pl
   await page.request.post(`${address()}/api/shots`, { multipart: { files: { name: 'shot.zip', mimeType: 'application/zip', buffer } } }); // prettier-ignore
   await page.goto(`${address()}/shots/LIGHT-2?panel=light&region=60,40,30,20`);
   const panel = page.getByRole('region', { name: 'Light here' });
-  await panel.getByRole('button', { name: 'Ask the region' }).click();
+  await panel.getByRole('button', { name: 'Ask about the region' }).click();
   await expect(panel).toContainText(/On \d+ % of it a shadow of window is missing\./, { timeout: 30_000 });
   const row = panel.getByRole('row').filter({ hasText: 'Window' });
   await expect(row).toContainText(/missing on \d+ %/);
-  await expect(panel).toContainText('The place in it that tells most:');
+  await expect(panel).toContainText('Most telling point:');
   await expect(page).toHaveURL(/at=region/);
   expect(await violationsOf(page)).toEqual([]);
 
@@ -77,7 +77,7 @@ test('a region is asked, and the environment turned while it is told what the pl
   await panel.getByRole('button', { name: 'Place', exact: true }).click();
   await expect(panel).toContainText('What lights a place, and why is there no shadow?');
   await page.reload();
-  await panel.getByRole('button', { name: 'Ask the region' }).click();
+  await panel.getByRole('button', { name: 'Ask about the region' }).click();
   await expect(panel).toContainText('Region of');
 });
 

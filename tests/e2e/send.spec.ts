@@ -1,7 +1,7 @@
 /** A shot made ready to be sent: files brought in, the package tried, the renderer it is for, what the show expects. */
 import { readFileSync } from 'node:fs';
 import { violationsOf } from './accessible.ts';
-import { expect, test, type Page } from './dusting.ts';
+import { cancelWork, expect, test, type Page } from './dusting.ts';
 import { defaultMap } from '../../core/document/defaults.ts';
 import { writePng } from '../../core/formats/png.ts';
 import { filesOf, smallShot } from '../api/small-shot.ts';
@@ -20,6 +20,9 @@ async function bringIn(page: Page, code: string, change: (shot: Awaited<ReturnTy
 const accessible = async (page: Page) => {
   expect(await violationsOf(page)).toEqual([]);
 };
+
+// Each test has a shot of its own, and looks no further than its intake.
+test.afterEach(() => cancelWork(address()));
 
 test('a missing file is told by what it does, found among others by name, and the package holds', async ({ page }) => {
   await bringIn(page, 'SEND-1', ({ document }) => {

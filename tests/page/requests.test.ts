@@ -48,11 +48,11 @@ describe('requests of the page', () => {
   });
 
   it('become refusals with the server’s own sentence, or one of theirs when there is none', async () => {
-    answer = { status: 409, body: '{"error":"Trial 3 is rendering: nothing is proved yet.","problems":[]}' };
+    answer = { status: 409, body: '{"error":"Trial 3 is rendering: nothing is proven yet.","problems":[]}' };
     const refused = await post('/trials/3/keep', { both: true }).catch((e: unknown) => e);
     expect(refused).to.be.instanceOf(Refused);
     expect((refused as Refused).status).to.equal(409);
-    expect((refused as Refused).message).to.equal('Trial 3 is rendering: nothing is proved yet.');
+    expect((refused as Refused).message).to.equal('Trial 3 is rendering: nothing is proven yet.');
     answer = { status: 502, body: '<html>' };
     expect(((await getJson('/shots').catch((e: unknown) => e)) as Refused).message).to.equal(
       'The server answered 502.',
@@ -65,7 +65,7 @@ describe('requests of the page', () => {
     const refused = (await post('/shots/HA-010/undo', { base: 1 }).catch((e: unknown) => e)) as Refused;
     globalThis.fetch = listening;
     expect(refused.status).to.equal(0);
-    expect(refused.message).to.match(/does not answer\. Nothing was changed/);
+    expect(refused.message).to.match(/is not responding\. Nothing was changed/);
   });
 
   it('put every place that is wrong into the message', () => {

@@ -2,7 +2,7 @@
 import { expect } from 'chai';
 import { readdirSync, readFileSync } from 'node:fs';
 import { join, relative } from 'node:path';
-import ts from 'typescript';
+import { CATALOGUES, catalogueOf, textsOf } from '../../scripts/lib/texts.mjs';
 
 const root = join(import.meta.dirname, '../..');
 const filesIn = (folder: string, ending: RegExp): string[] =>
@@ -21,25 +21,10 @@ function retiredTerms(): { term: string; use: string }[] {
     .map(([, term, use]) => ({ term, use }));
 }
 
-/** Sentences of a script: its strings, and the fixed parts of its templates. */
-function stringsOf(text: string): string[] {
-  const out: string[] = [];
-  const visit = (node: ts.Node): void => {
-    if (ts.isImportDeclaration(node)) return;
-    if (ts.isStringLiteralLike(node) || ts.isTemplateHead(node) || ts.isTemplateMiddle(node) || ts.isTemplateTail(node)) out.push(node.text); // prettier-ignore
-    ts.forEachChild(node, visit);
-  };
-  visit(ts.createSourceFile('script.ts', text, ts.ScriptTarget.Latest));
-  return out;
-}
 /** What a person can read of a file. */
 function readable(path: string): string[] {
   const text = readFileSync(path, 'utf8');
-  if (path.endsWith('.md')) return [text];
-  if (path.endsWith('.ts')) return stringsOf(text);
-  const script = /<script[^>]*>([\s\S]*?)<\/script>/.exec(text)?.[1] ?? '';
-  const template = /<template>([\s\S]*)<\/template>/.exec(text)?.[1] ?? '';
-  return [...stringsOf(script), template.replace(/<!--[\s\S]*?-->/g, '')];
+  return path.endsWith('.md') ? [text] : textsOf(path, text).map((one) => one.text);
 }
 
 describe('the words', () => {
@@ -59,6 +44,35 @@ describe('the words', () => {
       ),
     );
     expect([...new Set(found)]).to.deep.equal([]);
+  });
+});
+
+describe('the catalogues of texts', () => {
+  it('tell texts of a component by line, with what is computed in braces', () => {
+    const component = `<script setup lang="ts">
+const told = (n: number) => \`\${n} of them cannot be read\`;
+type Kind = 'no text of a type';
+</script>
+
+<template>
+  <Button label="Try here" class="no text" @click="say('Nothing was kept.')">
+    {{ left.length }} left <b>in the list</b>
+  </Button>
+</template>`;
+    expect(textsOf('Some.vue', component)).to.deep.equal([
+      { line: 2, text: '{n} of them cannot be read' },
+      { line: 7, text: 'Try here' },
+      { line: 7, text: 'Nothing was kept.' },
+      { line: 8, text: '{left.length} left' },
+      { line: 8, text: 'in the list' },
+    ]);
+  });
+
+  it('have every view, and every file that is read is in one', () => {
+    const paths = ['core', 'server', 'host', 'cli', 'web'].flatMap((folder) => filesIn(folder, /\.(ts|vue)$/)).map((path) => relative(root, path)); // prettier-ignore
+    const used = new Set(paths.map(catalogueOf));
+    expect([...used].sort()).to.deep.equal([...Object.keys(CATALOGUES), ...(used.has(null) ? [null] : [])].sort());
+    expect(paths.filter((path) => catalogueOf(path) === null && !path.startsWith('host/'))).to.deep.equal([]);
   });
 });
 

@@ -27,7 +27,7 @@ describe('surfaces that turn away', () => {
     mixed.normals = null;
     const cases: [Part, string, RegExp][] = [
       [{ mesh: reversed(ball), object: front }, 'normals.reversed', /turned inside out/],
-      [{ mesh: mixed, object: front }, 'normals.mixed-winding', /turn both ways/],
+      [{ mesh: mixed, object: front }, 'normals.mixed-winding', /point both ways/],
       [{ mesh: reversed(square(0.6, 0)), object: front }, 'normals.one-sided', /is open/],
     ];
     for (const [part, cause, headline] of cases) {

@@ -78,7 +78,7 @@ describe('families of causes', function () {
     expect(read(found[0].remedies[0].predicted).stops).to.be.above(3);
     const waits = found.find(({ key }) => key === 'noise')!;
     expect(waits.after).to.deep.equal(['glass.black-filter']);
-    expect(waits.why).to.match(/Read it again after “the colour of .* is black.*”: with “.*”, noise \d/);
+    expect(waits.why).to.match(/Check it again after “the colour of .* is black.*”: with “.*”, noise \d/);
   });
 
   it('find apart, whatever looks first, what they find together', async () => {

@@ -109,7 +109,7 @@ describe('figures', function () {
     const effect = compare(same, same);
     expect(effect.figures.filter(isSeen)).to.deep.equal([]);
     expect(toldOf(effect).map(({ id }) => id)).to.deep.equal(['noise', 'rays']);
-    expect(tellNothing(effect, ['/lights/sun/shadowDistance'])).to.match(/^Nothing that is measured here shows this change; it shows in the light’s shadow/); // prettier-ignore
+    expect(tellNothing(effect, ['/lights/sun/shadowDistance'])).to.match(/^No measured figure shows this change; it shows in the light’s shadow/); // prettier-ignore
   });
 
   it('that a later build stored are left out, and the others told', () => {
@@ -120,9 +120,7 @@ describe('figures', function () {
       ],
     };
     expect(toldOf(effect).map(tellFigure)).to.deep.equal(['rays × 2.00']);
-    expect(tellNothing({ figures: [{ id: 'of-tomorrow', before: 1, after: 2 }] }, [])).to.match(
-      /^Nothing that is measured/,
-    );
+    expect(tellNothing({ figures: [{ id: 'of-tomorrow', before: 1, after: 2 }] }, [])).to.match(/^No measured figure/);
   });
 
   it('need no picture where they are none of it', () => {

@@ -256,9 +256,9 @@ describe('a place asked about its light', () => {
       const { state, cause, verdict } = told(only(rest)).lights[0];
       return [state, cause, verdict];
     };
-    expect(verdict({ transform: lookAt([0, 0, 3], [0, 0, 9]) })).to.deep.equal(['unlit', 'lighting.light-turned-away', 'Lamp shines another way.']); // prettier-ignore
+    expect(verdict({ transform: lookAt([0, 0, 3], [0, 0, 9]) })).to.deep.equal(['unlit', 'lighting.light-turned-away', 'Lamp points the other way.']); // prettier-ignore
     expect(verdict({ lights: { mode: 'only', objects: [] } })[1]).to.equal('lighting.linked-away');
-    expect(verdict({ reach: { distance: 2, bounces: null } })).to.deep.equal(['unlit', 'lighting.light-out-of-reach', 'Lamp reaches 2 m; this place is 3 m from it.']); // prettier-ignore
+    expect(verdict({ reach: { distance: 2, bounces: null } })).to.deep.equal(['unlit', 'lighting.light-out-of-reach', 'Lamp reaches 2 m; this point is 3 m from it.']); // prettier-ignore
     expect(verdict({ transform: lookAt([0, 0, -3], [0, 0, 0]) })).to.deep.equal(['unlit', null, 'The surface faces away from it.']); // prettier-ignore
   });
 
@@ -266,7 +266,7 @@ describe('a place asked about its light', () => {
     const shell = { mesh: sphere(0.3), material: white, object: { name: 'globe', transform: translation(0, 0, 3) } };
     const { lights } = told(scene([floor(), shell], { lights: { lamp: light('point', { transform: translation(0, 0, 3), intensity: 9 }) }, ...aside })); // prettier-ignore
     expect(lights[0]).to.include({ state: 'shaded', cause: 'lighting.light-inside-object' });
-    expect(lights[0].verdict).to.match(/stands inside globe/);
+    expect(lights[0].verdict).to.match(/is inside globe/);
   });
 
   it('says that glass stops shadow rays, and what lets them through', () => {

@@ -188,7 +188,7 @@ describe('any change', () => {
     const film = render(test);
     const same = measurePair(rendered(film), rendered(film), { region: film.region, mask: null, frameWidth: 20, names: [] }); // prettier-ignore
     expect(read(same)).to.include({ stops: 0, rays: 1 });
-    expect(tellNothing(same, ['/occlusion/distance'])).to.equal('Nothing that is measured here shows this change; it shows in the occlusion pass: switch it on among the sheet’s passes.'); // prettier-ignore
+    expect(tellNothing(same, ['/occlusion/distance'])).to.equal('No measured figure shows this change; it shows in the occlusion pass: switch it on among the sheet’s passes.'); // prettier-ignore
   });
 });
 

@@ -35,7 +35,7 @@ describe('scale and distance', function () {
     expect(found.map(({ finding }) => finding.cause)).to.deep.equal(['scale.ray-distance', 'scale.single-precision', 'lighting.background-tied']); // prettier-ignore
     const [rays, single, sky] = found;
     expect(rays.finding.sentence).to.match(
-      /^Rays end after 400 m: what is further is missing from 1\.\d % of the picture\.$/,
+      /^Rays end after 400 m: anything farther is missing from 1\.\d % of the picture\.$/,
     );
     expect(single.finding.sentence).to.match(/40\.1 km from the origin, where positions are 3\.9 mm apart/);
     expect(sky.finding.sentence).to.match(/^The sky blows out: 3\d % of the picture/);

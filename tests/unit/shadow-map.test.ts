@@ -188,7 +188,7 @@ describe('depth maps of a preview', () => {
     };
     const { its, found } = look({ '/previewShadows': maps({ mapDistance: 3, lightDistance: 2, near: 0.1 }) });
     expect(found.map(({ finding }) => finding.cause)).to.deep.equal(['shadows.map-distance']);
-    expect(found[0].finding.headline).to.match(/raising either alone brings nothing back|distance/);
+    expect(found[0].finding.headline).to.match(/raising either one alone brings nothing back|distance/);
     const [fit] = found[0].finding.remedies;
     const predicted = valueIn(fit.predicted!, 'preview-shadows')!;
     const measured = valueIn(tryRemedy(its, found[0], fit), 'preview-shadows')!;

@@ -30,7 +30,7 @@ describe('the shadow survey', function () {
     expect(found.map(({ finding }) => finding.cause)).to.deep.equal(['shadows.distance-too-short', 'shadows.drowned-by-fill']); // prettier-ignore
     const [short, drowned] = found;
     expect(short.finding.sentence).to.match(
-      /shadows of sun end 6 m from the lit point, and what should throw them stand/,
+      /shadows of sun end 6 m from the lit point, and what should cast them stand/,
     );
     expect(short.finding.remedies[0].change).to.deep.equal({ kind: 'values', values: { '/lights/sun/shadowDistance': null } }); // prettier-ignore
     expect(drowned.finding.headline).to.match(

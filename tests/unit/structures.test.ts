@@ -27,7 +27,7 @@ function writer(placed?: WeakMap<object, number>) {
 
 describe('structures in memory', () => {
   const shade = { width: 7 };
-  const lamp = { count: 3, isOn: true, power: 2.5, places: Float64Array.of(1, 2, 4), shade, others: [shade, { width: 9 }], name: 'left out' }; // prettier-ignore
+  const lamp = { count: 3, isOn: true, power: 2.5, places: Float64Array.of(1, 2, 4), shade, others: [shade, { width: 9 }], name: 'removed' }; // prettier-ignore
 
   it('have their fields in order, each on a boundary of its own size', () => {
     const { view, write } = writer();

@@ -50,7 +50,7 @@ describe('values of a sweep', () => {
     expect(problem('8 many')).to.equal('“many” is not a number.');
     expect(problem('8 70000')).to.equal('70000 is outside 4 to 65536.');
     expect(problem('8 4')).to.equal('4 is no multiple of 4 from 8 on.');
-    expect(problem('16 32')).to.match(/at least 2 values other than the present one/);
+    expect(problem('16 32')).to.match(/at least 2 values other than the current one/);
     expect(problem('48 8 12 20 24 28 32 36 40 44')).to.match(/10 values are more than the 9/);
   });
 });

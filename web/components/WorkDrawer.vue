@@ -107,7 +107,7 @@ const putFirst = ({ code }: RunningWork) => attempt(post(`/shots/${code}/first`,
         </template>
       </Column>
     </DataTable>
-    <p class="dim note">Trials go before everything, then the shot that goes first, then the rest.</p>
+    <p class="dim note">Trials run first, then the prioritised shot, then the rest.</p>
   </Drawer>
 </template>
 

@@ -10,7 +10,7 @@ export class Refused extends Error {
   }
 }
 
-const UNREACHABLE = 'The server does not answer. Nothing was changed; try it again once it is back.';
+const UNREACHABLE = 'The server is not responding. Nothing was changed; try again once it is back.';
 /** Before each further try of a request that got no answer, milliseconds. */
 const PAUSES = [300, 700, 1500, 3000];
 

@@ -53,7 +53,7 @@ export const useIntake = defineStore('intake', () => {
   async function repair(id: string | null, label: string): Promise<void> {
     try {
       await post(`/shots/${shot.state!.code}/repairs`, { base: shot.state!.head.id, check: id });
-      useMessages().done(`${label}: done, as a version of its own. Undo takes it back.`);
+      useMessages().done(`${label}: done, as a version of its own. Undo reverts it.`);
     } catch (error) {
       useMessages().refused(error);
     }
@@ -75,7 +75,7 @@ export const useIntake = defineStore('intake', () => {
         unclear.length && `${unclear.length} could be several`,
         lost.length && `${lost.length} still missing`,
       ];
-      useMessages().done(`${told.filter(Boolean).join(', ')}. Undo takes it back.`);
+      useMessages().done(`${told.filter(Boolean).join(', ')}. Undo reverts it.`);
     } catch (error) {
       useMessages().refused(error);
     } finally {

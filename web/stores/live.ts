@@ -33,8 +33,8 @@ export const useLive = defineStore('live', () => {
   });
   /** Why it cannot be switched on. */
   const obstacle = computed(() => {
-    if (!canLookLive()) return 'This page is not isolated, so that its workers cannot share memory.';
-    return region.value ? '' : 'A live look is of the preview: show a preview render.';
+    if (!canLookLive()) return 'This page is not isolated, so its workers cannot share memory.';
+    return region.value ? '' : 'The live look uses the preview sheet: show a preview render.';
   });
 
   async function begin(): Promise<void> {
@@ -90,7 +90,7 @@ export const useLive = defineStore('live', () => {
   const told = computed(() => {
     if (problem.value) return problem.value;
     if (!seen.value) return 'live: reading the scene …';
-    if (isBefore.value) return 'live: as before, changing …';
+    if (isBefore.value) return 'live: updating …';
     const { samples, target, grain, since, isDone } = seen.value;
     return [
       'live',

@@ -22,7 +22,7 @@ export const useMessages = defineStore('messages', () => {
       const { problems } = error.body;
       const details = problems.map((p) => `${p.path || '/'} is ${p.value}; expected ${p.expected}`);
       say('error', problems.length ? 'That cannot be done; nothing was changed.' : error.message, details);
-    } else say('error', `The page failed at this: ${(error as Error).message}. Load it again.`);
+    } else say('error', `The page failed: ${(error as Error).message}. Reload it.`);
   }
 
   return {

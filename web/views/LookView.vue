@@ -80,7 +80,7 @@ async function drop(event: DragEvent): Promise<void> {
   isOver.value = false;
   const files = await filesOfDrop(event);
   const taken = await uploads.add(props.code, files);
-  if (taken < files.length) messages.failed(`${files.length - taken} of ${files.length} files are no pictures and were left alone.`); // prettier-ignore
+  if (taken < files.length) messages.failed(`${files.length - taken} of ${files.length} files are not pictures and were skipped.`); // prettier-ignore
 }
 
 /** Layers in the order of the list. */

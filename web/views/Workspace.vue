@@ -75,7 +75,7 @@ watch(
   () => shot.state?.document,
   (document) => {
     const lost = document ? pending.fitTo(document) : 0;
-    if (lost) useMessages().failed(`${lost} of the values that were set are of items that are gone.`);
+    if (lost) useMessages().failed(`${lost} unsaved values belong to items that no longer exist.`);
   },
 );
 onBeforeUnmount(() => {

@@ -9,7 +9,7 @@ import { casesOf, type DenoisedCase } from './denoised.ts';
 export const denoising: Family = {
   id: 'denoising',
   title: 'Denoising',
-  healthy: 'There is nothing to take away.',
+  healthy: 'There is nothing to denoise.',
   picture: ofPictures<DenoisedCase>({
     cases: casesOf,
     causes: [fireflies, tooMuchNoise, noiseAlone],
@@ -18,7 +18,7 @@ export const denoising: Family = {
     evidence: ({ before, after, fireflyLeft, boiling }) => [
       {
         kind: 'table',
-        title: 'What a denoiser leaves',
+        title: 'What a denoiser leaves behind',
         columns: ['', 'before', 'after'],
         rows: [
           ['noise, steps', +before.toFixed(2), +after.toFixed(2)],
@@ -40,14 +40,14 @@ export const denoising: Family = {
 function tell({ before, after, fireflyLeft, boiling, still, sequence }: DenoisedCase): Words {
   const told = [
     `${before.toFixed(1)} → ${after.toFixed(1)} of 255 noise`,
-    fireflyLeft === null ? '' : `${percent(fireflyLeft)} of a firefly’s light beyond its surroundings is left`,
-    boiling === null ? '' : `${boiling.toFixed(1)} of 255 change from frame to frame`,
+    fireflyLeft === null ? '' : `${percent(fireflyLeft)} of a firefly’s excess light is left`,
+    boiling === null ? '' : `${boiling.toFixed(1)} of 255 flicker from frame to frame`,
   ];
   const motion =
     sequence === null ? '' : sequence ? ', and is calm in motion' : `, ${still ? 'but' : 'and'} would boil in motion`;
   return {
     sentence: `${still ? 'Would denoise' : 'Would not denoise'} as a still${motion}: ${told.filter(Boolean).join('; ')}.`,
-    headline: still ? 'Noise alone, which a denoiser takes away' : 'A denoiser leaves what is seen',
-    why: 'Judged by a stand-in denoiser on the noisiest window; others leave more or less.',
+    headline: still ? 'Noise alone, which a denoiser removes' : 'What a denoiser leaves is visible',
+    why: 'Judged with a simple denoiser on the noisiest window; others leave more or less.',
   };
 }

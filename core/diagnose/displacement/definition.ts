@@ -15,7 +15,7 @@ import { shadeRest } from './remedies/shade-rest.ts';
 export const displacement: Family = {
   id: 'displacement',
   title: 'Displacement',
-  healthy: 'Displacement maps rest where they are flat, and meshes carry them.',
+  healthy: 'Displacement maps rest where they are flat, and the meshes are fine enough for them.',
   isEarly: true,
   render: ofRenders<ReliefCase>({
     needs: () => ['beauty', 'error.beauty', 'object'],
@@ -34,12 +34,12 @@ const TELL: Record<string, (of: ReliefCase) => Words> = {
   'displacement.scale-too-large': ({ name, study }) => ({
     sentence: `${capital(name)} is blown up by its displacement: ${tellAmount('metres', study.amplitude)} on an object of ${tellAmount('metres', study.size)}.`,
     headline: 'The scale of the displacement is far too large for the object',
-    why: [`Its surface has ${study.stretch.toFixed(1)} times the area that it had.`, study.through.share > 0 ? `${percent(study.through.share)} of what moves most goes through the object.` : '', 'A scale in other units than metres, or one of 1 from another object, does that.'].filter(Boolean).join(' '),
+    why: [`Its surface has ${study.stretch.toFixed(1)} times the area that it had.`, study.through.share > 0 ? `${percent(study.through.share)} of the points that move most go through the object.` : '', 'Usually a scale in units other than metres, or a scale of 1 from another object.'].filter(Boolean).join(' '),
   }),
   'displacement.scale-too-small': ({ name, study }) => ({
     sentence: `Displacement of ${name} does nothing: ${tellAmount('metres', study.amplitude)}, ${(study.amplitude / study.pixel).toFixed(2)} px.`,
     headline: 'The scale of the displacement is too small to be seen',
-    why: `From the lowest to the highest it moves the surface by ${tellAmount('metres', study.amplitude)}; a pixel covers ${tellAmount('metres', study.pixel)} there.`,
+    why: `From lowest to highest it moves the surface by ${tellAmount('metres', study.amplitude)}; a pixel covers ${tellAmount('metres', study.pixel)} there.`,
   }),
   'displacement.rest-level': ({ name, study }) => {
     const { rest, scale } = study.shape.relief;
@@ -63,12 +63,12 @@ const TELL: Record<string, (of: ReliefCase) => Words> = {
   'displacement.clipped-range': ({ name, study }) => ({
     sentence: `${study.cut!.end === 'high' ? 'Peaks' : 'Hollows'} of the relief on ${name} are cut off: ${percent(study.cut!.share)} of it is ${study.cut!.end === 'high' ? 'white' : 'black'}.`,
     headline: 'The map has lost what lies beyond the range of its file',
-    why: 'The relief runs up to its plateaus at full slope: they were not modelled.',
+    why: 'The relief runs into its plateaus at full slope, so they were clipped, not modelled.',
   }),
   'displacement.too-little-geometry': ({ name, study, proposed, most }) => ({
     sentence: `${capital(name)} has too little geometry for its displacement: ${percent(study.levels[study.level].carried!)} of the relief is there.`,
     headline: `Edges of ${study.levels[study.level].texels!.toFixed(0)} texels carry ${percent(study.levels[study.level].carried!)} of the map; level ${proposed} carries ${percent(study.levels[proposed].carried!)}`,
-    why: [`An edge is ${tellAmount('metres', study.levels[study.level].metres)} long, ${study.levels[study.level].pixels.toFixed(1)} px; two edges to a wave are the least that show it.`, most !== null && most <= study.level ? `The sheet holds objects to ${most} levels.` : ''].filter(Boolean).join(' '),
+    why: [`An edge is ${tellAmount('metres', study.levels[study.level].metres)} long, ${study.levels[study.level].pixels.toFixed(1)} px; it takes at least two edges to show one wave.`, most !== null && most <= study.level ? `The sheet limits objects to ${most} levels.` : ''].filter(Boolean).join(' '),
   }),
   'displacement.too-much-geometry': ({ name, study, proposed }) => ({
     sentence: `${capital(name)} has more geometry than its displacement needs: ${study.levels[study.level].triangles.toLocaleString('en')} triangles.`,
@@ -77,8 +77,8 @@ const TELL: Record<string, (of: ReliefCase) => Words> = {
   }),
   'displacement.bump-in-its-place': ({ name, study }) => ({
     sentence: `${capital(name)} wants displacement: its bump map is ${tellAmount('metres', study.amplitude)} deep, ${(study.amplitude / study.pixel).toFixed(1)} px.`,
-    headline: 'So deep a relief shows at outlines and in shadows, where a bump map has none',
-    why: 'Bump maps turn normals and move nothing.',
+    headline: 'Relief this deep shows in silhouettes and shadows, where a bump map has no effect',
+    why: 'Bump maps tilt normals and move nothing.',
   }),
 }; // prettier-ignore
 

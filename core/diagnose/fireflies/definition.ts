@@ -37,7 +37,7 @@ const BRIGHTEST = ['value', 'path', 'light', 'first', 'second'].map((part) => `b
 export const fireflies: Family = {
   id: 'fireflies',
   title: 'Fireflies',
-  healthy: 'No pixel stands out by a single sample.',
+  healthy: 'No pixel stands out because of a single sample.',
   render: ofRenders<FireflyCase, FireflyProposal>({
     needs: () => [...FIREFLY_PASSES, 'error.beauty', 'object', ...TRACED, ...BRIGHTEST],
     cases: casesOf,
@@ -78,7 +78,7 @@ function byPass(ways: FireflyCase['ways'], all: number): string {
 function tellUnmet({ at, input }: FireflyCase): string {
   const unmet = unmetIn(at, input.picture.width);
   if (!unmet || at.length < ENOUGH_MET || unmet.share - 2 * unmet.error < UNMET) return '';
-  return ` About ${percent(unmet.share)} (± ${percent(2 * unmet.error)}) of where this light falls has none of it yet: aimed at, it is brighter there by light that was missing.`;
+  return ` About ${percent(unmet.share)} (± ${percent(2 * unmet.error)}) of the pixels this light reaches have none of it yet: once it is sampled directly, they get brighter by the light that was missing.`;
 }
 
 function tell(of: FireflyCase) {
@@ -92,6 +92,6 @@ function tell(of: FireflyCase) {
   return {
     sentence: `${at.length === 1 ? 'One firefly' : `${at.length} fireflies`}${held}: ${byPass(ways, at.length)}.`,
     headline: `Light found by chance: ${first.told}`,
-    why: `${told.join('; ')}${more}. Samples alone would take about ${Number(enough.toPrecision(2)).toLocaleString('en')} per pixel; fewer make each fainter and find more of them. A clamp of ${tellClamp(chosen.clamp)} on ${TOLD_KIND[kind]} leaves ${percent(chosen.left)} of the ${own.length} that came so and takes ${percent(chosen.taken)} of the picture’s light.${tellUnmet(of)}`,
+    why: `${told.join('; ')}${more}. With samples alone it would take about ${Number(enough.toPrecision(2)).toLocaleString('en')} per pixel; anything less makes each one fainter and finds more of them. A clamp of ${tellClamp(chosen.clamp)} on ${TOLD_KIND[kind]} leaves ${percent(chosen.left)} of the ${own.length} found this way and takes ${percent(chosen.taken)} of the picture’s light.${tellUnmet(of)}`,
   };
 }

@@ -34,7 +34,7 @@ export const inPictures: Reading<PictureInput, PictureFireflies> = {
     return {
       sentence: `${many} as fireflies, ${stops.toFixed(1)} stops above their surroundings${carried}${held}.`,
       headline: first ? `Light found by chance in ${first.pass}` : 'Light found by chance',
-      why: 'A single sample of a pixel met a light that others around it missed. Which one is told by the scene alone.',
+      why: 'A single sample of the pixel hit a light that its neighbours missed. Only the scene can tell which light.',
     };
   },
   evidence: ({ pixels, byPass }) => [

@@ -45,7 +45,7 @@ const INDICES = [1, 1.04, 1.5];
 export const glass: Family = {
   id: 'glass',
   title: 'Glass',
-  healthy: 'Glass is closed, turned outwards, and lets light through.',
+  healthy: 'Glass is closed, faces outwards and lets light through.',
   isEarly: true,
   render: ofRenders<GlassCase>({
     needs: () => ['beauty', 'object', 'transmission.direct', 'transmission.indirect'],
@@ -119,34 +119,34 @@ function tell(of: GlassCase): Words {
 
 function tellOpacity({ material, map, objects }: OpacityCase): Words {
   return {
-    sentence: `The tint of ${listed(objects)} is on the opacity of ${material.name}: ${map.name} takes the glass away instead of colouring it.`,
+    sentence: `The tint of ${listed(objects)} is on the opacity of ${material.name}: ${map.name} removes the glass instead of tinting it.`,
     headline: `${capital(map.name)} is coloured, and opacity has no colour`,
-    why: 'Opacity says how much of the surface is there: where it is low, light passes without glass, neither tinted nor bent. What colours glass is its base colour, at each face, or its absorption.',
+    why: 'Opacity is how much of the surface exists: where it is low, light passes as if there were no glass, neither tinted nor refracted. Glass is tinted by its base colour, at each face, or by absorption.',
   };
 }
 
 function tellFloor({ name, through, share }: FloorCase): Words {
   return {
-    sentence: `${capital(name)} is only shadow, and is looked at through ${listed(through)}.`,
+    sentence: `${capital(name)} is a shadow catcher, seen through ${listed(through)}.`,
     headline: `On ${percent(share)} of the picture there is nothing behind the glass but its shadows`,
-    why: 'A floor that only takes shadows stands for a plate, and a plate is not bent by glass: behind it there is the background alone, darkened where the shadow falls.',
+    why: 'A shadow catcher stands in for the plate, and the plate is not refracted by glass: behind the glass there is only the background, darkened where the shadow falls.',
   };
 }
 
 function tellTintMap({ fault, name, like, hidden, map, span, usual }: TintMapCase): Words {
   if (fault === 'copied')
     return {
-      sentence: `The tint of ${name} is one tone: it has ${percent(span)} of the run of ${map}, ${listed(like)} ${percent(usual)}.`,
-      headline: 'The map is placed as for another object',
-      why: 'A place of a map fits the UVs it was made for. On others it shows a corner of the run, stretched over all of it.',
+      sentence: `The tint of ${name} is one tone: it has ${percent(span)} of the gradient of ${map}, ${listed(like)} ${percent(usual)}.`,
+      headline: 'The map is placed for another object',
+      why: 'The placement of a map fits the UVs it was made for. On others it shows one corner of the gradient, stretched over the whole object.',
     };
   const why = like.length
-    ? `On ${listed(like)}, which ${like.length === 1 ? 'is' : 'are'} tinted by the same run, it goes the other way up the picture.`
+    ? `On ${listed(like)}, which ${like.length === 1 ? 'is' : 'are'} tinted by the same gradient, it runs the other way up.`
     : `As it is, each face lets ${percent(hidden!.now)} of the light of what stands behind through; turned over, ${percent(hidden!.turned)}.`;
   return {
     sentence: `The tint of ${name} is upside down: its dark end ${hidden ? `hides ${listed(hidden.names)}` : 'is where others are light'}.`,
     headline: `${capital(map)} runs the other way on the surface`,
-    why: `${why} Which end is up is told by the surface as it stands in the picture, whatever its UVs say.`,
+    why: `${why} Which end is up is judged on the surface as it stands in the picture, whatever its UVs say.`,
   };
 }
 
@@ -155,15 +155,15 @@ function tellSkyLine({ names, stops, elevations: [low, high] }: SkyLineCase): Wo
   return {
     sentence: `A hard line of the environment is seen in ${listed(names)}: ${stops.toFixed(1)} stops across.`,
     headline: `The environment changes ${at}, and glass alone shows it`,
-    why: 'The camera does not see the environment itself, so that nothing beside the glass tells where the line comes from. It stays when lights are turned up or down, and is gone without the environment. Another index of refraction is no cure: it moves the line where the glass bends light, hardly at all in a flat pane, and what it does to the glass is seen everywhere.',
+    why: 'The camera doesn’t see the environment itself, so nothing beside the glass shows where the line comes from. It stays when lights are dimmed, and goes with the environment. Changing the index of refraction is no cure: it moves the line where the glass refracts, hardly at all in a flat pane, and changes the look of the glass everywhere.',
   };
 }
 
 function tellEye({ names, camera }: EyeCase): Words {
   return {
     sentence: `${capital(camera)} stands inside ${listed(names)}: everything is seen from within glass.`,
-    headline: 'Rays begin in air, and the first face they meet is taken for a way in',
-    why: 'What is seen is bent the wrong way, and absorbed where it should not be. The camera was probably meant to stand before it, or in its hollow.',
+    headline: 'Rays start in air, so the first face they hit is taken for an entry',
+    why: 'Light is refracted the wrong way, and absorbed where it should not be. The camera was probably meant to be in front of the glass, or in its hollow.',
   };
 }
 
@@ -177,7 +177,7 @@ function tellBlackShadow({ names, lights, share, stopped }: BlackShadowCase): Wo
   return {
     sentence: `${capital(listed(names))} ${names.length === 1 ? 'throws a shadow' : 'throw shadows'} as black as a wall’s, on ${percent(share)} of the picture.`,
     headline: `${capital(listed(lights))} ${lights.length === 1 ? 'has' : 'have'} no size, and glass stops ${lights.length === 1 ? 'its' : 'their'} shadow rays`,
-    why: `${percent(stopped)} of the light there would come through the glass. Bent by it, no path can meet a light without a size, so it is lost, contacts and all. See-through shadows let it straight through, tinted; a light with a radius makes caustics, at the price of noise.`,
+    why: `${percent(stopped)} of the light there would come through the glass. Once refracted, no path can hit a light without a size, so that light is lost, contact points included. See-through shadows let it straight through, tinted; a light with a radius makes caustics, at the price of noise.`,
   };
 }
 
@@ -185,13 +185,13 @@ function tellContact({ how, inner, outer, gap }: ContactCase): Words {
   return how === 'coincident'
     ? {
         sentence: `A face of ${inner.name} coincides with one of ${outer.name}.`,
-        headline: 'Rounding decides which of the two light meets first',
-        why: 'Where both faces are at one place, some rays leave one body before they enter the other and some do not: the border is speckled, and bends light by the wrong index.',
+        headline: 'Rounding decides which of the two a ray hits first',
+        why: 'Where both faces coincide, some rays leave one body before they enter the other and some don’t: the boundary is speckled, and refracts by the wrong index.',
       }
     : {
         sentence: `Air stands between ${inner.name} and ${outer.name}: a gap of ${metres(+gap.toPrecision(2))}.`,
-        headline: 'A film of air mirrors where liquid should wet the wall',
-        why: 'Light leaves one body and enters the other: at a slant all of it is mirrored (total internal reflection), so that what is inside looks silvered, and smaller than its vessel.',
+        headline: 'A film of air reflects where the liquid should wet the wall',
+        why: 'Light leaves one body and enters the other: at grazing angles all of it is reflected (total internal reflection), so the contents look silvered, and smaller than the vessel.',
       };
 }
 
@@ -199,7 +199,7 @@ function tellBlack({ objects, materials, through }: BlackGlassCase): Words {
   const names = listed(materials.map(({ name }) => name));
   return {
     sentence: `Black glass: ${listed(objects)} ${objects.length === 1 ? 'lets' : 'let'} ${percent(through)} of the light through.`,
-    headline: `The colour of ${names} is black, and it is what each face filters by`,
+    headline: `The colour of ${names} is black, and each face filters by it`,
     why: `Two faces let ${percent(through)} through. Neither limits nor samples change that.`,
   };
 }
@@ -212,32 +212,32 @@ function tellBody({ fault, document, objects, material, thickness, openEdges, th
   switch (fault) {
     case 'inverted':
       return {
-        sentence: `${capital(names)} ${is} turned inside out: glass and air are the wrong way round.`,
-        headline: 'Its faces look inwards',
-        why: 'Light that enters is taken to leave: it bends the other way, and absorption stands outside.',
+        sentence: `${capital(names)} ${is} turned inside out: glass and air are swapped.`,
+        headline: 'Its faces point inwards',
+        why: 'Light that enters is treated as leaving: it refracts the other way, and absorption is applied outside.',
       };
     case 'sheet':
       return {
         sentence: `${capital(names)} ${is} a sheet without thickness, rendered as a solid body.`,
-        headline: 'Light goes in, and never out again',
-        why: 'Behind the sheet everything stands in glass: it is bent once, and absorbed over all the way there. A sheet is a thin wall.',
+        headline: 'Light goes in and never comes out',
+        why: 'Everything behind the sheet is treated as inside the glass: refracted once, and absorbed all the way. A sheet should be a thin wall.',
       };
     case 'open':
       return {
         sentence: `${capital(names)} ${is} open: ${openEdges.toLocaleString('en')} edges have but one face.`,
         headline: 'Where a face is missing, light never leaves the glass',
-        why: 'A solid body of glass has to be closed: through a hole, what stands behind is seen as from inside.',
+        why: 'A solid glass body has to be closed: through a hole, what is behind is seen as if from inside the glass.',
       };
     case 'flagged-thin':
       return {
         sentence: `${capital(names)} ${is} ${long} thick, and rendered as thin walls.`,
-        headline: 'Thin walls bend nothing',
-        why: 'A body that is thick all around magnifies and turns what stands behind it; as thin walls it is a tinted shadow of that. It may be meant, to save samples.',
+        headline: 'Thin walls don’t refract',
+        why: 'A solid body magnifies and flips what is behind it; thin walls only tint it. It may be intended, to save samples.',
       };
     case 'index':
       return {
         sentence: `${capital(names)} ${objects.length === 1 ? 'has' : 'have'} an index of refraction of ${+ior.toPrecision(3)}.`,
-        headline: ior < 1.2 ? 'It bends next to nothing, and mirrors nothing' : 'No clear solid bends so much',
+        headline: ior < 1.2 ? 'It hardly refracts, and reflects nothing' : 'No clear solid refracts this much',
         why: 'Water has 1.33, glass 1.5, diamond 2.42.',
       };
     case 'channel': {
@@ -245,14 +245,14 @@ function tellBody({ fault, document, objects, material, thickness, openEdges, th
       return {
         sentence: `${capital(name || material)} swallows all of ${listed(none)}: what stands behind ${names} has none of it.`,
         headline: 'Each face filters by the base colour, and a channel of it is 0',
-        why: 'What is black in a channel stays black, however bright it stands behind the glass, and whatever the limits.',
+        why: 'A channel that is 0 stays black, however bright it is behind the glass, and whatever the limits.',
       };
     }
     case 'absorption':
       return {
         sentence: `${capital(names)} ${is} black inside: ${+(100 * through).toPrecision(2)} % of the light gets straight through.`,
         headline: `The attenuation distance is ${metres(+attenuationDistance!.toPrecision(2))}, and it is ${long} through`,
-        why: 'Light has the attenuation colour after that distance, and its square after twice as much (Beer–Lambert). The distance was probably meant in other units.',
+        why: 'Light has the attenuation colour after that distance, and its square after twice the distance (Beer–Lambert). The distance was probably meant in other units.',
       };
   }
 }

@@ -29,9 +29,9 @@ export const curveInPictures: Reading<PictureInput, Case> = {
     }),
   ],
   tell: () => ({
-    sentence: 'Its values are display values, and go through the display’s curve twice: dark parts are washed out.',
+    sentence: 'Its values are display-referred, and go through the display curve twice: dark areas are washed out.',
     headline: 'Floats that are whole 255ths and end at white',
-    why: 'Light as a renderer writes it lies on no such grid; a display picture of 8 bits does. Read as light, mid grey is 0.46 and not 0.18.',
+    why: 'Linear light from a renderer is never on such a grid; an 8-bit display picture is. Read as linear, mid grey is 0.46 instead of 0.18.',
   }),
   evidence: () => [],
 };

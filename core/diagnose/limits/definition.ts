@@ -24,16 +24,16 @@ const PLACE: Record<Kind, string> = {
   transmission: 'Glass is dark inside',
   specular: 'Reflections are black',
   diffuse: 'Indirect light stops early',
-  volume: 'Fog is dark',
-  alpha: 'What stands behind see-through surfaces is black',
+  volume: 'Volumes are dark',
+  alpha: 'What is behind transparent surfaces is black',
 };
 /** What a limit of each kind counts. */
 const COUNTED: Record<Kind, string> = {
   transmission: 'transmission event',
   specular: 'specular event',
   diffuse: 'diffuse event',
-  volume: 'fog event',
-  alpha: 'see-through surface',
+  volume: 'volume event',
+  alpha: 'transparent surface',
 };
 
 export type AnyLimitCase = LimitCase | WasteCase;
@@ -45,7 +45,7 @@ const forCut = (propose: Propose<LimitCase>): Propose<AnyLimitCase> => (of) => (
 export const limits: Family = {
   id: 'limits',
   title: 'Light that ends at a limit',
-  healthy: 'No limit takes light that anybody would miss, and none is far above what the light uses.',
+  healthy: 'No limit removes light that would be missed, and none is far above what the light uses.',
   isEarly: true,
   render: ofRenders<AnyLimitCase>({
     needs: () => ['beauty', 'error.beauty', 'crossings', ...[...KINDS, 'any'].map((cut) => `cut.${cut}`)],
@@ -71,9 +71,9 @@ function tellWaste(of: WasteCase): Words {
   const { now, lean: need, saved, kept } = of;
   const most = changedOf(of).map((kind) => `${kind} ${now[kind]} where ${need[kind]} ${need[kind] === 1 ? 'is' : 'are'} used`); // prettier-ignore
   return {
-    sentence: `Limits are far above what the light uses: ${percent(saved)} of the rays bring a thousandth of it or less.`,
+    sentence: `Limits are far above what the light uses: ${percent(saved)} of the rays contribute a thousandth of it or less.`,
     headline: capital(listed(most)),
-    why: `Traced with all limits lifted, ${(100 * kept).toFixed(1)} % of the light is there within the lower ones. Another frame, or more glass, may use more.`,
+    why: `Traced without limits, ${(100 * kept).toFixed(1)} % of the light is there within the lower limits. Another frame, or more glass, may need more.`,
   };
 }
 

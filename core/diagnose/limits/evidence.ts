@@ -14,7 +14,7 @@ export function curveOf({ pilot, kind, now, enough, knee, all }: LimitCase): Evi
   marks.push({ x: enough[kind], label: `${enough[kind]}`, kind: 'enough' });
   return {
     kind: 'curve',
-    title: `Light let through at each ${kind} limit, the overall lifted`,
+    title: `Light let through at each ${kind} limit, without the overall limit`,
     x: { label: `${kind} limit` },
     y: { label: 'of the light', unit: '%', max: 100 },
     series: [{ label: 'of the light', points: Array.from({ length: top + 1 }, (_, n) => [n, through(n)]) }],

@@ -39,7 +39,7 @@ const pixels = (n: number): string => (n < 10 ? n.toFixed(1) : n.toFixed(0));
 
 function rowsOf(of: StillCase | SharpCase | ArcCase): [string, number][] {
   const round = (n: number) => +n.toPrecision(3);
-  if (of.kind === 'arc') return [['off its way', round(of.off)]];
+  if (of.kind === 'arc') return [['off its path', round(of.off)]];
   const travels: [string, number] = ['from this frame to the next', round(of.travels)];
   return of.kind === 'sharp' ? [travels] : [travels, ['from where it stands to where its keys put it', round(of.away)]];
 }
@@ -67,31 +67,31 @@ function tellStill({ name, keys, deforms, travels, away }: StillCase): Words {
   return {
     sentence: `${capital(name)} has ${keys} keys and is rendered still.`,
     headline: `${capital(name)} is marked static`,
-    why: [way, place, 'The mark wins over the keys.'].filter(Boolean).join(' '),
+    why: [way, place, 'The flag wins over the keys.'].filter(Boolean).join(' '),
   };
 }
 
 function tellSharp({ by, objects, travels }: SharpCase): Words {
   return {
     sentence: `${capital(listed(objects))} ${objects.length === 1 ? 'moves' : 'move'} ${pixels(travels)} pixels a frame and ${objects.length === 1 ? 'is' : 'are'} rendered sharp.`,
-    headline: by === 'shutter' ? 'The shutter is open for no time' : 'One motion sample does not blur',
+    headline: by === 'shutter' ? 'The shutter is open for zero time' : 'One motion sample gives no blur',
     why: 'Without blur, fast motion strobes from frame to frame.',
   };
 }
 
 function tellArc({ name, samples, off }: ArcCase): Words {
   return {
-    sentence: `The blur of ${name} is up to ${pixels(off)} pixels off its way.`,
+    sentence: `The blur of ${name} is up to ${pixels(off)} pixels off its path.`,
     headline: `${samples} motion samples draw a turn as ${samples === 2 ? 'a straight line' : `${samples - 1} straight lines`}`,
-    why: 'Between two places in the shutter an object moves straight; one that turns far is cut short.',
+    why: 'Between two motion samples an object moves in a straight line; one that turns far cuts the corner.',
   };
 }
 
 function tellIdle({ samples, moves }: IdleCase): Words {
   return {
-    sentence: `${samples} motion samples are set, and nothing is seen to move.`,
-    headline: moves ? 'What moves is not seen to while the shutter is open' : 'No object of the shot moves',
-    why: 'They change nothing in the picture. Renderers that keep a copy of everything for each of them pay in memory and time.',
+    sentence: `${samples} motion samples are set, and nothing in view moves.`,
+    headline: moves ? 'Nothing visibly moves while the shutter is open' : 'No object of the shot moves',
+    why: 'They change nothing in the picture. Renderers that keep a copy of the scene for each of them pay in memory and time.',
   };
 }
 
@@ -110,11 +110,11 @@ function tellStale({ name, keys, frames, isWhole }: StaleCase): Words {
     ? {
         sentence: `${capital(name)} is deforming, and its ${keys} meshes are the same.`,
         headline: `The cache of ${name} holds one shape ${keys} times`,
-        why: 'Meshes of different frames are the same to the last bit, which no simulation or rig gives: the cache was written without motion, or copied.',
+        why: 'Meshes of different frames are identical to the last bit, which no simulation or rig produces: the cache was written without motion, or copied.',
       }
     : {
         sentence: `${capital(name)} stands still at ${at} between frames that move.`,
-        headline: `The cache of ${name} was not written anew at ${at}`,
-        why: 'Its mesh there is that of the frame before to the last bit, under another name, and the frames around it move: it sticks and then jumps.',
+        headline: `The cache of ${name} was not rewritten at ${at}`,
+        why: 'Its mesh there is identical to the frame before, under another name, while the frames around it move: it sticks, then jumps.',
       };
 }

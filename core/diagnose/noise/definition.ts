@@ -22,7 +22,7 @@ import { tell } from './telling.ts';
 export const noise: Family = {
   id: 'noise',
   title: 'Noise',
-  healthy: 'Noise is within the target, with shadows boosted and without it.',
+  healthy: 'Noise is within the target, with and without the shadow boost.',
   render: ofRenders<NoiseCase>({
     needs: () => [
       'beauty',

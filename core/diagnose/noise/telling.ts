@@ -17,12 +17,12 @@ import type { SpareCase } from './spare.ts';
 type Told = Partial<Record<CauseId, { headline: string; why: string }>>;
 
 const BY_SAMPLES: Told = {
-  'noise.light-samples': { headline: 'too few light samples', why: 'More samples of each light would lower most of it: soft shadows are made of them.' },
+  'noise.light-samples': { headline: 'too few light samples', why: 'More samples per light would lower most of it: they resolve soft shadows.' },
   'noise.diffuse-samples': { headline: 'too few diffuse samples', why: 'More diffuse samples would lower most of it.' },
   'noise.specular-samples': { headline: 'too few reflection samples', why: 'More reflection samples would lower most of it.' },
   'noise.transmission-samples': { headline: 'what is seen through glass', why: 'More transmission samples would lower most of it.' },
   'noise.volume-samples': { headline: 'too few volume samples', why: 'More volume samples would lower most of it.' },
-  'noise.pixel-samples': { headline: 'too few samples per pixel', why: 'No one kind of samples is worth raising alone: for the same noise, more samples per pixel cost no more.' },
+  'noise.pixel-samples': { headline: 'too few samples per pixel', why: 'No single kind of sample is worth raising alone: for the same noise, more samples per pixel cost no more.' },
 }; // prettier-ignore
 /** Causes that are proved by leaving them out. */
 const PROVED: Partial<Record<string, string>> = {
@@ -108,13 +108,13 @@ function clampedBy({ input: { picture, sheet }, region }: OverCase): string {
   const sum = (plane: Float32Array) => cropPlane(picture, plane, region).reduce((all, value) => all + value, 0);
   const [taken, left] = [sum(channel(picture, 'clamped')), sum(luminancePlane(picture, 'beauty'))];
   const share = taken / (taken + left);
-  return share >= CLAMPED ? ` Clamps take ${percent(share)} of the light here, and the noise that it would bring.` : '';
+  return share >= CLAMPED ? ` Clamps take ${percent(share)} of the light here, and the noise that comes with it.` : '';
 }
 
 const tellBright = ({ steps, target, worst }: BrightCase): Words => ({
   sentence: `Noise in bright parts: ${steps.toFixed(1)} of 255, target ${target.toFixed(1)}.`,
   headline: `${percent(worst.share)} of it is ${passName(worst.label)}`,
-  why: 'The shadow boost blows out what is brighter than a quarter of white, and its noise with it: look with the boost off. Four times the samples halve it.',
+  why: 'The shadow boost clips everything brighter than a quarter of white, noise included: look with the boost off. Four times the samples halve it.',
 });
 
 function tellSpare({ now, target }: SpareCase, [{ predicted }]: Remedy[]): Words {

@@ -19,7 +19,7 @@ import { finer } from './remedies/finer.ts';
 export const scale: Family = {
   id: 'scale',
   title: 'Scale and distance',
-  healthy: 'The camera and its rays reach what is in view, and positions are finer than pixels.',
+  healthy: 'The camera and its rays reach everything in view, and positions are finer than pixels.',
   isEarly: true,
   render: ofRenders<ScaleCase>({
     needs: () => ['beauty', 'error.beauty', 'cut.distance'],
@@ -46,10 +46,10 @@ function evidence(of: ScaleCase): Evidence[] {
     case 'coarse':
       return [
         { kind: 'table', title: 'Positions against pixels', columns: ['', 'mm'], rows: [['between neighbouring positions', +(1000 * of.step).toPrecision(3)], ['a pixel', +(1000 * of.pixel).toPrecision(3)]] },
-        { kind: 'table', title: 'Where the distance stands', columns: ['', 'metres'], rows: [['placements', +of.offset.transforms.toPrecision(4)], ['vertices from their origins', +of.offset.vertices.toPrecision(4)]] },
+        { kind: 'table', title: 'Where the distance is', columns: ['', 'metres'], rows: [['placements', +of.offset.transforms.toPrecision(4)], ['vertices from their origins', +of.offset.vertices.toPrecision(4)]] },
       ]; // prettier-ignore
     default:
-      return [{ kind: 'table', title: 'Along the camera’s axis', columns: ['', 'metres'], rows: [[`${of.kind} plane`, +of.plane.toPrecision(3)], [of.kind === 'near' ? 'nearest that is cut' : 'farthest that is cut', of.reaches === null ? '∞' : +of.reaches.toPrecision(3)]] }]; // prettier-ignore
+      return [{ kind: 'table', title: 'Along the camera’s axis', columns: ['', 'metres'], rows: [[`${of.kind} plane`, +of.plane.toPrecision(3)], [of.kind === 'near' ? 'nearest clipped' : 'farthest clipped', of.reaches === null ? '∞' : +of.reaches.toPrecision(3)]] }]; // prettier-ignore
   }
 }
 
@@ -69,22 +69,22 @@ function tellClip({ kind, document, objects, plane, reaches, share }: ClipCase):
   const cut = `${+(100 * share).toPrecision(2)} % of the picture`;
   return kind === 'near'
     ? {
-        sentence: `The near plane cuts into ${listed(objects)}, in ${cut}.`,
-        headline: `The near plane of ${camera} stands at ${metres(+plane.toPrecision(3))}; what it cuts begins at ${metres(+reaches!.toPrecision(3))}`,
-        why: 'What is nearer is not seen, though it throws shadows and shows in mirrors. A wall that is taken away whole is meant, and not told.',
+        sentence: `The near plane clips ${listed(objects)}, in ${cut}.`,
+        headline: `The near plane of ${camera} stands at ${metres(+plane.toPrecision(3))}; what it clips starts at ${metres(+reaches!.toPrecision(3))}`,
+        why: 'Anything nearer is invisible, though it still casts shadows and shows in mirrors. A wall that is clipped entirely is taken as intended.',
       }
     : {
         sentence: `The far plane cuts off ${listed(objects)}, in ${cut}.`,
         headline: `The far plane of ${camera} stands at ${metres(+plane.toPrecision(3))}; what is in view reaches ${reaches === null ? 'the horizon' : metres(+reaches.toPrecision(3))}`,
-        why: 'The background stands where surfaces should; their light and shadows are still there.',
+        why: 'The background shows where surfaces should be; their light and shadows are still there.',
       };
 }
 
 function tellRays({ reach, farthest, share }: ShortRaysCase): Words {
   return {
-    sentence: `Rays end after ${metres(reach)}: what is further is missing from ${+(100 * share).toPrecision(2)} % of the picture.`,
+    sentence: `Rays end after ${metres(reach)}: anything farther is missing from ${+(100 * share).toPrecision(2)} % of the picture.`,
     headline: `What is in view reaches ${farthest === null ? 'the horizon' : metres(+farthest.toPrecision(3))}; rays reach ${metres(reach)}`,
-    why: 'Surfaces beyond are not met: the background stands in their place, and they throw no shadow. A cause of missing shadows and of missing objects alike.',
+    why: 'Surfaces beyond are not hit: the background shows instead, and they cast no shadow. This causes missing shadows and missing objects alike.',
   };
 }
 
@@ -93,6 +93,6 @@ function tellCoarse({ away, step, pixel, share }: CoarseCase): Words {
   return {
     sentence: `The shot stands ${metres(+away.toPrecision(3))} from the origin, where positions are ${mm} mm apart: ${part} of a pixel.`,
     headline: `Steps of ${mm} mm at ${metres(+away.toPrecision(3))}, pixels of ${+(1000 * pixel).toPrecision(2)} mm`,
-    why: `Single precision has 24 bits for a coordinate, which far out leaves few for detail: edges shake from frame to frame, bumps and thin gaps are lost. It is so on ${percent(share)} of what is seen.`,
+    why: `Single precision has 24 bits per coordinate, which far out leaves few for detail: edges jitter from frame to frame, bumps and thin gaps are lost. This affects ${percent(share)} of the view.`,
   };
 }

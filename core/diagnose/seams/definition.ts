@@ -30,12 +30,12 @@ export const seams: Family = {
     remedies: [setValues, newTextures, joinNormals],
     figure: 'gap-pixels',
     tell: (of, explained) => ({
-      sentence: `${capital(listed(of.objects))}: seams stand open by up to ${tellAmount('metres', of.gaps.greatest)}, ${tellAmount('pixels', of.gaps.greatestPixels)}${inLargest(of)}.`,
+      sentence: `${capital(listed(of.objects))}: seams are open by up to ${tellAmount('metres', of.gaps.greatest)}, ${tellAmount('pixels', of.gaps.greatestPixels)}${inLargest(of)}.`,
       headline: HEADLINES[explained[0].id](of),
       why: why(of, explained),
     }),
     evidence: (of): Evidence[] => [
-      { kind: 'table', title: 'What closes the gaps', columns: ['left out', 'closed', 'widest that is left'], rows: of.closed.map(({ causes: of, share, left }) => [of.map((id) => LEFT_OUT[id]).join(', and '), percent(share), tellAmount('pixels', left)]) },
+      { kind: 'table', title: 'What closes the gaps', columns: ['removed', 'closed', 'widest remaining'], rows: of.closed.map(({ causes: of, share, left }) => [of.map((id) => LEFT_OUT[id]).join(', and '), percent(share), tellAmount('pixels', left)]) },
       ...linesOnTexture(of),
       widest(of),
     ],
@@ -48,21 +48,21 @@ const LEFT_OUT: Record<string, string> = {
   'seams.uv-rule': 'smoothing of island borders',
   'seams.no-padding': 'background beyond islands',
   'seams.tile-missing': 'the missing tile',
-  'seams.tile-edge': 'what repeats at the edge',
-  'seams.sides-differ': 'what differs between the sides',
-  'seams.filter-across': 'the filter over several texels',
+  'seams.tile-edge': 'wrapping at the edge',
+  'seams.sides-differ': 'differences between the sides',
+  'seams.filter-across': 'filtering over several texels',
   'seams.split-normals': 'split normals',
   'seams.scale-differs': 'different scales',
 };
 
 const HEADLINES: Record<string, (of: SeamCase) => string> = {
-  'seams.uv-rule': () => 'UVs at the borders of islands are smoothed away from where the map was baked',
+  'seams.uv-rule': () => 'UVs at island borders are smoothed away from where the map was baked',
   'seams.no-padding': (of) => `Islands have no padding: ${plural(paddingOf(of), 'texel')} around them ${paddingOf(of) === 1 ? 'is' : 'are'} read`,
   'seams.tile-missing': (of) => `Tile ${listed(tilesOf(of).map(String))} is missing`,
-  'seams.tile-edge': () => 'An island reaches the edge of its image, where the filter reads on at the opposite edge',
-  'seams.sides-differ': () => 'The map has other values on the two sides of its seams',
-  'seams.filter-across': () => 'The map is filtered across the borders of its islands',
-  'seams.split-normals': () => 'Normals are split at edges, and each side is moved its own way',
+  'seams.tile-edge': () => 'An island reaches the edge of its image, where the filter wraps to the opposite edge',
+  'seams.sides-differ': () => 'The map has different values on the two sides of its seams',
+  'seams.filter-across': () => 'The map is filtered across island borders',
+  'seams.split-normals': () => 'Normals are split at edges, so each side is displaced in its own direction',
   'seams.scale-differs': (of) => `${capital(listed(of.objects))} are displaced by different amounts where they meet`,
 }; // prettier-ignore
 

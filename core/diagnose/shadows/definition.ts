@@ -29,7 +29,7 @@ import { settingOf } from './settings/registry.ts';
 export const shadows: Family = {
   id: 'shadows',
   title: 'Shadows',
-  healthy: 'Every shadow that the lights would throw is there and can be seen.',
+  healthy: 'Every shadow the lights should cast is there and visible.',
   isEarly: true,
   render: ofRenders<ShadowCase>({
     needs: () => ['beauty', 'error.beauty', 'coverage', 'object', 'diffuse.direct', 'diffuse.indirect'],
@@ -79,8 +79,8 @@ function tellPreview({ light, simulated, spec }: PreviewCase): Words {
   const pair = together[0] && together[0].share > first.share / 2 ? together[0].ids.map(labelOf) : null;
   return {
     sentence: `The preview’s shadows of ${light} are wrong on ${percent(wrong)} of what it lights: ${pair ? listed(pair) : labelOf(first.id)}.`,
-    headline: pair ? `${capital(listed(pair))}: raising either alone brings nothing back` : `${capital(labelOf(first.id))}: ${percent(first.share)} of what it lights`,
-    why: `Depth maps of ${spec.resolution}² with ${spec.filter.replace('-', ' ')} comparison, traced beside the shadows that are there: ${percent(missing)} is lit that lies in shadow, ${percent(dark)} is in shadow that is lit. ${Number.isFinite(texels.most) ? `Texels are ${texels.median.toFixed(1)} pixels wide at the middle place, and up to ${texels.most.toFixed(1)}. ` : ''}The render itself is not touched by this.`,
+    headline: pair ? `${capital(listed(pair))}: raising either one alone brings nothing back` : `${capital(labelOf(first.id))}: ${percent(first.share)} of what it lights`,
+    why: `Depth maps of ${spec.resolution}² with ${spec.filter.replace('-', ' ')} comparison, compared with traced shadows: ${percent(missing)} is lit but should be in shadow, ${percent(dark)} is in shadow but should be lit. ${Number.isFinite(texels.most) ? `Texels are ${texels.median.toFixed(1)} pixels wide in the median, and up to ${texels.most.toFixed(1)}. ` : ''}The render itself is not affected.`,
   }; // prettier-ignore
 }
 
@@ -88,7 +88,7 @@ function tellWide({ name, angle, edge }: WideCase): Words {
   return {
     sentence: `${capital(name)} is ${+angle.toPrecision(3)}° wide: its shadows dissolve.`,
     headline: `The edges of its shadows are ${metres(+edge.metres.toPrecision(2))} wide here, ${edge.pixels.toFixed(0)} pixels`,
-    why: 'The sun is 0.53° wide, five degrees are softened. So wide a light lights like a sky: things throw no shadow that could be told, though each of them holds light back.',
+    why: 'The sun is 0.53° wide; five degrees is soft. A light this wide acts like a sky: nothing casts a readable shadow, although everything blocks light.',
   };
 }
 
@@ -96,8 +96,8 @@ function tellJagged({ objects, document, light, degrees }: JaggedCase): Words {
   const name = document.lights[light].name || light;
   return {
     sentence: `Where ${listed(objects!)} ${objects!.length === 1 ? 'turns' : 'turn'} away from ${name}, light ends in steps.`,
-    headline: `Faces are ${degrees.toFixed(0)}° off the smooth normals that they are shaded with`,
-    why: 'Shading goes on where a face has turned away already: light ends along its edges. It is the mesh that is too coarse; samples do not change that.',
+    headline: `Faces are ${degrees.toFixed(0)}° off their smooth shading normals`,
+    why: 'Shading continues where the face has already turned away, so light ends along its edges. The mesh is too coarse; samples don’t change that.',
   };
 }
 
@@ -106,7 +106,7 @@ function tellOutline({ objects, document, light, degrees, edge, off }: OutlineCa
   return {
     sentence: `The shadow of ${names} by ${document.lights[light].name || light} has corners, though ${objects!.length === 1 ? 'it is' : 'they are'} shaded smooth.`,
     headline: `Edges of its outline are ${edge.toFixed(0)} pixels long there and turn by ${degrees.toFixed(0)}°: ${off.toFixed(1)} pixels off the curve`,
-    why: 'A hard light draws the mesh as it is; smooth normals curve its shading alone. It is not too few samples, which give noise, nor a shadow map, which gives steps of texels.',
+    why: 'A hard light shows the silhouette of the mesh as it is; smooth normals only curve its shading. Too few samples would give noise, and a shadow map would give texel steps.',
   };
 }
 
@@ -116,7 +116,7 @@ function tellMissing({ kept, switches, stops: median, most, share, ofLight }: Mi
   return {
     sentence: `The shadow of ${listed(casters)} by ${kept.light} is missing: ${reasons.join(', and ')}.`,
     headline: capital(reasons.join(', and ')),
-    why: `Traced towards ${kept.light}, ${listed(casters)} ${casters.length === 1 ? 'stands' : 'stand'} in its way on ${percent(share)} of what is seen, and ${reasons.length === 1 ? 'this setting alone lets' : 'these settings together let'} the light pass. With the shadow these places are ${stops(median)} darker, up to ${stops(most)}: ${percent(ofLight)} of their light is that of ${kept.light}.`,
+    why: `Traced towards ${kept.light}, ${listed(casters)} ${casters.length === 1 ? 'stands' : 'stand'} in its way on ${percent(share)} of the view, and ${reasons.length === 1 ? 'this setting alone lets' : 'these settings together let'} the light pass. With the shadow they are ${stops(median)} darker, up to ${stops(most)}: ${percent(ofLight)} of their light comes from ${kept.light}.`,
   };
 }
 
@@ -124,6 +124,6 @@ function tellDrowned({ light, contrast, fill, angle }: DrownedCase): Words {
   return {
     sentence: `Shadows of ${light} are drowned: they are ${stops(contrast)} darker than its light.`,
     headline: `${capital(fill.name)} brings ${fill.times.toFixed(1)} times the light of ${light} into its shadows`,
-    why: `${capital(light)} is ${angle.toFixed(1)}° wide, so that its shadows have edges; ${percent(fill.share)} of what lights them comes from ${fill.name}. A shadow is plain at a stop and a half. More samples do not change that.`,
+    why: `${capital(light)} is ${angle.toFixed(1)}° wide, so its shadows have edges; ${percent(fill.share)} of the light in them comes from ${fill.name}. A shadow reads clearly from a stop and a half. More samples don’t change that.`,
   };
 }

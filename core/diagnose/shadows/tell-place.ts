@@ -63,9 +63,9 @@ export function tellPlace(walk: LightWalk, sheet: Sheet, pixel: [number, number]
 function sentenceOf(lights: ToldLight[], { direct, indirect }: PlaceAnswer): string {
   const missing = lights.filter(({ state }) => state === 'missing');
   if (missing.length > 0) return missing.map(({ verdict }) => verdict).join(' ');
-  if (lights.length === 0) return 'There is no light that could reach this place.';
+  if (lights.length === 0) return 'There is no light that could reach this point.';
   const everything = direct + (indirect ?? 0);
-  if (!(everything > 0)) return 'No light reaches this place directly.';
+  if (!(everything > 0)) return 'No light reaches this point directly.';
   const parts = lights.filter(({ share }) => share >= 0.02).sort((a, b) => b.share - a.share).map(({ name, share }) => `${name} (${percent(share)})`); // prettier-ignore
   const bounced =
     indirect && indirect / everything >= 0.02 ? [`bounced light (${percent(indirect / everything)})`] : [];
@@ -152,27 +152,27 @@ function verdictOf(
   }
   const share = arriving / unshadowed;
   const names = listed(namesOf(document, light.blockers.filter(({ blocks, share }) => blocks && share > SHADED).map(({ object }) => scene.objectIds[object]))); // prettier-ignore
-  if (share >= LIT) return { state: 'lit', cause: null, verdict: 'Nothing stands between.' };
+  if (share >= LIT) return { state: 'lit', cause: null, verdict: 'Nothing is in between.' };
   const edge = penumbra && light.angle !== null && penumbra.metres > 0 ? `, its edge ${tellMetres(+penumbra.metres.toPrecision(2))} wide here (${penumbra.pixels.toPrecision(2)} px)` : ''; // prettier-ignore
   if (share > SHADED)
     return {
       state: 'edge',
       cause: null,
-      verdict: `${percent(share)} of it gets past ${names || 'what stands around'}${edge}${light.tint ? `, ${tellTint(light.tint)}` : ''}.`,
+      verdict: `${percent(share)} of it gets past ${names || 'what is around it'}${edge}${light.tint ? `, ${tellTint(light.tint)}` : ''}.`,
     };
   const inside = walk.insideOf(light.light);
   if (inside >= 0 && light.blockers.some(({ object }) => object === inside))
-    return { state: 'shaded', cause: 'lighting.light-inside-object', verdict: `It stands inside ${namesOf(document, [scene.objectIds[inside]])[0]}, which holds its light back.` }; // prettier-ignore
+    return { state: 'shaded', cause: 'lighting.light-inside-object', verdict: `It is inside ${namesOf(document, [scene.objectIds[inside]])[0]}, which blocks its light.` }; // prettier-ignore
   const glass = glassIn(walk, light);
   // Where something opaque stands behind it as well, glass that lets light through changes nothing.
   const isOpaque = light.blockers.some((one) => one.blocks && one.share >= LIT && !glass.includes(one));
   if (glass.length > 0 && !isOpaque)
-    return { state: 'shaded', cause: 'glass.blocks-shadow-rays', verdict: `${capital(listed(namesOf(document, glass.map(({ object }) => scene.objectIds[object]))))} ${glass.length === 1 ? 'is glass that stops' : 'are glass that stops'} shadow rays: what comes through is found by chance alone.` }; // prettier-ignore
+    return { state: 'shaded', cause: 'glass.blocks-shadow-rays', verdict: `${capital(listed(namesOf(document, glass.map(({ object }) => scene.objectIds[object]))))} ${glass.length === 1 ? 'is glass that stops' : 'are glass that stops'} shadow rays: light through it is found only by chance.` }; // prettier-ignore
   const isFaint = contrast !== null && contrast < FAINT;
   return {
     state: 'shaded',
     cause: isFaint ? 'shadows.drowned-by-fill' : null,
-    verdict: `In the shadow of ${names}${edge}${contrast === null ? '' : isFaint ? `; hard to see, for other light fills it to within ${contrast.toFixed(2)} stops` : `; ${contrast.toFixed(1)} stops darker than in its light`}.`,
+    verdict: `In the shadow of ${names}${edge}${contrast === null ? '' : isFaint ? `; hard to see, because other light fills it to within ${contrast.toFixed(2)} stops` : `; ${contrast.toFixed(1)} stops darker than when lit`}.`,
   }; // prettier-ignore
 }
 
@@ -203,7 +203,7 @@ function tellUnlit(
     case 'faces-away':
       return 'The surface faces away from it.';
     case 'turned-away':
-      return `${capital(light)} shines another way.`;
+      return `${capital(light)} points the other way.`;
     case 'linked-away':
       return `${capital(light)} is not linked to light ${object}.`;
     case 'not-for-diffuse':
@@ -211,7 +211,7 @@ function tellUnlit(
     case 'out-of-reach': {
       const reach =
         lightPointer === null ? null : (valueAt(document, `${lightPointer}/reach/distance`) as number | null);
-      return `${capital(light)} ${reach === null ? 'does not reach here' : `reaches ${tellMetres(reach)}`}; this place is ${tellMetres(+(metres ?? 0).toPrecision(3))} from it.`; // prettier-ignore
+      return `${capital(light)} ${reach === null ? 'does not reach here' : `reaches ${tellMetres(reach)}`}; this point is ${tellMetres(+(metres ?? 0).toPrecision(3))} from it.`; // prettier-ignore
     }
   }
 }

@@ -37,6 +37,6 @@ function sentenceOf(lights: ToldRegionLight[], place: string): string {
   if (missing.length > 0) return `${missing.map(({ name, missing: share }) => `On ${percent(share)} of it a shadow of ${name} is missing.`).join(' ')} ${place}`; // prettier-ignore
   const parts = lights.filter(({ share }) => share >= SOME).map(({ name, share }) => `${name} (${percent(share)})`);
   if (parts.length === 0) return 'No light reaches this region directly.';
-  const shadows = lights.filter(({ shaded, edge, contrast }) => shaded + edge >= SOME && contrast !== null).map(({ name, shaded, edge, contrast }) => `${name} is held back on ${percent(shaded + edge)} of it, by ${contrast!.toFixed(1)} stops`); // prettier-ignore
+  const shadows = lights.filter(({ shaded, edge, contrast }) => shaded + edge >= SOME && contrast !== null).map(({ name, shaded, edge, contrast }) => `${name} is blocked on ${percent(shaded + edge)} of it, by ${contrast!.toFixed(1)} stops`); // prettier-ignore
   return `Lit by ${listed(parts, 5)}.${shadows.length > 0 ? ` ${capital(shadows.join('; '))}.` : ''}`;
 }

@@ -7,7 +7,7 @@ import { FAULTS, textureCases, type TextureCase } from './case.ts';
 export const textures: Family = {
   id: 'textures',
   title: 'Textures',
-  healthy: 'Images are read as what they are, and as large as they are seen.',
+  healthy: 'Images are read in the right colour space, and are as large as they appear.',
   isEarly: true,
   render: ofRenders<TextureCase>({
     needs: () => ['beauty', 'error.beauty', 'emission', 'position', ...STEP_PASSES],

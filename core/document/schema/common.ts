@@ -61,7 +61,7 @@ export type LinkSpec = Static<typeof Link>;
 /** A value at a place of a run from 0 to 1; between stops it is interpolated. */
 export const Stops = Type.Array(
   Type.Object(
-    { at: number(0, 1, 'place on the run, 0 to 1'), colour: triple(0, 1e9, 'value there, linear Rec.709') },
+    { at: number(0, 1, 'position on the gradient, 0 to 1'), colour: triple(0, 1e9, 'value there, linear Rec.709') },
     closed,
   ),
   { minItems: 1, maxItems: 64, description: 'stops of a gradient, in rising order' },

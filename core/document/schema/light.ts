@@ -30,10 +30,10 @@ export const LightVisibility = Type.Object(
 /** What every emitter has, the environment too. */
 const emitter = {
   colour: triple(0, 1e6, 'linear Rec.709, times the intensity'),
-  samples: whole(1, 256, 'samples at the first hit, times those of direct light; 1 means none extra'),
-  castsShadows: flag('what stands between shades what it lights'),
-  shadowColour: triple(0, 1, 'what is left of its light in its shadow; 0 is a black shadow'),
-  shadowDistance: numberOrNone(1e-6, 1e9, 'metres; what stands further from the lit point throws no shadow; null: any'),
+  samples: whole(1, 256, 'samples at the first hit, times those of direct light; 1 adds none'),
+  castsShadows: flag('what stands in between casts shadows'),
+  shadowColour: triple(0, 1, 'share of its light that is left in its shadow; 0 is a black shadow'),
+  shadowDistance: numberOrNone(1e-6, 1e9, 'metres; occluders farther from the lit point cast no shadow; null: any'),
   lights: Link,
   shadowsOf: Link,
   visibility: LightVisibility,
@@ -102,9 +102,9 @@ export const Light = Type.Union([PointLight, SpotLight, DistantLight, RectangleL
 const DaylightSky = Type.Object(
   {
     elevation: number(-90, 90, 'degrees of the sun above the horizon; below it the sky is black'),
-    azimuth: number(0, 360, 'degrees of the sun from north (−Z) by way of east (+X)'),
+    azimuth: number(0, 360, 'degrees of the sun from north (−Z) towards east (+X)'),
     turbidity: number(1.8, 10, 'haze: 2 very clear, 3 clear, 6 light haze'),
-    groundAlbedo: number(0, 1, 'share of the light that the ground below the horizon sends back'),
+    groundAlbedo: number(0, 1, 'share of the light that the ground below the horizon reflects'),
     sun: flag('the sun itself shines, half a degree wide; false: its sky alone'),
   },
   closed,
@@ -113,7 +113,7 @@ const DaylightSky = Type.Object(
 const sky = {
   kind: choice(
     ['constant', 'gradient', 'image', 'daylight'],
-    'one colour, a run from nadir to zenith, a lat-long image, or a clear daylight sky',
+    'one colour, a gradient from nadir to zenith, a lat-long image, or a clear daylight sky',
   ),
   intensity: number(0, 1e9, 'factor on its colours; radiance, W/(sr m²)'),
   stops: Stops,
@@ -129,7 +129,7 @@ export const Background = Type.Object(
   {
     ...sky,
     colour: triple(0, 1e6, 'linear Rec.709, times the intensity'),
-    camera: flag('seen by the camera at once; false: only through what is clear'),
+    camera: flag('seen by the camera directly; false: only through what is clear'),
   },
   closed,
 );
@@ -138,10 +138,10 @@ export const Fog = Type.Object(
   {
     density: number(0, 1e6, 'extinction, 1/m'),
     albedo: triple(0, 1, 'share of the extinguished light that is scattered'),
-    anisotropy: number(-0.99, 0.99, 'mean cosine of scattering: forward above 0, back below'),
+    anisotropy: number(-0.99, 0.99, 'mean cosine of scattering: above 0 forward, below 0 backward'),
     box: Type.Union(
       [Type.Object({ min: triple(-1e9, 1e9, 'metres'), max: triple(-1e9, 1e9, 'metres') }, closed), Type.Null()],
-      { description: 'where it hangs; null: everywhere outside glass' },
+      { description: 'where it is; null: everywhere outside glass' },
     ),
   },
   closed,

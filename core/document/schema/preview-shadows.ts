@@ -19,7 +19,7 @@ export const PreviewShadows = Type.Object(
       'metres; how far towards a sun its maps begin, and how far from a lamp they end; what lies beyond throws or takes no shadow',
     ),
     near: number(1e-4, 1e6, 'metres from a lamp at which its maps begin; what is nearer throws no shadow'),
-    cascades: whole(1, 4, 'maps that what the camera sees is split into, near to far; of a sun'),
+    cascades: whole(1, 4, 'maps that the camera’s view is split into, near to far; of a sun'),
     splitBlend: number(0, 1, 'lengths of the cascades; 0: all alike, 1: each a factor longer than the one before'),
     bias: number(0, 1e3, 'metres that a surface must lie behind a stored depth to be in shadow'),
     slopeBias: number(0, 64, 'the same in texels, times how much deeper the surface gets across one'),

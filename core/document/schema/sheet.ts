@@ -113,20 +113,23 @@ export const Sheet = Type.Object(
     mostSubdivision: wholeOrNone(
       0,
       MOST_LEVELS,
-      'levels of subdivision that an object gets at most; null: as many as it asks for',
+      'maximum subdivision level of any object; null: as many as it asks for',
     ),
-    neutral: choice(['off', 'neutral', 'neutral-occlusion'], 'one grey material over all, times occlusion if wanted'),
+    neutral: choice(
+      ['off', 'neutral', 'neutral-occlusion'],
+      'one grey material on everything, multiplied by occlusion if wanted',
+    ),
     passes: Type.Object(
       {
         occlusion: flag('ambient occlusion'),
-        shadows: flag('one shadow pass a light'),
+        shadows: flag('one shadow pass per light'),
         lines: flag('ink lines'),
         groups: flag('every light pass of each light group, not the beauty alone'),
       },
       closed,
     ),
-    seed: whole(0, 4294967295, 'another seed gives other noise'),
-    grainTarget: number(0.1, 50, 'noise that is good enough, of 255 with shadows boosted'),
+    seed: whole(0, 4294967295, 'another seed gives different noise'),
+    grainTarget: number(0.1, 50, 'acceptable noise, of 255 with shadows boosted'),
   },
   closed,
 );

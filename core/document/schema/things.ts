@@ -12,8 +12,8 @@ export const Camera = Type.Object(
     fieldOfView: Type.Number({ exclusiveMinimum: 0, exclusiveMaximum: 180, description: 'vertical angle of view, degrees' }), // prettier-ignore
     sensorHeight: number(0.1, 1000, 'millimetres; with the angle of view it tells the focal length, and with the f-number how wide the lens opens'), // prettier-ignore
     pixelAspect: number(0.1, 10, 'width of a pixel by its height'),
-    near: number(0, 1e9, 'metres from the camera, along its axis; what is nearer is not seen'),
-    far: numberOrNone(1e-6, 1e9, 'metres from the camera, along its axis; what is farther is not seen; null: any'),
+    near: number(0, 1e9, 'metres from the camera along its axis; anything nearer is clipped'),
+    far: numberOrNone(1e-6, 1e9, 'metres from the camera along its axis; anything farther is clipped; null: any'),
     fStop: numberOrNone(0.1, 1000, 'f-number of the lens, which blurs what is out of focus; null: all is sharp'),
     focusDistance: number(1e-4, 1e9, 'metres from the camera, along its axis, to the plane that is in focus'),
   },
@@ -39,7 +39,7 @@ export const ObjectVisibility = Type.Object(
   {
     camera: flag('seen by camera rays'),
     shadow: flag('throws shadows'),
-    diffuse: flag('seen by rays after a diffuse event, or one in fog'),
+    diffuse: flag('seen by rays after a diffuse or volume event'),
     specular: flag('seen in reflections'),
     transmission: flag('seen through glass'),
     occlusion: flag('seen by occlusion rays'),
@@ -53,10 +53,10 @@ export const MOST_LEVELS = 8;
 /** How a mesh is subdivided: Catmull–Clark, unless its file says that it is bilinear. */
 export const Subdivision = Type.Object(
   {
-    level: whole(0, MOST_LEVELS, 'times that every face is divided; 0: the mesh as it is. A sheet may ask for fewer'),
+    level: whole(0, MOST_LEVELS, 'subdivision levels; 0: the mesh as it is. A sheet may ask for fewer'),
     edgePixels: numberOrNone(0.1, 1000, 'pixels; the fewest levels that make every edge so short, `level` at most; null: always all levels'),
     boundary: choice(keysOf(BOUNDARY_RULES), 'where the mesh ends: a smooth curve and sharp corners, a curve alone, or the last faces left out'),
-    uvs: choice(keysOf(UV_RULES), 'what of the borders of UV islands is held while the rest is smoothed'),
+    uvs: choice(keysOf(UV_RULES), 'which borders of UV islands are kept while the rest is smoothed'),
   },
   closed,
 ); // prettier-ignore
@@ -74,15 +74,15 @@ export const SceneObject = Type.Object(
       'an ordinary surface; unseen but for the shadows on it; unseen and holding out what is behind it; or holding it out before the camera, and an ordinary surface to all other rays',
     ),
     visibility: ObjectVisibility,
-    receivesShadows: flag('lights reach it through whatever stands between'),
+    receivesShadows: flag('lights reach it through anything in between'),
     seeThroughShadows: flag('glass: light passes straight through it to what it shades, tinted by its material'),
     thin: flag('glass: each face is a thin wall that bends nothing; false: a solid body'),
-    priority: whole(-100, 100, 'where closed glass bodies overlap, the higher one is there'),
+    priority: whole(-100, 100, 'where closed glass bodies overlap, the one of higher priority wins'),
     normals: choice(['smooth', 'flat'], 'normals of the mesh, or those of its triangles'),
-    facing: choice(['both', 'front', 'back'], 'which side of its triangles is there'),
+    facing: choice(['both', 'front', 'back'], 'which side of its triangles exists'),
     subdivision: Subdivision,
     motion: choice(['static', 'transform', 'deforming'], 'whether its keys move it, and what they change'),
-    keys: Type.Array(MotionKey, { maxItems: 1000, description: 'where it stands, by frame, in rising order' }),
+    keys: Type.Array(MotionKey, { maxItems: 1000, description: 'keys of its transform by frame, in rising order' }),
   },
   closed,
 );

@@ -149,7 +149,7 @@ export const MEANINGS: Meaning[] = [
     id: 'colour-space',
     looksLike: /colou?r ?space|ocio|view transform/i,
     meaning: 'A colour space was unknown or missing.',
-    judge: always('no', 'the texture is read with another curve: too light, or too dark'),
+    judge: always('no', 'the texture is read with the wrong curve: too bright or too dark'),
   },
   {
     id: 'limit-reached',

@@ -34,7 +34,7 @@ async function add(): Promise<void> {
       `${objects.length} ${objects.length === 1 ? 'object' : 'objects'} of ${name.value} added.`,
       notUnderstood.length ? `Not understood: ${notUnderstood.slice(0, 3).map(({ what }) => what).join('; ')}${notUnderstood.length > 3 ? ` and ${notUnderstood.length - 3} more` : ''}.` : '',
       leftOut.lights ? `${leftOut.lights} of its lights left out.` : '',
-      'Undo takes it back.',
+      'Undo reverts it.',
     ]; // prettier-ignore
     messages.done(told.filter(Boolean).join(' '));
     await shot.reached((state) => objects.every((id) => id in state.document.objects));

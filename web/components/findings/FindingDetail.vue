@@ -71,7 +71,7 @@ async function putAside(): Promise<void> {
       Dismissed: {{ item.aside }} <Button severity="secondary" variant="text" @click="shot.takeUp(item)">Reopen</Button>
     </p>
     <form v-else-if="isAsking" class="ask" @submit.prevent="putAside">
-      <label for="aside">Why it does not matter here</label>
+      <label for="aside">Why it doesn’t matter here</label>
       <InputText id="aside" v-model="reason" size="small" maxlength="500" required autofocus />
       <Button severity="secondary" variant="outlined" type="submit" :disabled="!reason.trim()">Dismiss</Button>
       <Button severity="secondary" variant="text" @click="isAsking = false">Cancel</Button>

@@ -97,7 +97,7 @@ function choose(id: number): void {
 <template>
   <section class="findings" aria-label="Findings">
     <FirstSteps />
-    <p v-if="!current.render" class="dim">Render the shot to have its causes found.</p>
+    <p v-if="!current.render" class="dim">Render the shot to find causes.</p>
     <template v-else>
       <div v-if="shot.isOlder(current.render)" class="older" role="status">
         This picture is version {{ current.render.version }}; the shot is at {{ shot.state!.head.number }}.

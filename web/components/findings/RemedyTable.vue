@@ -150,7 +150,7 @@ async function tryOut(remedy: Remedy): Promise<void> {
         <Button v-if="trialOf(data)" severity="secondary" variant="outlined" @click="view.trialId = trialOf(data)!.id">
           Trial {{ trialOf(data)!.number }}
         </Button>
-        <span v-else-if="data.change === null" class="dim">Told in words alone: nothing to try here.</span>
+        <span v-else-if="data.change === null" class="dim">Advice only: nothing to try here.</span>
         <Button
           v-else
           :severity="item.aside === null ? undefined : 'secondary'"

@@ -94,7 +94,7 @@ const menus = useTemplateRefsList<InstanceType<typeof MoreMenu>>();
             <b class="num">Version {{ row.version.number }}</b>
             <span v-if="naming !== row.version.id && row.version.name">{{ row.version.name }}</span>
             <span v-if="row.isHead" class="tag">current</span>
-            <span v-else-if="row.isUndone" class="tag" title="Undone, or left by going another way">undone</span>
+            <span v-else-if="row.isUndone" class="tag" title="Undone, or abandoned for another branch">undone</span>
             <time class="dim num" :datetime="row.version.createdAt">{{
               time.format(new Date(row.version.createdAt))
             }}</time>

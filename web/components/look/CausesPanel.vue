@@ -115,8 +115,8 @@ watch(
       <EvidenceList :evidence="finding.evidence" @place="(x, y) => (look.place = { scale: CLOSE, x, y })" />
     </article>
     <p v-if="findings?.length" class="dim small">
-      Plans speak in factors, and in numbers where samples are known: from the file, typed in under Health, or kept as
-      “sampling” in the show’s profile. With a target chosen at Intake they are in its dials.
+      Plans are given as factors, and in numbers where the sample counts are known: from the file, entered under Health,
+      or stored as “sampling” in the show’s profile. With a target chosen at Intake they are in its dials.
     </p>
   </section>
 </template>

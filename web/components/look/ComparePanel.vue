@@ -170,7 +170,11 @@ const KINDS = Object.entries(DIFFERENCES).map(([id, { name }]) => ({ id, name })
         <ul class="changes">
           <li v-for="change in changes(source)" :key="change">{{ change }}</li>
           <li v-if="!changes(source).length" class="dim">
-            {{ look.shown?.render && source.render ? 'Nothing: the same settings.' : 'Nothing that the files say.' }}
+            {{
+              look.shown?.render && source.render
+                ? 'Nothing: the same settings.'
+                : 'No differences recorded in the files.'
+            }}
           </li>
         </ul>
       </template>

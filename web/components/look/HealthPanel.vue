@@ -70,7 +70,7 @@ function showMatte(): void {
             Show where
           </Button>
         </li>
-        <li v-if="!facts.health.findings.length" class="soft">Nothing wrong that the picture shows.</li>
+        <li v-if="!facts.health.findings.length" class="soft">No problems found in the picture.</li>
       </ul>
       <h2>{{ look.layerTitle(look.shownLayer?.name ?? '') }}</h2>
       <div v-for="channel in channels" :key="channel.name" class="channel">

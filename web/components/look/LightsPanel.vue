@@ -88,8 +88,8 @@ const exported = () =>
     </template>
     <p v-else class="soft pad">
       This picture has no layers of light groups. Ours have one for each group of lights (the light's control "group");
-      in pictures that come in, layers called group, lightgroup, lgt or lg are taken for such, and a layer's role can be
-      set under Health.
+      in imported pictures, layers named group, lightgroup, lgt or lg are treated as such, and a layer's role can be set
+      under Health.
     </p>
   </section>
 </template>

@@ -118,7 +118,7 @@ const scaleColours = `linear-gradient(90deg, ${SCALE.map((c) => `rgb(${c.join(' 
         option-label="name"
         option-value="id"
         size="small"
-        aria-label="What is behind (V)"
+        aria-label="Background (V)"
       />
       <Select
         v-model="look.guides"

@@ -37,7 +37,7 @@ async function copy(one: KeptLook): Promise<void> {
     <form @submit.prevent="keep">
       <label for="look-name" class="dim">Save this view as</label>
       <InputText id="look-name" v-model="name" size="small" maxlength="120" placeholder="noise under the table, v3" />
-      <Textarea v-model="note" rows="2" maxlength="4000" aria-label="Note" placeholder="What there is to see" />
+      <Textarea v-model="note" rows="2" maxlength="4000" aria-label="Note" placeholder="What to look for" />
       <span class="row">
         <Button severity="secondary" variant="outlined" @click="emit('pin')">Pin a note</Button>
         <Button v-if="look.pins.length" severity="secondary" variant="text" @click="look.pins = []">

@@ -46,7 +46,7 @@ async function measure(): Promise<void> {
 
 <template>
   <p class="ask">
-    <span v-if="isEmpty" class="dim">No light pass that both have is noisy.</span>
+    <span v-if="isEmpty" class="dim">No light pass common to both is noisy.</span>
     <Button v-else-if="progress === null && !rows.length" severity="secondary" variant="outlined" @click="measure"
       >Measure noise of every pass</Button
     >

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What there is to see at a place of the picture, in a few words. */
+/** What to look for at a place of the picture, in a few words. */
 import Button from 'primevue/button';
 import Dialog from 'primevue/dialog';
 import InputText from 'primevue/inputtext';

@@ -91,9 +91,9 @@ const AREAS = [0, 1, 2, 5].map((radius) => ({ id: radius, name: `${2 * radius + 
         option-label="name"
         option-value="id"
         size="small"
-        aria-label="Area that is read"
+        aria-label="Sample area"
       />
-      <ToggleButton v-model="probe.isHeld" on-label="Hold" off-label="Hold" title="Holds the pixel that is read (H)" />
+      <ToggleButton v-model="probe.isHeld" on-label="Hold" off-label="Hold" title="Holds the pixel (H)" />
     </p>
     <p v-for="story in stories" :key="story" class="story">{{ story }}</p>
     <DataTable

@@ -109,7 +109,7 @@ function remove(set: PictureSet): void {
   const many = set.pictures.length > 1 ? ` and its ${set.pictures.length} frames` : '';
   confirm.require({
     header: `Remove ${set.name}`,
-    message: `This removes ${set.name}${many} from the shot. The files you imported them from stay.`,
+    message: `This removes ${set.name}${many} from the shot. Your original files are not touched.`,
     acceptProps: { label: 'Remove', severity: 'danger' },
     rejectProps: { label: 'Cancel', severity: 'secondary' },
     accept: () => void look.dropSet(set.id),

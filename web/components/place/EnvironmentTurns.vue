@@ -78,7 +78,7 @@ const series = computed(() => {
       />
       <span class="dim">{{
         isEven
-          ? 'this place gets as much however it is turned'
+          ? 'this point gets the same light at any rotation'
           : `most light here at ${round(most.rotation)}°: ${signed(most.stops)}`
       }}</span>
     </label>

@@ -132,7 +132,7 @@ async function tryOut({ title, values }: ToldRemedy): Promise<void> {
       option-value="value"
       :allow-empty="false"
       size="small"
-      aria-label="What is asked"
+      aria-label="Ask about"
     />
     <div v-if="!view.place && !view.asksRegion" class="empty">
       <h2>What lights a place, and why is there no shadow?</h2>
@@ -140,10 +140,10 @@ async function tryOut({ title, values }: ToldRemedy): Promise<void> {
         Right-click a surface in the picture and choose “What lights this?”, or point at it and press <b>Shift L</b>.
         Each light answers: what arrives, what stands between, and which setting keeps a shadow away.
       </p>
-      <Button v-if="view.region" size="small" @click="view.askRegion()">Ask the region</Button>
+      <Button v-if="view.region" size="small" @click="view.askRegion()">Ask about the region</Button>
     </div>
     <p v-else-if="view.asksRegion && !view.region" class="soft" role="status">
-      Draw a region in the picture to ask it.
+      Draw a region in the picture to ask about it.
     </p>
     <p v-else-if="place.problem" class="bad" role="alert">{{ place.problem }}</p>
     <p v-else-if="place.asked && !place.told" class="soft" role="status">
@@ -155,7 +155,7 @@ async function tryOut({ title, values }: ToldRemedy): Promise<void> {
         <h2>Region of {{ region.places }} places</h2>
         <p class="sentence" role="status">{{ region.sentence }}</p>
         <RegionLights :told="region" />
-        <p class="dim">The place in it that tells most:</p>
+        <p class="dim">Most telling point:</p>
       </template>
       <header>
         <h2>{{ place.told.object.name }}</h2>

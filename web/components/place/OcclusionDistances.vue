@@ -74,12 +74,15 @@ const options = computed(() => ({
     ],
   },
   xaxis: { type: 'numeric', min: ends.value[0], max: ends.value[1], tickAmount: 5, labels: { style: { fontSize: '12px' }, offsetY: -3, formatter: (x: string) => short(10 ** Number(x)) }, axisBorder: { show: false }, tooltip: { enabled: false } }, // prettier-ignore
-  yaxis: { min: 0, max: 100, tickAmount: 2, decimalsInFloat: 0, title: { text: '% of the places', style: TITLE }, labels: { style: { fontSize: '12px' }, offsetX: -6 } }, // prettier-ignore
+  yaxis: { min: 0, max: 100, tickAmount: 2, decimalsInFloat: 0, title: { text: '% of the points', style: TITLE }, labels: { style: { fontSize: '12px' }, offsetX: -6 } }, // prettier-ignore
 }));
 const series = computed(() =>
-  (['open', 'between', 'shut'] as const).map((of) => ({
-    name: of === 'between' ? 'in between' : of,
-    data: told.value!.curve.points.map((one) => ({ x: Math.log10(one.metres), y: 100 * one[of] })),
+  Object.entries({ open: 'open', between: 'in between', shut: 'occluded' } as const).map(([of, name]) => ({
+    name,
+    data: told.value!.curve.points.map((one) => ({
+      x: Math.log10(one.metres),
+      y: 100 * one[of as 'open' | 'between' | 'shut'],
+    })),
   })),
 );
 

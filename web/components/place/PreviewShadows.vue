@@ -47,7 +47,7 @@ const sentence = computed(() => {
   if (answer.faced === 0) return `${capital(light.name)} shines on nothing that is seen.`;
   if (answer.wrong < 0.0005) return `The preview’s shadows of ${light.name} are as they are.`;
   const [pair] = answer.together;
-  const hidden = pair && pair.share > answer.reasons[0].share / 2 ? ` ${capital(listed(pair.ids.map(labelOf)))}: raising either alone brings nothing back.` : ''; // prettier-ignore
+  const hidden = pair && pair.share > answer.reasons[0].share / 2 ? ` ${capital(listed(pair.ids.map(labelOf)))}: raising either one alone brings nothing back.` : ''; // prettier-ignore
   return `Of what ${light.name} lights, ${percent(answer.missing)} lacks its shadow and ${percent(answer.false)} is shaded by mistake.${hidden}`;
 });
 const facts = computed(() => {

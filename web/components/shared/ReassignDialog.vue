@@ -61,7 +61,7 @@ async function carryOut(): Promise<void> {
         fluid
         aria-label="Material they get"
       />
-      <p class="dim">One version, which undo takes back. The materials stay in the shot.</p>
+      <p class="dim">One change, which undo reverts. The materials stay in the shot.</p>
     </form>
     <template #footer>
       <Button severity="secondary" variant="text" @click="emit('closed')">Cancel</Button>

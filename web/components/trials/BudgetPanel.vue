@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What the shot takes on the farm, before its changes and after, by frames that were measured. */
+/** What the shot costs on the farm, before its changes and after, by frames that were measured. */
 import Column from 'primevue/column';
 import DataTable from 'primevue/datatable';
 import Select from 'primevue/select';
@@ -34,9 +34,9 @@ watch(
 const FIELDS: { key: keyof FarmRequest; label: string; min: number; max: number; digits: number; suffix?: string }[] = [
   { key: 'frames', label: 'Frames', min: 1, max: 1e6, digits: 0 },
   { key: 'machines', label: 'Machines', min: 1, max: 1e5, digits: 0 },
-  { key: 'threads', label: 'Threads of each', min: 1, max: 1024, digits: 0 },
-  { key: 'speed', label: 'Speed of a thread, against one here', min: 0.01, max: 100, digits: 2, suffix: ' ×' },
-  { key: 'price', label: 'Price of a machine’s hour', min: 0, max: 1e6, digits: 3 },
+  { key: 'threads', label: 'Threads per machine', min: 1, max: 1024, digits: 0 },
+  { key: 'speed', label: 'Thread speed, relative to this server', min: 0.01, max: 100, digits: 2, suffix: ' ×' },
+  { key: 'price', label: 'Price per machine hour', min: 0, max: 1e6, digits: 3 },
 ];
 function set(key: keyof FarmRequest, value: number | null): void {
   if (value === farm.value[key] || (value === null && key !== 'price')) return;
@@ -93,17 +93,17 @@ const HOUR = 3600;
 
 const rows = computed(() =>
   [
-    { label: 'Rays of a frame', cells: columns.value.map(({ rays }) => count(rays)) },
-    { label: 'A frame’s thread time, here', cells: durations(columns.value.map(({ work }) => work.threadSeconds)) },
+    { label: 'Rays per frame', cells: columns.value.map(({ rays }) => count(rays)) },
+    { label: 'Thread time per frame, here', cells: durations(columns.value.map(({ work }) => work.threadSeconds)) },
     { label: 'give or take', cells: columns.value.map(({ share }) => percent(share)), isFaint: true },
-    { label: 'A frame on one of the machines', cells: each((b) => b.frameSeconds) },
+    { label: 'Time per frame on one machine', cells: each((b) => b.frameSeconds) },
     { label: `${number(farm.value.frames)} frames, machine hours`, cells: each((b) => b.frameHours, HOUR) },
-    { label: 'Once a machine: files, trees, mips', cells: each((b) => b.onceSeconds), isFaint: true },
+    { label: 'Once per machine: files, BVHs, mips', cells: each((b) => b.onceSeconds), isFaint: true },
     { label: 'of all machines', cells: each((b) => b.onceHours, HOUR), isFaint: true },
-    { label: 'Machine hours in all', cells: each((b) => b.machineHours, HOUR), isSum: true },
-    { label: 'Until the last frame is there', cells: each((b) => b.wholeHours, HOUR) },
+    { label: 'Total machine hours', cells: each((b) => b.machineHours, HOUR), isSum: true },
+    { label: 'Until the last frame is done', cells: each((b) => b.wholeHours, HOUR) },
     ...(farm.value.price === null ? [] : [{ label: 'Price', cells: budgets.value.map((b) => number(b.price!, 2)) }]),
-    { label: 'Against the first column', cells: budgets.value.map((b) => times(b.machineHours / budgets.value[0].machineHours)) },
+    { label: 'Relative to the first column', cells: budgets.value.map((b) => times(b.machineHours / budgets.value[0].machineHours)) },
   ] satisfies { label: string; cells: string[]; isFaint?: boolean; isSum?: boolean }[],
 ); // prettier-ignore
 </script>
@@ -150,7 +150,7 @@ const rows = computed(() =>
         :severity="isMissing && !isMeasuring ? undefined : 'secondary'"
         :variant="isMissing && !isMeasuring ? undefined : 'outlined'"
         :disabled="isMeasuring"
-        title="Renders a small part of the frame on all threads while a clock runs"
+        title="Renders and times a small part of the frame on all threads"
         @click="shot.measureFrames(sheet, wanted)"
       >
         {{ isMeasuring ? 'Measuring …' : isMissing ? 'Measure' : 'Measure again' }}
@@ -165,7 +165,7 @@ const rows = computed(() =>
       class="sums"
       :class="{ stale: isMeasuring }"
       :row-class="(row: { isFaint?: boolean; isSum?: boolean }) => ({ faint: row.isFaint, sum: row.isSum })"
-      :table-props="{ 'aria-label': 'What the shot takes' }"
+      :table-props="{ 'aria-label': 'What the shot costs' }"
     >
       <Column field="label" header="" />
       <Column v-for="(column, i) in columns" :key="column.title" class="num">
@@ -180,7 +180,7 @@ const rows = computed(() =>
       rendered by its own settings, rays are counted, and what is done once is timed apart.
     </p>
     <p v-if="columns.length" class="dim note">
-      Seconds are of the machine that renders for this page, as busy as it was; rays are the same everywhere.
+      Times are those of the server this page renders on, as busy as it was; ray counts are the same everywhere.
     </p>
   </section>
 </template>

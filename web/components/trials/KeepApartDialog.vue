@@ -30,7 +30,7 @@ async function keep(): Promise<void> {
   const done = await shot.keepApart(trial, { rest: rest.value, alone: alone.value });
   busy.value = false;
   if (!done) return;
-  messages.done(`${rest.value} and ${alone.value} are in the list of shots. Their renders added are the picture of trial ${trial.number}.`); // prettier-ignore
+  messages.done(`${rest.value} and ${alone.value} are in the list of shots. Added together, their renders are the picture of trial ${trial.number}.`); // prettier-ignore
   emit('closed');
 }
 </script>
@@ -56,7 +56,7 @@ async function keep(): Promise<void> {
         ><span>These objects alone</span><InputText v-model="alone" spellcheck="false" :invalid="problem !== ''" fluid
       /></label>
       <p v-if="problem" class="bad" role="status">{{ problem }}</p>
-      <p v-else class="dim">{{ shot.state!.code }} stays as it is. What was tried is set in both sheets.</p>
+      <p v-else class="dim">{{ shot.state!.code }} stays as it is. The tried values are set in both sheets.</p>
     </form>
     <template #footer>
       <Button severity="secondary" variant="text" @click="emit('closed')">Cancel</Button>

@@ -49,7 +49,7 @@ async function keep(): Promise<void> {
   const done = await shot.keepTrial(props.trial, both.value);
   busy.value = false;
   if (!done) return;
-  messages.done(`Trial ${props.trial.number} is kept. Undo takes it back.`);
+  messages.done(`Trial ${props.trial.number} is kept. Undo reverts it.`);
   emit('closed');
 }
 </script>
@@ -87,7 +87,7 @@ async function keep(): Promise<void> {
       Apply it to the {{ other }} sheet too
     </label>
     <p v-if="!both" class="tag">
-      The {{ other }} sheet stays as it is: what was proved here is not what it will render.
+      The {{ other }} sheet stays as it is: what was proven here is not what it will render.
     </p>
     <template #footer>
       <Button severity="secondary" variant="text" @click="emit('closed')">Cancel</Button>

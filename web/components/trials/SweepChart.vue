@@ -73,7 +73,7 @@ const summary = computed(() => props.points.map((p) => `${p.label}: ${props.figu
 <template>
   <div class="room" role="img" :aria-label="`${title}. ${summary}`">
     <Chart v-if="points.length > 1" type="line" height="118" :options="options" :series="series" />
-    <p v-else class="dim">The figures stand here as soon as they are predicted.</p>
+    <p v-else class="dim">Figures appear here as soon as they are predicted.</p>
   </div>
 </template>
 

@@ -79,14 +79,14 @@ async function begin(): Promise<void> {
   >
     <form id="sweep" @submit.prevent="begin">
       <fieldset v-if="isChoice">
-        <legend>Beside {{ tell(value) }}, which stands now</legend>
+        <legend>Beside {{ tell(value) }}, the current value</legend>
         <label v-for="choice in others" :key="choice"
           ><Checkbox v-model="picked" :value="choice" size="small" /> {{ choice }}</label
         >
       </fieldset>
       <label v-else class="values">
         <span
-          >Values beside {{ tell(value) }}, which stands now<template v-if="control.unit"
+          >Values beside {{ tell(value) }}, the current value<template v-if="control.unit"
             >, {{ control.unit }}</template
           ></span
         >
@@ -103,7 +103,7 @@ async function begin(): Promise<void> {
         <template v-else
           >{{ read.values.length + 1 }} renders of
           {{ region ? `the region, ${region.width} × ${region.height} pixels,` : 'the whole frame' }}
-          by the {{ sheet }} sheet, all on the same random numbers. Nothing is kept until you choose one.</template
+          by the {{ sheet }} sheet, all with the same random numbers. Nothing is kept until you choose one.</template
         >
       </p>
     </form>

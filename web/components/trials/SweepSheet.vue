@@ -93,7 +93,7 @@ const isNumeric = computed(() =>
 /** What the swept control was when the sweep began. */
 const presentValue = computed(() => {
   const was = lead.value.patch.find((step) => step.op === 'test') as { value: unknown } | undefined;
-  if (was === undefined || was.value === null) return 'as it stands';
+  if (was === undefined || was.value === null) return 'current';
   return typeof was.value === 'string' ? was.value : JSON.stringify(was.value);
 });
 
@@ -140,12 +140,12 @@ const columns = computed(() => {
 });
 const told = computed(() => {
   const seen = seenPass.value
-    ? `The beauty shows no change; it is seen in ${passName(seenPass.value).toLowerCase()}. `
+    ? `The beauty shows no change; it shows in ${passName(seenPass.value).toLowerCase()}. `
     : '';
-  if (!chosen.value) return `${seen}Pick one: its figures stand here, and it can be compared at full size or kept.`;
+  if (!chosen.value) return `${seen}Pick one to see its figures, compare it at full size or keep it.`;
   const effect = effectOf(chosen.value);
   if (chosen.value.error) return chosen.value.error;
-  if (!effect) return 'It is being predicted.';
+  if (!effect) return 'Predicting …';
   const { predicted: p, measured: m } = chosen.value;
   const samples = {
     before: before.value?.samples ?? 0,
@@ -230,7 +230,7 @@ const compare = (step: TrialSummary) => (view.trialId = step.id);
           option-label="label"
           option-value="id"
           size="small"
-          aria-label="Figure that is charted"
+          aria-label="Figure to chart"
           @update:model-value="asked = $event"
         />
         <SweepChart

@@ -7,7 +7,7 @@ export const newMap: Propose<ReliefCase> = ({ cause, study }) => {
   const { end } = study.cut!;
   return {
     id: 'new-map',
-    title: `Export the map again with room ${end === 'high' ? 'above 1' : 'below 0'}: as float, or with its range scaled down and the scale up`,
+    title: `Export the map again with headroom ${end === 'high' ? 'above 1' : 'below 0'}: as float, or with its range scaled down and the scale up`,
     change: null,
   };
 };

@@ -19,6 +19,6 @@ export const raiseBump: Propose<ReliefCase> = ({ cause, id, name, material, docu
         ...(level < proposed ? { [`/objects/${id}/subdivision/level`]: proposed } : {}),
       },
     },
-    note: 'Outlines and shadows get the shape; the mesh has to be as fine as the map.',
+    note: 'Silhouettes and shadows get the shape; the mesh has to be as fine as the map.',
   };
 };

@@ -8,7 +8,7 @@ export const setBound: Propose<ReliefCase> = ({ cause, material, proposed, docum
     id: 'bound',
     title: `Displacement bound of ${document.materials[material].name || material} to ${proposed} m`,
     change: { kind: 'values', values: { [`/materials/${material}/displacementBound`]: proposed } },
-    note: 'A tenth further than the map goes.',
+    note: 'A tenth more than the map reaches.',
     numbers: { bound: proposed },
   };
 };

@@ -22,7 +22,7 @@ export const setRelief: Propose<ReliefCase> = ({ cause, material, proposed, docu
     id: 'rest',
     title: `Rest level of ${name} to ${proposed}`,
     change: { kind: 'values', values: { [`/materials/${material}/displacementRest`]: proposed } },
-    note: 'The flat of the map stays where the mesh is.',
+    note: 'Flat areas of the map stay on the mesh.',
     numbers: { rest: proposed },
   };
 };

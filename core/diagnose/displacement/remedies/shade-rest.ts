@@ -11,6 +11,6 @@ export const shadeRest: Propose<ReliefCase> = ({ cause, material, document, stud
     id: 'shade-rest',
     title: `Shade as a bump on ${name || material} what the mesh is too coarse for`,
     change: { kind: 'values', values: { [`/materials/${material}/displacementDetail`]: true } },
-    note: 'No triangle more; outlines and shadows stay as coarse as the mesh.',
+    note: 'No extra triangles; silhouettes and shadows stay as coarse as the mesh.',
   };
 };

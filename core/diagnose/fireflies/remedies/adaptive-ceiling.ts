@@ -10,6 +10,6 @@ export const adaptiveCeiling: ProposeCure = ({ sheet }) => {
     id: 'adaptive-ceiling',
     title: `Sample adaptively, ${ceiling} at most`,
     ...setting({ '/adaptive/on': true, '/adaptive/target': sheet.grainTarget, '/samples': ceiling }),
-    note: 'It puts samples where noise is visible; light found by chance is found more often, not cured.',
+    note: 'It puts samples where noise is visible; light found by chance is found more often, but not cured.',
   };
 };

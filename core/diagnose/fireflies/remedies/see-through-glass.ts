@@ -9,6 +9,6 @@ export const seeThroughGlass: ProposeCure = (of) => {
     title: `Let light through ${tellObjects(of, closed)} to what it shades`,
     isAimed: true,
     ...setting(Object.fromEntries(closed.map((id) => [`/objects/${id}/seeThroughShadows`, true]))),
-    note: 'Light passes straight through: caustics are lost, and so is the darkening where glass bends light away.',
+    note: 'Light passes straight through: caustics are lost, and so is the darkening where glass refracts light away.',
   };
 };

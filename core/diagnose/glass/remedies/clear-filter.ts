@@ -10,5 +10,5 @@ export const clearFilter: Propose<GlassCase> = (of) =>
         id: 'clear-filter',
         title: `Let ${listed(of.materials.map(({ name }) => name))} filter nothing`,
         change: { kind: 'values', values: Object.fromEntries(of.materials.map(({ id }) => [`/materials/${id}/baseColour`, [1, 1, 1]])) }, // prettier-ignore
-        note: 'Put a wanted tint into absorption, which depends on the distance inside the glass.',
+        note: 'Put the tint you want into absorption, which depends on the distance inside the glass.',
       };

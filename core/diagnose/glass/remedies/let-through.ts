@@ -11,28 +11,28 @@ export const letThrough: Propose<GlassCase> = (of) => {
         id: of.fault === 'copied' ? 'place-tint' : 'turn-tint',
         title: of.fault === 'copied' ? `Place ${of.map} over all of ${of.name}` : `Turn ${of.map} over on ${of.name}`,
         change: { kind: 'values', values: of.values },
-        note: Object.keys(of.values).some((key) => key.endsWith('/material')) ? 'Others have the same map: this object gets its own.' : undefined, // prettier-ignore
+        note: Object.keys(of.values).some((key) => key.endsWith('/material')) ? 'Other objects share the map: this one gets its own.' : undefined, // prettier-ignore
       };
     case 'sky-line':
       return {
         id: 'hide-behind-glass',
         title: 'Hide the environment behind glass',
         change: { kind: 'values', values: { '/environment/visibility/transmission': false } },
-        note: 'It lights the scene as before; what stands behind glass is black, or the background, where nothing else is.',
+        note: 'It lights the scene as before; behind glass there is black, or the background, where nothing else is.',
       };
     case 'black-shadow':
       return {
         id: 'see-through-shadows',
         title: `See-through shadows of ${listed(of.names)}`,
         change: { kind: 'values', values: Object.fromEntries(of.ids.map((id) => [`/objects/${id}/seeThroughShadows`, true])) }, // prettier-ignore
-        note: 'Light goes straight through, tinted: no bright lines and spots such as bent light draws.',
+        note: 'Light goes straight through, tinted: no caustics.',
       };
     case 'eye':
       return {
         id: 'hide-from-camera',
         title: `Hide ${listed(of.names)} from the camera`,
         change: { kind: 'values', values: Object.fromEntries(of.ids.map((id) => [`/objects/${id}/visibility/camera`, false])) }, // prettier-ignore
-        note: 'It still lights and is mirrored. Moving the camera out of it keeps it in the picture.',
+        note: 'It still lights and is reflected. Moving the camera out of it keeps it in the picture.',
       };
     default:
       return null;

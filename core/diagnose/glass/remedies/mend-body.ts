@@ -21,7 +21,7 @@ export const mendBody: Propose<GlassCase> = (of) => {
     id: 'thin',
     title: `Take each face of ${names} for a thin wall`,
     change: { kind: 'values', values: all('thin', true) },
-    note: 'It bends nothing then; its thickness is the material’s.',
+    note: 'It no longer refracts; its thickness is the material’s.',
   };
   switch (fault) {
     case 'inverted':
@@ -42,7 +42,7 @@ export const mendBody: Propose<GlassCase> = (of) => {
         id: 'lift',
         title: `Let ${document.materials[material].name || material} pass some of every channel`,
         change: { kind: 'values', values: { [`/materials/${material}/baseColour`]: lifted } },
-        note: 'Each face filters by it: two faces by its square. A deep tint belongs into absorption, by distance.',
+        note: 'Each face filters by it: two faces by its square. A deep tint belongs in absorption, by distance.',
       };
     }
     case 'absorption': {
@@ -51,7 +51,7 @@ export const mendBody: Propose<GlassCase> = (of) => {
         id: 'distance',
         title: `An attenuation distance of ${metres(distance)}, as thick as it is`,
         change: { kind: 'values', values: { [`/materials/${material}/attenuationDistance`]: distance } },
-        note: 'Straight through it, light has the attenuation colour then.',
+        note: 'Straight through it, light then has the attenuation colour.',
       };
     }
   }
@@ -61,6 +61,6 @@ function mended({ document, ids }: BodyCase, how: MeshMend, title: string): Prop
   const meshes = [...new Set(ids.flatMap((id) => document.objects[id].mesh ?? []))];
   const repair = mendMeshes(title, document, how, meshes);
   return repair
-    ? [{ id: 'mesh', title, change: { kind: 'files', patch: repair.patch, work: repair.work }, note: 'In a new file; every object that wears the mesh gets it.' }]
+    ? [{ id: 'mesh', title, change: { kind: 'files', patch: repair.patch, work: repair.work }, note: 'In a new file; every object that uses the mesh gets it.' }]
     : []; // prettier-ignore
 }

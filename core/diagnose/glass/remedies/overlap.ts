@@ -12,6 +12,6 @@ export const overlap: Propose<GlassCase> = (of) => {
     id: 'overlap',
     title: `Let ${inner.name} reach into ${outer.name}, by its priority`,
     change: { kind: 'values', values: { [`/objects/${inner.id}/transform`]: grown, [`/objects/${inner.id}/priority`]: priority } }, // prettier-ignore
-    note: 'It is a little larger, and counts where both are: light crosses from one to the other once.',
+    note: 'It becomes a little larger, and wins where both overlap: light crosses from one to the other once.',
   };
 };

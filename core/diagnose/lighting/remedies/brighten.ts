@@ -10,6 +10,6 @@ export const brighten: Propose<LightingCase> = (of) => {
     id: 'brighten',
     title: `The environment at an intensity of ${value}`,
     change: { kind: 'values', values: { '/environment/intensity': value } },
-    note: 'What is seen of it gets as much brighter; a background of its own stays.',
+    note: 'What is seen of it gets brighter by as much; a separate background stays.',
   };
 };

@@ -10,5 +10,5 @@ export const evenPole: Propose<LightingCase> = (of) =>
         title: `Blend the ${of.pole} ${of.mended} rows of ${of.file} into one colour`,
         change: { kind: 'files', patch: [], work: { kind: 'even poles', textures: { [of.texture]: { [of.pole]: of.mended } } } },
         files: of.files,
-        note: 'In a new file beside the old one. What was there is not known: a picture taken straight up tells.',
+        note: 'In a new file next to the old one. What was there is unknown: only a photograph taken straight up can tell.',
       }; // prettier-ignore

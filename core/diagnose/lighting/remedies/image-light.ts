@@ -17,7 +17,7 @@ export const imageLight: Propose<LightingCase> = (of) => {
       id: 'undo-curve',
       title: `Read ${of.file} as sRGB`,
       change: { kind: 'values', values: { [`/textures/${of.texture}/colourSpace`]: 'srgb' } },
-      note: 'Maps that wear the same texture change with it.',
+      note: 'Maps that use the same texture change with it.',
     };
   if (of.fault === 'baked') {
     const { texture, file, assets } = of;
@@ -27,7 +27,7 @@ export const imageLight: Propose<LightingCase> = (of) => {
       title: `Undo the display curve of ${file}`,
       change: { kind: 'files', patch: [], work: { kind: 'undo curve', textures: [texture] } },
       files: { ...assets, textures: new Map(assets.textures).set(texture, withoutCurve(image)) },
-      note: 'In a new file beside the old one. What was brighter than white is not in it: an image that keeps its full range tells.',
+      note: 'In a new file next to the old one. What was brighter than white is lost: only an image with its full range has it.',
     };
   }
   const { brightest, level, document } = of;
@@ -39,6 +39,6 @@ export const imageLight: Propose<LightingCase> = (of) => {
     id: 'sun',
     title: 'Put a sun where the image is white',
     change: { kind: 'values', values: { [`/lights/${freeId(document.lights, 'sun')}`]: light } },
-    note: 'How bright it was is not in the file: it gets shadows of 1.5 stops. An image that keeps its full range (HDR, EXR) tells.',
+    note: 'How bright it was is not in the file: it gets shadows of 1.5 stops. Only an image with its full range (HDR, EXR) has it.',
   };
 };

@@ -12,6 +12,6 @@ export const lessLight: Propose<LightingCase> = (of) => {
     id: 'less-light',
     title: `${capital(of.light.name)} at an intensity of ${value}`,
     change: { kind: 'values', values: { [pointer]: value } },
-    note: 'What is lit below white gets darker with it.',
+    note: 'What it lights below white gets darker too.',
   };
 };

@@ -9,6 +9,6 @@ export const partBackground: Propose<LightingCase> = (of) => {
     id: 'own-background',
     title: `Give the camera a background of its own, ${darker.toFixed(1)} stops darker`,
     change: { kind: 'values', values: { '/background': of.background } },
-    note: 'The environment goes on lighting the scene, and being mirrored, as it is.',
+    note: 'The environment still lights the scene and is reflected as before.',
   };
 };

@@ -23,7 +23,7 @@ export const putBack: Propose<LightingCase> = (of) => {
       id: 'even-environment',
       title: 'Light it evenly from all around, to see what is there',
       change: { kind: 'values', values: { '/environment/intensity': 1, '/environment/colour': [0.5, 0.5, 0.5] } },
-      note: 'No lighting to keep: it tells whether light is all that is missing.',
+      note: 'Not a light to keep: it shows whether light is all that is missing.',
     },
   ];
 };

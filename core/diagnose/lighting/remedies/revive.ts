@@ -11,7 +11,7 @@ export const revive: Propose<LightingCase> = (of) => {
   switch (why) {
     case 'turned-away':
       if (spec.kind === 'mesh') return null;
-      return { id: 'aim', title: `Aim ${name} at the middle of what is seen`, change: { kind: 'values', values: { [`${at}/transform`]: aimed(spec.transform, middle) } } }; // prettier-ignore
+      return { id: 'aim', title: `Aim ${name} at the middle of the view`, change: { kind: 'values', values: { [`${at}/transform`]: aimed(spec.transform, middle) } } }; // prettier-ignore
     case 'out-of-reach':
       return { id: 'reach', title: `Let ${name} reach any distance`, change: { kind: 'values', values: { [`${at}/reach/distance`]: null } } }; // prettier-ignore
     case 'linked-away':

@@ -25,7 +25,7 @@ export const shape: Propose<LightingCase> = (of) => {
       id: 'key',
       title: 'Add a key light beside the camera, and take the environment down',
       change: { kind: 'values', values: { [`/lights/${freeId(document.lights, 'key')}`]: key, '/environment/intensity': +(environment.intensity * less).toPrecision(3) } }, // prettier-ignore
-      note: 'The key brings 1.8 times the fill where it falls, for 1.5 stops between sides.',
+      note: 'The key is 1.8 times the fill where it falls, for 1.5 stops between sides.',
     },
   ];
   if (environment.kind === 'constant')

@@ -13,7 +13,7 @@ export const turnSeam: Propose<LightingCase> = (of) => {
       id: 'turn',
       title: `Turn the environment by ${turn}°, to ${+rotation.toFixed(1)}°`,
       change: { kind: 'values', values: { '/environment/rotation': rotation } },
-      note: 'Its light comes from elsewhere then: look at highlights and shadows.',
+      note: 'Its light then comes from another direction: check highlights and shadows.',
     },
     mend,
   ];

@@ -4,4 +4,4 @@ import type { AnyLimitCase } from '../definition.ts';
 import { toLimits } from './to-limits.ts';
 
 export const lean: Propose<AnyLimitCase> = (of) =>
-  of.kind === 'waste' ? toLimits(of, 'lean', 'Only the depth that the light uses', of.lean) : null;
+  of.kind === 'waste' ? toLimits(of, 'lean', 'Only the depth the light uses', of.lean) : null;

@@ -13,6 +13,6 @@ export const blur: Propose<MotionCase> = (of) => {
     id: 'blur',
     title: `Open the shutter for ${shutter} of a frame, at ${samples} motion samples`,
     change: { kind: 'values', values: { '/motion/shutter': shutter, '/motion/samples': samples } },
-    note: 'Sharp frames may be meant, for blur that is put on later from the motion pass.',
+    note: 'Sharp frames may be intended, for blur added in comp from the motion pass.',
   };
 };

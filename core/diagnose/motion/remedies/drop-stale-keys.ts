@@ -6,12 +6,12 @@ import type { MotionCase } from '../case.ts';
 export const dropStaleKeys: Propose<MotionCase> = (of) => {
   if (of.kind !== 'stale') return null;
   const frames = `frame${of.frames.length === 1 ? '' : 's'} ${listed(of.frames.map(String))}`;
-  const again: Proposal = { id: 'write-again', title: of.isWhole ? 'Write the cache anew' : `Write ${frames} of the cache anew`, change: null, note: 'In the program that it comes from.' }; // prettier-ignore
+  const again: Proposal = { id: 'write-again', title: of.isWhole ? 'Rewrite the cache' : `Write ${frames} of the cache again`, change: null, note: 'In the program it came from.' }; // prettier-ignore
   const drop: Proposal = {
     id: 'drop-stale',
     title: of.isWhole ? `Let ${of.name} move by its transform alone` : `Blend over ${frames}`,
     change: { kind: 'values', values: of.values },
-    note: of.isWhole ? 'It looks the same, and is not kept once for each key.' : 'The keys are left out: the meshes around them are blended.', // prettier-ignore
+    note: of.isWhole ? 'It looks the same, and is stored once instead of once per key.' : 'These keys are dropped: the meshes around them are blended.', // prettier-ignore
   };
   return of.isWhole ? [again, drop] : [drop, again];
 };

@@ -9,5 +9,5 @@ export const scaleBack: Propose<MotionCase> = (of) =>
         id: 'scale-back',
         title: `Give ${of.name} the mesh of ${of.sibling}, scaled by ${+of.baked.toPrecision(3)}`,
         change: { kind: 'values', values: of.values },
-        note: 'It stands where it stood, to a thousandth of its size, and one mesh less is held.',
+        note: 'It stays in place to a thousandth of its size, and there is one mesh less in memory.',
       };

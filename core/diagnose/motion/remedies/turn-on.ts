@@ -9,5 +9,5 @@ export const turnOn: Propose<MotionCase> = (of) =>
         id: 'turn-on',
         title: `Let ${of.name} move by its ${of.keys} keys`,
         change: { kind: 'values', values: { [`/objects/${of.id}/motion`]: of.deforms ? 'deforming' : 'transform' } },
-        note: 'Motion blur has noise of its own: look at it again once it moves.',
+        note: 'Motion blur brings its own noise: check it again once it moves.',
       };

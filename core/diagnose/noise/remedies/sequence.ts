@@ -12,6 +12,6 @@ export const sequence: Propose<NoiseCase> = (of) => {
   if (moving.samples > MOST_SAMPLES) return null;
   return {
     ...plans.even('sequence', `For a sequence: ${titleOf(input.sheet.extraSamples, moving)}`, moving),
-    note: `Noise that changes from frame to frame boils: half of the still’s ${target.toFixed(1)} of 255.`,
+    note: `Noise that changes from frame to frame boils: half the still’s ${target.toFixed(1)} of 255.`,
   };
 };

@@ -8,5 +8,5 @@ export const softFilter: Propose<NoiseCase> = (of) =>
     id: 'soft-filter',
     title: `Use a Gaussian filter of ${SOFT_WIDTH} pixels`,
     change: { kind: 'values', values: SOFT },
-    note: 'Edges are softer by about half a pixel, and bright ones no longer have a dark rim.',
+    note: 'Edges get softer by about half a pixel, and bright ones lose their dark rim.',
   };

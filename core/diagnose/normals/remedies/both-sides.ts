@@ -18,7 +18,7 @@ export const bothSides: Propose<NormalsCase> = (of) => {
     id: 'turn',
     title: repair.label,
     change: { kind: 'files', patch: repair.patch, work: repair.work },
-    note: 'In a new file; every object that wears the mesh gets it.',
+    note: 'In a new file; every object that uses the mesh gets it.',
   };
   return [both, turn];
 };

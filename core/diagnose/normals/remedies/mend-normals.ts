@@ -21,6 +21,6 @@ export const mendNormals: Propose<NormalsCase> = (of) => {
     title,
     change: { kind: 'files', patch: repair.patch, work: repair.work },
     files: { ...assets, meshes },
-    note: 'In a new file; every object that wears the mesh gets it.',
+    note: 'In a new file; every object that uses the mesh gets it.',
   };
 };

@@ -16,19 +16,19 @@ export const setRight: Propose<OcclusionCase> = (of) => {
     case 'inward': {
       const isWithin = curve.best !== null && (occlusion.distance ?? Infinity) >= curve.best.from && (occlusion.distance ?? Infinity) <= curve.best.to; // prettier-ignore
       return isWithin
-        ? one('outward', 'Measure on the side that is seen', { '/occlusion/direction': 'outward' })
-        : one('outward', `Measure on the side that is seen, up to ${metres(best)}`, { '/occlusion/direction': 'outward', '/occlusion/distance': best }); // prettier-ignore
+        ? one('outward', 'Measure on the visible side', { '/occlusion/direction': 'outward' })
+        : one('outward', `Measure on the visible side, up to ${metres(best)}`, { '/occlusion/direction': 'outward', '/occlusion/distance': best }); // prettier-ignore
     }
     case 'opaque':
       return one('see-through', 'Glass and cut-outs occlude by what they hold back', { '/occlusion/seeThrough': true });
     case 'faceted':
-      return one('cone', `An occlusion cone of ${of.cone}°`, { '/occlusion/cone': of.cone }, 'It leaves out what stands at the horizon, so that all is a little more open. A finer mesh keeps that.'); // prettier-ignore
+      return one('cone', `An occlusion cone of ${of.cone}°`, { '/occlusion/cone': of.cone }, 'It ignores what is at the horizon, so everything gets a little more open. A finer mesh keeps it.'); // prettier-ignore
     case 'few':
       return one('samples', `${enough} occlusion samples`, { '/extraSamples/occlusion': enough });
     case 'twice':
-      if (!isNeutral) return one('pass', 'Occlusion as a pass alone', { '/occlusion/strength': 0 }, 'Its light is traced: what is shut in is dark without it. The pass can still be multiplied in later, by as much as is wanted.'); // prettier-ignore
-      return one('plain', 'Neutral material without occlusion', { '/neutral': 'neutral' }, 'Its light is traced: what is shut in is dark without it.'); // prettier-ignore
+      if (!isNeutral) return one('pass', 'Occlusion as a pass alone', { '/occlusion/strength': 0 }, 'Its light is traced: enclosed areas are dark without it. The pass can still be multiplied in comp, as much as you like.'); // prettier-ignore
+      return one('plain', 'Neutral material without occlusion', { '/neutral': 'neutral' }, 'Its light is traced: enclosed areas are dark without it.'); // prettier-ignore
     case 'itself':
-      return one('exclude', `Occlusion rays pass ${objects![0]}`, { [`/objects/${ids[0]}/visibility/occlusion`]: false }, 'It occludes nothing else then; joining its shells keeps that.'); // prettier-ignore
+      return one('exclude', `Occlusion rays pass ${objects![0]}`, { [`/objects/${ids[0]}/visibility/occlusion`]: false }, 'It then occludes nothing else either; merging its shells keeps that.'); // prettier-ignore
   }
 };

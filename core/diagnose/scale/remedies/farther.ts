@@ -16,7 +16,7 @@ export const farther: Propose<ScaleCase> = (of) => {
   if (of.farthest === null) return any;
   const enough = +(of.farthest * ROOM).toPrecision(2);
   return [
-    { id: 'enough', title: `Rays of ${metres(enough)}, past all that is in view`, change: { kind: 'values', values: { '/rayDistance': enough } } }, // prettier-ignore
+    { id: 'enough', title: `Rays of ${metres(enough)}, past everything in view`, change: { kind: 'values', values: { '/rayDistance': enough } } }, // prettier-ignore
     any,
   ];
 };

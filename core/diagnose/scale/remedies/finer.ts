@@ -17,14 +17,14 @@ export const finer: Propose<ScaleCase> = (of) => {
     change: { kind: 'values', values },
     note:
       offset.vertices >= offset.transforms
-        ? 'Vertices hold the distance, and stay as coarse as they came: preflight has a repair that puts their pivots amid them, or bring the mesh in about its own origin.'
-        : 'Objects, what moves them, lights, cameras and fog, as one change: nothing else changes.',
+        ? 'The distance is in the vertices, which stay as coarse as they are: preflight has a repair that centres their pivots, or export the mesh around its own origin.'
+        : 'Objects, their animation, lights, cameras and volumes in one change: nothing else changes.',
   };
   const double: Proposal = {
     id: 'double',
     title: 'Positions of 64 bits',
     change: { kind: 'values', values: { '/precision': 'double' } },
-    note: 'Not every renderer has them: the shot still stands out there.',
+    note: 'Not every renderer has them: the shot is still far from the origin.',
   };
   return Object.keys(values).length <= MOST ? [move, double] : [double];
 };

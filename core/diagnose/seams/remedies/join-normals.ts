@@ -23,14 +23,14 @@ export const joinNormals: Propose<SeamCase> = (of) => {
       title: repair.label,
       change: { kind: 'files', patch: repair.patch, work: repair.work },
       files: { ...assets, meshes: joined },
-      note: 'In a new file. Hard edges are shaded smooth, as far as the displaced surface is.',
+      note: 'In a new file. Hard edges become smooth, as far as the displaced surface is.',
     });
   if (fine.length)
     proposals.push({
       id: 'soften-creases',
       title: `Lower the creases of ${listed(fine.map(nameOf))} below 10 where they carry displacement`,
       change: null,
-      note: 'An endlessly sharp crease has two normals, and the surface is moved two ways there.',
+      note: 'A fully sharp crease has two normals, so the surface is displaced in two directions there.',
     });
   return proposals;
 };

@@ -21,9 +21,9 @@ export const newTextures: Propose<SeamCase> = (of) => {
   const isWhole = of.closed.some(({ causes, share }) => share >= CLOSED && !causes.includes('seams.sides-differ'));
   const mends = of.closed.some(({ causes: [cause], share }) => cause === 'seams.sides-differ' && share >= HALF);
   return [
-    ...(isWorth('seams.tile-missing') ? [made(of, 'fill tiles', own, `Make tile ${listed(lacking.map(String))} of ${names} from its neighbours`, 'A stand-in that closes the surface: the right tile has to be exported.')] : []),
-    ...(isWorth('seams.no-padding') || isWorth('seams.filter-across') ? [made(of, 'pad', own, `Pad the islands of ${names} by ${padding} texels`, 'Beyond each border stands what is across the seam.')] : []),
-    ...(mends && (isWorth('seams.sides-differ') || !isWhole) ? [made(of, 'match', own, `Make both sides of the seams of ${names} match`, 'Halfway between both, and fading within eight texels.')] : []),
+    ...(isWorth('seams.tile-missing') ? [made(of, 'fill tiles', own, `Make tile ${listed(lacking.map(String))} of ${names} from its neighbours`, 'A placeholder that closes the surface: the right tile still has to be exported.')] : []),
+    ...(isWorth('seams.no-padding') || isWorth('seams.filter-across') ? [made(of, 'pad', own, `Pad the islands of ${names} by ${padding} texels`, 'Padding continues what is across the seam.')] : []),
+    ...(mends && (isWorth('seams.sides-differ') || !isWhole) ? [made(of, 'match', own, `Make both sides of the seams of ${names} match`, 'Both sides meet halfway, blended over eight texels.')] : []),
   ].flat(); // prettier-ignore
 };
 

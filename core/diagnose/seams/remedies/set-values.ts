@@ -12,10 +12,10 @@ import { uvRule } from '../ways/uv-rule.ts';
 const LEAST = 0.05;
 
 const SETTINGS: { way: Way; id: string; title: (of: SeamCase) => string; note?: string }[] = [
-  { way: uvRule, id: 'uv-rule', title: ({ objects }) => `Hold the whole border of every UV island of ${listed(objects)}`, note: 'As maps are baked. Within islands UVs are smoothed as before.' },
-  { way: scaleDiffers, id: 'one-scale', title: ({ objects }) => `Give ${listed(objects)} one displacement scale and rest level`, note: 'The greater scale of those that meet.' },
-  { way: tileEdge, id: 'clamp', title: () => 'Clamp the map at its edge', note: 'Where it is shown outside 0 to 1 it no longer repeats.' },
-  { way: filterAcross, id: 'bilinear', title: () => 'Filter the map over one texel', note: 'Detail finer than the mesh is no longer smoothed away: it may need another level.' },
+  { way: uvRule, id: 'uv-rule', title: ({ objects }) => `Hold the whole border of every UV island of ${listed(objects)}`, note: 'As maps are baked. Inside islands UVs are smoothed as before.' },
+  { way: scaleDiffers, id: 'one-scale', title: ({ objects }) => `Give ${listed(objects)} one displacement scale and rest level`, note: 'The larger scale of the two.' },
+  { way: tileEdge, id: 'clamp', title: () => 'Clamp the map at its edge', note: 'Outside 0 to 1 it no longer repeats.' },
+  { way: filterAcross, id: 'bilinear', title: () => 'Filter the map over one texel', note: 'Detail finer than the mesh is no longer filtered: it may need one more level.' },
 ]; // prettier-ignore
 
 export const setValues: Propose<SeamCase> = (of) =>

@@ -1,4 +1,4 @@
-/** An island reaches the edge of its image, where the filter reads on at the opposite edge. */
+/** An island reaches the edge of its image, where the filter wraps to the opposite edge. */
 import { imagesOf, type Way } from '../way.ts';
 
 export const tileEdge: Way = {

@@ -27,7 +27,7 @@ function subdivided({ document, ids, objects }: JaggedCase | OutlineCase, levels
     id: 'mesh',
     title: `Subdivide ${listed(objects!)} ${more === 1 ? 'once' : `${more} times`}${ids.some((id) => document.objects[id].subdivision.level > 0) ? ' more' : ''}`,
     change: { kind: 'values', values },
-    note: 'Catmull–Clark pulls a coarse shape in a little; a finer mesh from where it is made does not.',
+    note: 'Catmull–Clark shrinks a coarse shape slightly; a finer mesh from the modeller doesn’t.',
   };
 }
 
@@ -38,9 +38,9 @@ function wider({ document, light: id }: JaggedCase, degrees: number): Proposal[]
   return [
     {
       id: 'wider',
-      title: `${light.name || id} at ${angle}°, as wide as blurs the steps`,
+      title: `${light.name || id} at ${angle}°, wide enough to blur the steps`,
       change: { kind: 'values', values: { [`/lights/${id}/angle`]: angle } },
-      note: 'Its shadows get as soft.',
+      note: 'Its shadows get softer by as much.',
     },
   ];
 }

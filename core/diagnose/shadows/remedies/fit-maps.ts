@@ -8,11 +8,11 @@ import { shareOfCause, type MapCause, type PreviewCase } from '../preview.ts';
 type Key = keyof PreviewShadowsSpec;
 
 const PARTS: { id: string; cause: MapCause; title: string; keys: Key[] }[] = [
-  { id: 'distances', cause: 'shadows.map-distance', title: 'Distances that reach everything that is seen', keys: ['mapDistance', 'lightDistance', 'near'] },
-  { id: 'nearer', cause: 'shadows.distance-too-coarse', title: 'Distances no greater than what is seen', keys: ['mapDistance', 'lightDistance'] },
+  { id: 'distances', cause: 'shadows.map-distance', title: 'Distances that reach everything in view', keys: ['mapDistance', 'lightDistance', 'near'] },
+  { id: 'nearer', cause: 'shadows.distance-too-coarse', title: 'Distances no greater than the view', keys: ['mapDistance', 'lightDistance'] },
   { id: 'texels', cause: 'shadows.map-resolution', title: 'As many texels as pixels', keys: ['resolution', 'cascades', 'splitBlend', 'depthBits'] },
   { id: 'leak', cause: 'shadows.map-leak', title: 'The same filter, tight enough not to leak', keys: ['filter', 'exponent', 'leakCut'] },
-  { id: 'bias', cause: 'shadows.map-bias', title: 'The least bias that leaves no surface in its own shadow', keys: ['bias', 'slopeBias'] },
+  { id: 'bias', cause: 'shadows.map-bias', title: 'The lowest bias without self-shadowing', keys: ['bias', 'slopeBias'] },
 ]; // prettier-ignore
 
 /** Share of the wrong places from which on a cause has a remedy of its own. */

@@ -13,6 +13,6 @@ export const lessFill: Propose<ShadowCase> = (of) => {
     id: 'less-fill',
     title: `${capital(of.fill.name)} at an intensity of ${value}: shadows of ${of.light} stand out by ${CLEAR} stops`,
     change: { kind: 'values', values: { [pointer]: value } },
-    note: `The frame gets darker by what is taken away${isSky ? ', and the sky that the camera sees with it' : ''}.`,
+    note: `The frame gets darker by as much${isSky ? ', and so does the visible sky' : ''}.`,
   };
 };

@@ -13,6 +13,6 @@ export const moreKey: Propose<ShadowCase> = (of) => {
     id: 'more-key',
     title: `${capital(of.light)} at an intensity of ${value}: its shadows stand out by ${CLEAR} stops`,
     change: { kind: 'values', values: { [pointer]: value } },
-    note: 'The frame gets brighter where the light falls: expose for it.',
+    note: 'The frame gets brighter where the light falls: adjust exposure.',
   };
 };

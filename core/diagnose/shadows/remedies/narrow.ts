@@ -16,5 +16,5 @@ export const narrow: Propose<ShadowCase> = (of) =>
         id,
         title: `${of.name} at ${angle}°, ${as}`,
         change: { kind: 'values', values: { [`/lights/${of.light}/angle`]: angle } },
-        note: 'It brings as much light as before.',
+        note: 'It emits as much light as before.',
       }));

@@ -14,6 +14,6 @@ export const putRight: Propose<ShadowCase> = (of) => {
     id: of.switches.join('-and-'),
     title: [first, ...rest.map(lower)].join(', and '),
     change: { kind: 'values', values: Object.assign({}, ...values) },
-    ...(rest.length ? { note: 'Either alone changes nothing: the other hides it.' } : {}),
+    ...(rest.length ? { note: 'Either one alone changes nothing: the other hides it.' } : {}),
   };
 };

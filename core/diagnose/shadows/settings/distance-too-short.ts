@@ -8,7 +8,7 @@ export const distanceTooShort: ShadowSetting = {
   cause: 'shadows.distance-too-short',
   owner: ({ light }) => light,
   tell: ({ document, light, lightPointer, casters, metres }) =>
-    `shadows of ${light} end ${told(numberAt(document, `${lightPointer}/shadowDistance`))} from the lit point, and what should throw them ${farAway(casters, metres)}`,
+    `shadows of ${light} end ${told(numberAt(document, `${lightPointer}/shadowDistance`))} from the lit point, and what should cast them ${farAway(casters, metres)}`,
   title: ({ light }) => `Let shadows of ${light} reach any distance`,
   values: ({ lightPointer }) => (lightPointer === null ? null : { [`${lightPointer}/shadowDistance`]: null }),
 };

@@ -8,7 +8,7 @@ export const rayDistance: ShadowSetting = {
   cause: 'limits.ray-distance',
   owner: () => 'sheet',
   tell: ({ rayDistance, casters, metres }) =>
-    `rays end after ${told(rayDistance ?? Infinity)}, and what should throw the shadow ${farAway(casters, metres)}`,
+    `rays end after ${told(rayDistance ?? Infinity)}, and what should cast the shadow ${farAway(casters, metres)}`,
   title: () => 'Let rays reach any distance',
   values: () => ({ '/rayDistance': null }),
 };

@@ -83,10 +83,10 @@ function told({ spec, image, objects, pixels, worn }: MapUse, { document, assets
   const blended = [...new Set(worn.map(({ material }) => material))].filter((one) => document.materials[one].alphaMode === 'blend'); // prettier-ignore
   const proposals: Proposal[] = [
     ...(Object.hasOwn(document.textures, id)
-      ? [{ id: how, title: isTwice ? `Divide the colours of ${id} by their alpha` : `Carry the colours of ${id} under its transparent texels`, change: { kind: 'files' as const, patch: [], work: { kind: 'mend alpha' as const, how, textures: [id] } }, files: { ...assets, textures }, note: 'In a new file beside the old one.' }]
+      ? [{ id: how, title: isTwice ? `Divide the colours of ${id} by their alpha` : `Carry the colours of ${id} under its transparent texels`, change: { kind: 'files' as const, patch: [], work: { kind: 'mend alpha' as const, how, textures: [id] } }, files: { ...assets, textures }, note: 'In a new file next to the old one.' }]
       : []),
     ...(blended.length && !isTwice
-      ? [{ id: 'mask', title: 'Cut out at half its alpha in place of blending', change: { kind: 'values' as const, values: Object.fromEntries(blended.flatMap((one) => [[`/materials/${one}/alphaMode`, 'mask'], [`/materials/${one}/alphaCutoff`, 0.5]])) }, note: 'Edges are hard then, and lose what is less than half there.' }]
+      ? [{ id: 'mask', title: 'Cut out at half its alpha instead of blending', change: { kind: 'values' as const, values: Object.fromEntries(blended.flatMap((one) => [[`/materials/${one}/alphaMode`, 'mask'], [`/materials/${one}/alphaCutoff`, 0.5]])) }, note: 'Edges become hard, and lose whatever is less than half opaque.' }]
       : []),
   ];
   return {
@@ -95,14 +95,14 @@ function told({ spec, image, objects, pixels, worn }: MapUse, { document, assets
     pixels,
     words: isTwice
       ? {
-          sentence: `Edges of ${id} are too dark: its colours were multiplied by their alpha, and are again.`,
-          headline: 'The image is premultiplied, and read as if it was straight',
-          why: 'Where it is partly there, its colours are those beside it times its alpha, texel for texel.',
+          sentence: `Edges of ${id} are too dark: its colours are premultiplied, and get multiplied again.`,
+          headline: 'The image is premultiplied, and read as straight alpha',
+          why: 'Where it is partly opaque, its colours are those next to it times alpha, texel by texel.',
         }
       : {
-          sentence: `Edges of ${id} have a fringe: under its transparent texels stands another colour.`,
-          headline: 'A filter mixes in what stands under transparent texels',
-          why: 'Colours under what is not there are twice as dark or light as those beside it, or more; between texels both are mixed.',
+          sentence: `Edges of ${id} have a fringe: its transparent texels have a different colour.`,
+          headline: 'Filtering mixes in the colour of transparent texels',
+          why: 'Colours of transparent texels are at least twice as dark or light as those next to them; between texels both are mixed.',
         },
     proposals,
   };

@@ -38,7 +38,7 @@ export const alphaLost: TextureFault = {
           objects: own.flatMap(({ objects }) => objects),
           pixels: own.flatMap(({ pixels }) => pixels),
           words: {
-            sentence: `${capital(own[0].objects[0])} is whole where it should be cut out: ${id} has lost its alpha.`,
+            sentence: `${capital(own[0].objects[0])} is solid where it should be cut out: ${id} has lost its alpha.`,
             headline: `${sibling.id} is the same image with alpha`,
             why: `${document.textures[id].file} has none; ${document.textures[sibling.id].file} shows the same, and is not there on ${Math.round(100 * sibling.cut)} % of it.`,
           },

@@ -25,8 +25,8 @@ export const bump: TextureFault = {
           passes: ['beauty', 'normal'],
           words: {
             sentence: `The bump of ${names} is too strong: ${slope.toFixed(1)} up for 1 along.`,
-            headline: `Slopes of ${Math.round((Math.atan(slope) * 180) / Math.PI)}° turn shading normals away from what lights them`,
-            why: `Between black and white lie ${depth} m, and a texel is ${+(1000 * metres).toPrecision(2)} mm wide. As heights they would be spikes.`,
+            headline: `Slopes of ${Math.round((Math.atan(slope) * 180) / Math.PI)}° turn shading normals away from the light`,
+            why: `Between black and white lie ${depth} m, and a texel is ${+(1000 * metres).toPrecision(2)} mm wide. As real geometry they would be spikes.`,
           },
           proposals: [{ id: 'bump-depth', title: `Bump depth of ${names} to ${proposed} m`, change: { kind: 'values', values: Object.fromEntries(materials.map((id) => [`/materials/${id}/bumpDepth`, Math.sign(document.materials[id].bumpDepth) * proposed])) }, numbers: { depth: proposed } }],
           measured: { slope },

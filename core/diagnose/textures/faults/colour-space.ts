@@ -29,14 +29,14 @@ function find(uses: MapUse[], wanted: 'srgb' | 'linear'): ReturnType<TextureFaul
       words:
         wanted === 'srgb'
           ? {
-              sentence: `${texture} is too light: colours of a display are read as linear values.`,
+              sentence: `${texture} is too bright: sRGB colours are read as linear.`,
               headline: 'A colour image is read as data',
-              why: 'Half of white in the file is 0.21 in linear light; read as data it is 0.5, by 1.2 stops too much (IEC 61966-2-1).',
+              why: '0.5 in the file is 0.21 in linear light; read as data it stays 0.5, 1.2 stops too bright (IEC 61966-2-1).',
             }
           : {
-              sentence: `${texture} is bent: data of ${listed(slots)} are read as colours.`,
-              headline: 'Data are read as colours of a display',
-              why: 'A value of 0.5 in the file becomes 0.21 (IEC 61966-2-1): surfaces are smoother, flatter or turned more than they were painted.',
+              sentence: `${texture} is distorted: data of ${listed(slots)} are read as sRGB.`,
+              headline: 'Data are read as sRGB colours',
+              why: 'A value of 0.5 in the file becomes 0.21 (IEC 61966-2-1): roughness, height and normals come out lower than painted.',
             },
       proposals: [{ id: 'colour-space', title: `Read ${texture} as ${wanted === 'srgb' ? 'colours' : 'data'}`, change: { kind: 'values', values: { [`/textures/${texture}/colourSpace`]: wanted } } }],
     };

@@ -24,9 +24,9 @@ export const glow: TextureFault = {
           pixels,
           passes: ['emission'],
           words: {
-            sentence: `${capital(objects[0])} glows: ${percent(share)} of its light is its own.`,
-            headline: 'Emission was left on, by the image of the colour',
-            why: 'The same image is what it reflects and what it gives off: it is lit in its own shadow, as no print is.',
+            sentence: `${capital(objects[0])} glows: ${percent(share)} of its light is emission.`,
+            headline: 'Emission was left on, with the base colour image',
+            why: 'The same image drives base colour and emission: it glows in shadow, as no print does.',
           },
           proposals: [{ id: 'no-glow', title: `Switch the emission of ${materials.map((id) => document.materials[id].name || id).join(', ')} off`, change: { kind: 'values', values: Object.fromEntries(materials.map((id) => [`/materials/${id}/emissionStrength`, 0])) } }],
           measured: { share },

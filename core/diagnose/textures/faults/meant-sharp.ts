@@ -22,9 +22,9 @@ export const meantSharp: TextureFault = {
         objects: [...new Set(soft.flatMap(({ objects }) => objects))],
         pixels: soft.flatMap(({ pixels }) => pixels),
         words: {
-          sentence: `${capital(names)} ${soft.length === 1 ? 'is' : 'are'} blurred: an image of hard texels is enlarged ${Math.round(width)} times and filtered.`,
-          headline: 'Texels that are meant to be seen are mixed with each other',
-          why: 'It has few colours, and hard edges between its texels: it was drawn texel by texel.',
+          sentence: `${capital(names)} ${soft.length === 1 ? 'is' : 'are'} blurred: an image with hard-edged texels is enlarged ${Math.round(width)} times and filtered.`,
+          headline: 'Texels that are meant to be seen are filtered',
+          why: 'It has few colours and hard edges between texels: it was drawn pixel by pixel.',
         },
         proposals: [
           { id: 'nearest', title: soft.length === 1 ? `Show ${names} unfiltered` : `Show all ${soft.length} of them unfiltered`, change: { kind: 'values', values: Object.fromEntries(soft.map(({ map }) => [`/maps/${map}/filter`, 'nearest'])) } },

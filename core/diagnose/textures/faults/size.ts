@@ -40,12 +40,12 @@ function told({ spec, image, objects, pixels, texels }: MapUse, ratio: number, i
     pixels,
     words: isSmall
       ? {
-          sentence: `${spec.texture} is too small for how near it is seen: a texel is ${Math.round(1 / texels!)} pixels wide.`,
-          headline: `${sizes} texels are stretched until each is seen`,
+          sentence: `${spec.texture} is too small for how close it is seen: a texel is ${Math.round(1 / texels!)} pixels wide.`,
+          headline: `${sizes} texels are stretched until each one is visible`,
           why: `At ${width} × ${height} a texel would be a pixel here.`,
         }
       : {
-          sentence: `${spec.texture} is larger than any sheet shows: ${ratio.toFixed(0)} texels a pixel.`,
+          sentence: `${spec.texture} is larger than any sheet shows: ${ratio.toFixed(0)} texels per pixel.`,
           headline: `${sizes} texels take ${tellAmount('bytes', bytesOf(image.width, image.height))}; ${width} × ${height} would do`,
           why: `That is ${tellAmount('bytes', bytesOf(width, height))}, and as many texels as the largest sheet has pixels.`,
         },
@@ -56,7 +56,7 @@ function told({ spec, image, objects, pixels, texels }: MapUse, ratio: number, i
             id: 'bake-smaller',
             title: `${isOwn ? 'Show' : 'Export'} ${spec.texture} at ${width} × ${height}`,
             change: isOwn ? { kind: 'files', patch: [], work: { kind: 'shrink textures', textures: { [spec.texture]: times } } } : null,
-            ...(isOwn && { files: { ...assets, textures: new Map(assets.textures).set(spec.texture, shrunk(image, times)) }, note: 'In a new file beside the old one; each texel is the mean of those that it stands for.' }),
+            ...(isOwn && { files: { ...assets, textures: new Map(assets.textures).set(spec.texture, shrunk(image, times)) }, note: 'In a new file next to the old one; each texel is the mean of those it replaces.' }),
             numbers: { width, height },
           },
     ],

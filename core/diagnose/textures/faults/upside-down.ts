@@ -1,5 +1,5 @@
 /**
- * An image that stands on its head on its surface: what is drawn on it lies where the other images of the same material have it
+ * An image that is upside down on its surface: what is drawn on it lies where the other images of the same material have it
  * only after V is turned over. Files bring this that count V from the other end.
  *
  * Compared are slopes, not values: a groove is dark in a colour, an edge in a bump, a step in a roughness.
@@ -47,9 +47,9 @@ export const upsideDown: TextureFault = {
           objects: use.objects,
           pixels: use.pixels,
           words: {
-            sentence: `${use.spec.texture} stands on its head on ${use.objects[0]}.`,
-            headline: `Turned over it fits ${listed(others.map(({ spec }) => spec.texture))}`,
-            why: `Images of one material show the same drawing at the same UVs; this one of ${materials} does so only with V turned over.`,
+            sentence: `${use.spec.texture} is upside down on ${use.objects[0]}.`,
+            headline: `Flipped, it matches ${listed(others.map(({ spec }) => spec.texture))}`,
+            why: `The images of one material show the same features at the same UVs; this one of ${materials} does so only with V flipped.`,
           },
           proposals: [{ id: 'turn-over', title: `Turn map ${use.map} over`, change: { kind: 'values', values: Object.fromEntries(Object.entries(turnedOver(use.spec)).map(([key, value]) => [`/maps/${use.map}/${key}`, value])) } }],
         },

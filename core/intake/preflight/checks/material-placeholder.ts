@@ -20,7 +20,7 @@ export const materialPlaceholder: Check = {
       const isPlain = material.textures.length === 0 && look === PLAIN;
       const isUnnamed = isPlaceholder(material.name, scene.profile);
       if (wearers.length === 0 || !(isPlain || isUnnamed)) return [];
-      const what = isPlain ? 'is as a new material is' : 'has a default name';
+      const what = isPlain ? 'has the settings of a new material' : 'has a default name';
       return [
         {
           object: material.name || 'unnamed material',

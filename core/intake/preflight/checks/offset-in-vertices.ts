@@ -32,7 +32,7 @@ export const offsetInVertices: Check = {
       expected: 'vertices about the origin of their object',
       found: count(offenders, 'mesh', 'meshes'),
       offenders,
-      repair: centrePivots('Put their origins amid their vertices', scene.document, far),
+      repair: centrePivots('Move their origins to the centre of their vertices', scene.document, far),
     };
   },
 };

@@ -9,7 +9,7 @@ export const pivotFar: Check = {
   id: 'pivot-far',
   group: 'space',
   title: 'Pivot far away',
-  why: 'An object turns and scales about its pivot: a degree moves one that is 100 times its size away by nearly twice its size.',
+  why: 'An object rotates and scales about its pivot: a degree moves one that is 100 times its size away by nearly twice its size.',
   threshold: CAUTION,
   run(scene) {
     const offenders = objectFaults(scene, ({ mesh }) => {
@@ -22,7 +22,7 @@ export const pivotFar: Check = {
       expected: `within ${FAR} times its size`,
       found: count(offenders, 'object'),
       offenders,
-      repair: centrePivots('Put their pivots amid their vertices', scene.document, offenders),
+      repair: centrePivots('Move their pivots to the centre of their vertices', scene.document, offenders),
     };
   },
 };

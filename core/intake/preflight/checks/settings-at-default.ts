@@ -15,8 +15,8 @@ export const settingsAtDefault: Check = {
     const changed = differences(final, { ...defaultSheet(), width: final.width, height: final.height });
     return {
       expected: 'settings chosen for the shot',
-      found: changed.length ? `${changed.length} chosen` : 'all as a new shot has them',
-      offenders: changed.length ? [] : [{ object: 'final sheet', detail: 'is as a new shot has it', count: 1 }],
+      found: changed.length ? `${changed.length} chosen` : 'all as in a new shot',
+      offenders: changed.length ? [] : [{ object: 'final sheet', detail: 'has the settings of a new shot', count: 1 }],
       repair: ofProfile(document, profile),
     };
   },

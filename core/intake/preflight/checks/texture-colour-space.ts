@@ -8,7 +8,7 @@ export const textureColourSpace: Check = {
   id: 'texture-colour-space',
   group: 'surface',
   title: 'Colour spaces',
-  why: 'Colour read as data is too light; roughness or normals read as colour are bent.',
+  why: 'Colour read as data is too bright; roughness or normals read as colour are distorted.',
   threshold: CAUTION,
   run(scene) {
     const offenders: Offender[] = [];
@@ -37,7 +37,7 @@ export const textureColourSpace: Check = {
       expected: 'sRGB for colours, linear for data',
       found: count(offenders, 'texture'),
       offenders,
-      repair: setValues('Read them as what they are', document, values),
+      repair: setValues('Read them in the right colour space', document, values),
     };
   },
 };

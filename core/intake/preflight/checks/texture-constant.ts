@@ -9,8 +9,8 @@ const PACKED = 20;
 export const textureConstant: Check = {
   id: 'texture-constant',
   group: 'weight',
-  title: 'Textures of one colour',
-  why: 'A factor says the same, and takes no memory.',
+  title: 'Single-colour textures',
+  why: 'A constant value does the same, and takes no memory.',
   threshold: { caution: null, stop: null },
   run(scene) {
     const offenders = scene.source.images.flatMap(({ bytes, tiles }, i) => {
@@ -25,6 +25,6 @@ export const textureConstant: Check = {
         return [];
       }
     });
-    return { expected: 'images that differ somewhere', found: count(offenders, 'texture'), offenders };
+    return { expected: 'images with more than one colour', found: count(offenders, 'texture'), offenders };
   },
 };
