@@ -11,6 +11,8 @@ interface Meaning {
   shown: string;
   does: string;
   group: (typeof KEY_GROUPS)[number];
+  /** It is no key of a text field, and works in one. */
+  isWhileTyping?: boolean;
 }
 
 export const MEANINGS = {
@@ -49,6 +51,7 @@ export const MEANINGS = {
   tryFirst: { keys: ['t'], shown: 'T', does: 'Try the first remedy on the region', group: 'Findings and trials' },
   nextTrial: { keys: ['.'], shown: '.', does: 'Next trial', group: 'Findings and trials' },
   trialBefore: { keys: [','], shown: ',', does: 'Previous trial', group: 'Findings and trials' },
+  keep: { keys: ['Shift+k'], shown: 'Shift K', does: 'Keep the trial that is shown …', group: 'Findings and trials' },
   repair: { keys: ['Shift+r'], shown: 'Shift R', does: 'Apply the repair that is shown', group: 'Findings and trials' },
   wipe: { keys: ['w'], shown: 'W', does: 'Wipe; of a trial, flip between before and after', group: 'Comparing' },
   compare: { keys: ['c'], shown: 'C', does: 'Compare with the next picture', group: 'Comparing' },
@@ -66,7 +69,7 @@ export const MEANINGS = {
   find: { keys: ['/'], shown: '/', does: 'Find', group: 'Page' },
   chain: { keys: ['i'], shown: 'I', does: 'Files as a table or as a chain', group: 'Page' },
   otherStation: { keys: ['v'], shown: 'V', does: 'Look and back', group: 'Page' },
-  palette: { keys: ['Ctrl+k'], shown: 'Ctrl K', does: 'Find shots, views, controls, findings, commands', group: 'Page' },
+  palette: { keys: ['Ctrl+k'], shown: 'Ctrl K', does: 'Find shots, views, controls, findings, commands', group: 'Page', isWhileTyping: true },
   help: { keys: ['?', 'Shift+?'], shown: '?', does: 'This list', group: 'Page' },
   render: { keys: ['r'], shown: 'R', does: 'Render the current version', group: 'Shot' },
   undo: { keys: ['Ctrl+z'], shown: 'Ctrl Z', does: 'Undo the last kept change', group: 'Shot' },
@@ -104,11 +107,11 @@ export function pressKey(event: KeyboardEvent, table: Key[]): boolean {
   const target = event.target as HTMLElement;
   const isTyping = target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName);
   const name = `${event.ctrlKey || event.metaKey ? 'Ctrl+' : ''}${event.shiftKey ? 'Shift+' : ''}${event.key.length === 1 ? event.key.toLowerCase() : event.key}`;
-  if (isTyping || event.altKey || event.defaultPrevented || document.querySelector('[aria-modal="true"]')) return false;
+  if (event.altKey || event.defaultPrevented || document.querySelector('[aria-modal="true"]')) return false;
   const own = ARROWS.has(name) ? WALKED : PRESSES.has(name) ? PRESSED : null;
   if (own && target.closest?.(own)) return false;
   const key = table.find((k) => k.keys.includes(name));
-  if (!key) return false;
+  if (!key || (isTyping && !key.isWhileTyping)) return false;
   event.preventDefault();
   key.run();
   return true;

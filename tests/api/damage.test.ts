@@ -96,7 +96,7 @@ describe('damage on the disk', function () {
     await dusting.reach('SCAR-1', 1, 'failed', 60);
     const { error } = await dusting.render('SCAR-1', 1);
     expect(error).to.match(
-      /geometry\/panes\.glb was changed on the disk\. Import it again.*tried 5 times.*Continue the render/,
+      /geometry\/panes\.glb was changed on the disk\. Import it again.*tried 5 times.*Continue or restart the render/,
     );
     for (const answer of [
       dusting.get('/shots/SCAR-1/package.zip'),

@@ -122,7 +122,7 @@ describe('a trial on some objects alone', function () {
     const now = await dusting.shot(CODE);
     expect(now.head.id, 'the shot stays').to.equal(head.id);
     expect(now.trials[0].verdict).to.equal('keep');
-    expect((await dusting.post(`/trials/${id}/drop`)).body.error).to.match(/shots of their own/);
+    expect((await dusting.post(`/trials/${id}/drop`)).body.error).to.match(/two separate shots/);
   });
 
   async function rendered(values: ControlValues, seed: number) {

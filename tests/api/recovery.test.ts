@@ -92,7 +92,7 @@ describe('recovery', function () {
       await dusting.kill(worker, 'SIGKILL');
       const { state, error } = await dusting.render('HANG-1', 1);
       if (state !== 'failed') continue;
-      expect(error).to.match(/The process that worked on it ended 5 times.*Continue the render, or begin it again/);
+      expect(error).to.match(/The process that worked on it ended 5 times.*Continue or restart the render/);
       return;
     }
     throw new Error('it was never given up');

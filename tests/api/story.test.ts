@@ -150,7 +150,7 @@ describe('from finding to kept change', function () {
     expect(renders, 'its renders stopped too').to.deep.equal([]);
     const kept = await dusting.post(`/trials/${id}/keep`, { both: true });
     expect(kept.status).to.equal(409);
-    expect(kept.body.error).to.match(/nothing is proved yet/);
+    expect(kept.body.error).to.match(/nothing is proven yet/);
     expect((await dusting.post(`/trials/${id}/drop`)).status).to.equal(204);
     expect((await trial(made.body.number)).verdict).to.equal('drop');
   });

@@ -88,7 +88,7 @@ describe('turning, adding and going back', function () {
     const other = await send('valley.pfm', writePfm(8, 4, new Float32Array(96).fill(0.25)), 'map');
     expect(((await other.json()) as { item: string }).item).to.equal('/maps/valley');
     expect((await shot()).document.textures.valley.file).to.equal('textures/valley.pfm');
-    for (const [name, bytes, expected] of [['a.png', new Uint8Array(40), /a\.png/], ['a.txt', new Uint8Array(4), /no picture/]] as const) {
+    for (const [name, bytes, expected] of [['a.png', new Uint8Array(40), /a\.png/], ['a.txt', new Uint8Array(4), /cannot be read as a picture/]] as const) {
       const refused = await send(name, bytes);
       expect(refused.status, name).to.equal(400);
       expect(((await refused.json()) as { error: string }).error).to.match(expected);

@@ -13,8 +13,8 @@ test('a crack is told by what closes it, its seam drawn on the tiles, and closed
   await importDemo(address(), buildPressedComb(), 'HA-038', { width: 160, height: 90, samples: 16 });
   await page.goto(`${address()}/shots/HA-038`);
   const findings = page.getByRole('region', { name: 'Findings' });
-  await findings.getByText(/seams stand open by up to/).click({ timeout: 180_000 });
-  await expect(findings.getByText('UVs at the borders of islands are smoothed away')).toBeVisible();
+  await findings.getByText(/seams are open by up to/).click({ timeout: 180_000 });
+  await expect(findings.getByText('UVs at island borders are smoothed away')).toBeVisible();
   const islands = findings.getByRole('img', { name: 'Borders of UV islands' });
   await expect(islands.locator('path.bad')).toHaveCount(1);
   const saved = page.waitForEvent('download');

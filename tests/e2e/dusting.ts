@@ -62,7 +62,11 @@ async function start(worker: number): Promise<{ address: string; stop: () => Pro
 /** Cancels every render, examination and trial. */
 export async function cancelWork(address: string): Promise<void> {
   const work = (await (await fetch(`${address}/api/work`)).json()) as RunningWork[];
-  const stops = { trial: '/trials/:id/stop', render: '/renders/:id/stop', examination: '/renders/:id/examination/stop' };
+  const stops = {
+    trial: '/trials/:id/stop',
+    render: '/renders/:id/stop',
+    examination: '/renders/:id/examination/stop',
+  };
   for (const { kind, id } of work)
     await fetch(`${address}/api${stops[kind].replace(':id', String(id))}`, { method: 'POST' });
 }

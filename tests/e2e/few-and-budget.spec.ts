@@ -62,8 +62,8 @@ test('frames are measured, and multiply with the farm that is told', async ({ pa
   await choosePreview(page);
   await budget.getByRole('button', { name: 'Measure' }).click();
   const row = (name: RegExp) => budget.getByRole('row', { name });
-  await expect(row(/^Machine hours in all/)).toBeVisible({ timeout: 60_000 });
-  const rays = async () => (await row(/^Rays of a frame/).textContent())!;
+  await expect(row(/^Total machine hours/)).toBeVisible({ timeout: 60_000 });
+  const rays = async () => (await row(/^Rays per frame/).textContent())!;
   const first = await rays();
   const machines = budget.getByRole('spinbutton', { name: 'Machines' });
   const frames = budget.getByRole('spinbutton', { name: 'Frames' });

@@ -58,6 +58,11 @@ describe('keys', () => {
     expect(pressed).to.deep.equal([]);
   });
 
+  it('find by name from a text field too', () => {
+    expect(press('k', { ctrlKey: true }, 'INPUT')).to.equal(true);
+    expect(pressed).to.deep.equal(['palette']);
+  });
+
   it('do nothing while a person types, or a dialog has the page', () => {
     for (const tag of ['INPUT', 'TEXTAREA', 'SELECT']) press('l', {}, tag);
     press('l', { target: { tagName: 'DIV', isContentEditable: true } });

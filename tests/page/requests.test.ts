@@ -76,7 +76,7 @@ describe('requests of the page', () => {
     expect(messages.latest!.text).to.equal('That cannot be done; nothing was changed.');
     expect(messages.latest!.details).to.deep.equal(['/sheets/preview/samples is 30; expected a multiple of 4']);
     messages.refused(new Error('x is not a function'));
-    expect(messages.latest!.text).to.match(/page failed at this: x is not a function/);
+    expect(messages.latest!.text).to.match(/page failed: x is not a function/);
     const { id } = messages.latest!;
     messages.done('Trial 1 is kept.');
     expect(messages.latest!.id, 'each is told, also twice the same').to.be.above(id);

@@ -14,6 +14,7 @@ import { buildNightLantern } from '../../demo/ha-020/build.ts';
 import { buildStoreRoom } from '../../demo/ha-040/build.ts';
 import { box } from '../../demo/shapes.ts';
 import { benchShot, inputOf, renderShot, tryRemedy, type BenchShot } from './bench-shot.ts';
+import { atSize } from './size.ts';
 import { compiled, scene, sphere, square } from './helpers.ts';
 
 const look = (shot: BenchShot) => lookInRender(inputOf(shot, renderShot(shot)), shadows);
@@ -25,7 +26,7 @@ describe('the shadow survey', function () {
   this.timeout(120_000);
 
   it('finds in the hive yard that the sun’s shadows end too soon, and that the sky drowns them', async () => {
-    const shot = await benchShot(buildHiveYard, { width: 240, height: 135 });
+    const shot = await benchShot(buildHiveYard, { width: atSize(160, 240), height: atSize(90, 135) });
     const found = look(shot);
     expect(found.map(({ finding }) => finding.cause)).to.deep.equal(['shadows.distance-too-short', 'shadows.drowned-by-fill']); // prettier-ignore
     const [short, drowned] = found;

@@ -9,6 +9,7 @@ import type { RenderSummary } from '../../core/contracts/events.ts';
 import { duration, percent, tellPreflight } from '../format.ts';
 import { useCurrent } from '../stores/current.ts';
 import { useShot } from '../stores/shot.ts';
+import { useCommands, type Command } from '../stores/commands.ts';
 import { sweepProgress } from '../stores/sweep-progress.ts';
 import { useView } from '../stores/view.ts';
 import { useWorkDone } from '../work-done.ts';
@@ -166,6 +167,7 @@ const left = computed(() => {
   if (!first || !last || last.at - first.at < 1500 || last.progress <= first.progress) return null;
   return duration(((1 - last.progress) * (last.at - first.at)) / 1000 / (last.progress - first.progress));
 });
+useCommands().provide(() => stations.value.map(({ name, told, go }): Command => ({ id: `station ${name}`, group: 'Go to', name, detail: told, run: go }))); // prettier-ignore
 useWorkDone(computed(() => job.value?.what ?? null));
 </script>
 

@@ -75,6 +75,8 @@ export const useView = defineStore('view', () => {
   const isBorrowing = ref(false);
   /** Whether it is asked which frames are rendered. */
   const isFraming = ref(false);
+  /** The trial that is asked about: how it is to be kept. */
+  const keepingId = ref<number | null>(null);
 
   /** Shows a control where its kind stands, whatever it is of. */
   function showDial(pointer: string): void {
@@ -127,7 +129,7 @@ export const useView = defineStore('view', () => {
   }
 
   return {
-    renderId, findingId, trialId, sweepId, pass, exposure, gamma, region, showMask, wipe, panel, dial, item, items, choose, place, asksRegion, isFraming, isStaged, adding, addingScene, isBorrowing,
+    renderId, findingId, trialId, sweepId, pass, exposure, gamma, region, showMask, wipe, panel, dial, item, items, choose, place, asksRegion, isFraming, keepingId, isStaged, adding, addingScene, isBorrowing,
     isBoosted, query, setView, toggleBoost, showDial, askAt, askRegion, fromQuery,
   };
 }); // prettier-ignore

@@ -25,6 +25,7 @@ import SceneStage from '../components/stage/SceneStage.vue';
 import SheetsPanel from '../components/controls/SheetsPanel.vue';
 import TopBar from '../components/TopBar.vue';
 import TrialLedger from '../components/trials/TrialLedger.vue';
+import type { TrialSummary } from '../../core/contracts/events.ts';
 import { isPictureName } from '../../core/formats/picture-names.ts';
 import { PLAIN_VIEW } from '../../core/picture/view.ts';
 import { DIALS } from '../../core/document/dials.ts';
@@ -104,6 +105,19 @@ function stepTrial(by: number): void {
   view.trialId = list[at < 0 ? list.length - 1 : (at + by + list.length) % list.length].id;
 }
 
+const shownTrial = computed(() => shot.state?.trials.find(({ id }) => id === view.trialId));
+const canKeep = (trial?: TrialSummary) => trial?.state === 'done' && trial.verdict === null;
+/** What can be done with the trial that is shown. */
+function trialCommands(trial: TrialSummary): Command[] {
+  const isRunning = trial.state === 'predicting' || trial.state === 'rendering';
+  const one = (name: string, detail: string, run: () => void): Command => ({ id: `trial ${name}`, group: 'Do', name, detail, run }); // prettier-ignore
+  return [
+    ...(canKeep(trial) ? [one(`Keep trial ${trial.number} …`, 'Shift K', () => (view.keepingId = trial.id))] : []),
+    ...(isRunning ? [one(`Cancel trial ${trial.number}`, trial.title, () => void shot.stopTrial(trial))] : []),
+    ...(!isRunning && trial.verdict === null ? [one(`Drop trial ${trial.number}`, trial.title, () => void shot.dropTrial(trial))] : []),
+  ]; // prettier-ignore
+}
+
 function toggleLive(): void {
   if (live.isOn) live.end();
   else if (live.obstacle) useMessages().failed(live.obstacle);
@@ -152,9 +166,8 @@ async function drop(event: DragEvent): Promise<void> {
   else if (files.length) useMessages().failed('Pictures and scene files (.gltf, .glb, .obj, .usda) can be dropped here.'); // prettier-ignore
 }
 
-async function tryFirst(): Promise<void> {
+async function tryRemedy(remedy: string | null | undefined): Promise<void> {
   const item = current.finding;
-  const remedy = item?.firstRemedy;
   if (!item || !remedy) return;
   const trial = await shot.tryOut({ finding: item.id, remedy, region: view.region, sheet: item.sheet, values: null });
   if (trial) view.trialId = trial.id;
@@ -182,9 +195,10 @@ const { keys, isListingKeys } = useKeys({
   beauty: () => (view.pass = 'beauty'),
   next: () => stepFinding(1),
   before: () => stepFinding(-1),
-  tryFirst: () => void tryFirst(),
+  tryFirst: () => void tryRemedy(current.finding?.firstRemedy),
   nextTrial: () => stepTrial(1),
   trialBefore: () => stepTrial(-1),
+  keep: () => canKeep(shownTrial.value) && (view.keepingId = shownTrial.value!.id),
   wipe: () => (view.wipe = view.wipe < 0.5 ? 1 : 0),
   nextPanel: () => stepPanel(1),
   panelBefore: () => stepPanel(-1),
@@ -205,6 +219,9 @@ useAddress({
 
 useCommands().provide(() => [
   { id: 'frames', group: 'Do', name: 'Render frames …', detail: 'a range as one', run: () => (view.isFraming = true) },
+  ...(shownTrial.value ? trialCommands(shownTrial.value) : []),
+  ...(current.detail?.remedies ?? []).filter(({ change }) => change !== null).map(({ id, title }): Command => ({ id: `try ${id}`, group: 'Do', name: `Try here: ${title}`, run: () => void tryRemedy(id) })),
+  ...PANELS.map(({ id, name }): Command => ({ id: `panel ${id}`, group: 'Go to', name: `${name} panel`, run: () => (view.panel = id) })),
   ...current.findings.map((one): Command => ({ id: `finding ${one.id}`, group: 'Findings', name: one.sentence, detail: severityName(one.severity), run: () => { view.panel = 'findings'; view.findingId = one.id; view.region = null; view.trialId = null; } })),
   ...current.passes.map(({ name, group }): Command => ({ id: `pass ${name}`, group: 'Passes', name: passName(name), detail: group, run: () => (view.pass = name) })),
   ...DIALS.map(({ pointer, label, group }): Command => ({ id: `dial ${pointer}`, group: 'Controls', name: label, detail: group, run: () => view.showDial(pointer) })),

@@ -17,6 +17,7 @@ import { valueAt } from '../../../core/document/patch.ts';
 import { tellChange } from '../../../core/document/tell-change.ts';
 import { valuesPatch, withValues } from '../../../core/document/set-values.ts';
 import { canSweep, type SweepValue } from '../../../core/predict/sweep.ts';
+import { useSetValuesCommands } from '../../set-values-commands.ts';
 import { useCurrent } from '../../stores/current.ts';
 import { usePending } from '../../stores/pending.ts';
 import { useShot } from '../../stores/shot.ts';
@@ -156,6 +157,9 @@ async function tryOut(): Promise<void> {
   });
   if (trial) view.trialId = trial.id;
 }
+
+const discard = () => (pending.value = {});
+useSetValuesCommands('the scene', changes, () => ({ discard, tryHere: current.region ? tryOut : undefined, keep }));
 
 // A control that something links to is scrolled to and takes the keyboard.
 watch(
@@ -326,7 +330,7 @@ watch(
     <footer v-if="changes" role="status">
       <span :title="told"> {{ changes }} {{ changes === 1 ? 'value' : 'values' }} set, not kept yet </span>
       <span class="gap"></span>
-      <Button severity="secondary" variant="text" @click="pending = {}">Discard</Button>
+      <Button severity="secondary" variant="text" @click="discard">Discard</Button>
       <Button
         :disabled="!current.region"
         :title="current.region ? 'Render the region with and without' : 'Draw a region first'"

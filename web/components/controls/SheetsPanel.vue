@@ -29,6 +29,7 @@ import { pickFile } from '../../remote/pick-file.ts';
 import { saveFile } from '../../remote/save-file.ts';
 import { useMessages } from '../../stores/messages.ts';
 import { beginScrub } from '../../scrub.ts';
+import { useSetValuesCommands } from '../../set-values-commands.ts';
 import { useCurrent } from '../../stores/current.ts';
 import { usePending } from '../../stores/pending.ts';
 import { useShot } from '../../stores/shot.ts';
@@ -150,6 +151,13 @@ async function tryOut(): Promise<void> {
   });
   if (trial) view.trialId = trial.id;
 }
+
+const canTry = computed(() => changedSheets.value.length === 1 && current.region !== null);
+useSetValuesCommands('the sheets', changes, () => ({
+  discard,
+  tryHere: canTry.value ? tryOut : undefined,
+  keep: alone.objects.value === null ? set : undefined,
+}));
 
 const copyOver = (from: SheetName, to: SheetName) => {
   for (const dial of DIALS)
@@ -330,7 +338,7 @@ watch(
       </span>
       <Button severity="secondary" variant="text" @click="discard">Discard</Button>
       <Button
-        :disabled="changedSheets.length !== 1 || !current.region"
+        :disabled="!canTry"
         :title="changedSheets.length > 1 ? 'A trial is of one sheet' : 'Render the region with and without'"
         @click="tryOut"
       >

@@ -29,7 +29,7 @@ const entries = computed(() =>
     return isFirst ? [{ key: `s${trial.sweepId}`, trial: null, sweep: shot.sweep(trial.sweepId)! }] : [];
   }),
 );
-const keeping = ref<TrialSummary | null>(null);
+const keeping = computed(() => shot.state?.trials.find(({ id }) => id === view.keepingId) ?? null);
 
 const menu = useTemplateRef('menu');
 const items = ref<MenuItem[]>([]);
@@ -45,7 +45,7 @@ function openMenu(event: MouseEvent, trial: TrialSummary): void {
     { label: 'Use its region', command: () => (view.region = trial.region) },
     { separator: true },
     ...(isRunning ? [{ label: 'Cancel', command: () => void shot.stopTrial(trial) }] : []),
-    ...(isOpen && trial.state === 'done' ? [{ label: 'Keep …', command: () => (keeping.value = trial) }] : []),
+    ...(isOpen && trial.state === 'done' ? [{ label: 'Keep …', command: () => (view.keepingId = trial.id) }] : []),
     ...(isOpen ? [{ label: 'Drop', command: () => void shot.dropTrial(trial) }] : []),
     { label: 'Copy its title', command: () => void copyText(`Trial ${trial.number}: ${trial.title}`, 'Copied.') },
     { label: 'Copy link to it', command: link },
@@ -64,16 +64,21 @@ function openMenu(event: MouseEvent, trial: TrialSummary): void {
     <ul v-if="entries.length" class="cards">
       <template v-for="{ key, trial, sweep } in entries" :key="key">
         <SweepCard v-if="sweep" :sweep="sweep" />
-        <TrialCard v-else :trial="trial!" @keep="keeping = trial" @contextmenu.prevent="openMenu($event, trial!)" />
+        <TrialCard
+          v-else
+          :trial="trial!"
+          @keep="view.keepingId = trial!.id"
+          @contextmenu.prevent="openMenu($event, trial!)"
+        />
       </template>
     </ul>
     <p v-else class="dim none">
-      No trials yet. A trial renders one region twice on the same random numbers, with and without a remedy, and puts
-      what it measured beside what was predicted. “Try here” beside a finding's remedy begins one.
+      No trials yet. A trial renders one region twice with the same random numbers, with and without a remedy, and shows
+      measured next to predicted. Start one with “Try here” on a finding’s remedy, or with T.
     </p>
     <ContextMenu ref="menu" :model="items" />
-    <KeepApartDialog v-if="keeping?.alonePatch" :trial="keeping" @closed="keeping = null" />
-    <KeepDialog v-else-if="keeping" :trial="keeping" @closed="keeping = null" />
+    <KeepApartDialog v-if="keeping?.alonePatch" :trial="keeping" @closed="view.keepingId = null" />
+    <KeepDialog v-else-if="keeping" :trial="keeping" @closed="view.keepingId = null" />
   </section>
 </template>
 
