@@ -35,7 +35,7 @@ export function useHeadline(section: Ref<Section>, isChecking: Ref<boolean>) {
     preflight() {
       const { stop, caution } = store.counts;
       if (stop) return `${many(stop, 'blocker')} before this shot can be sent`;
-      return caution ? `No blockers; ${many(caution, 'warning')} to check` : 'Clear to send';
+      return caution ? `No blockers; ${many(caution, 'warning').toLowerCase()} to check` : 'Clear to send';
     },
   };
   const summary = computed(() => {

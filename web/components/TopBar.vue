@@ -22,7 +22,8 @@ const shot = useShot();
 const view = useView();
 const current = useCurrent();
 
-const open = computed(() => current.findings.filter((f) => f.aside === null).length);
+/** Of the render: what preflight warns of is counted at Intake. */
+const open = computed(() => current.findings.filter((f) => f.aside === null && f.renderId !== null).length);
 const kept = computed(() => shot.state?.trials.filter((t) => t.verdict === 'keep').length ?? 0);
 const waiting = computed(
   () => shot.state?.trials.filter((t) => t.state === 'done' && t.verdict === null && t.sweepId === null).length ?? 0,

@@ -138,7 +138,7 @@ async function tryOut({ title, values }: ToldRemedy): Promise<void> {
       <h2>What lights a place, and why is there no shadow?</h2>
       <p class="soft">
         Right-click a surface in the picture and choose “What lights this?”, or point at it and press <b>Shift L</b>.
-        Each light answers: what arrives, what stands between, and which setting keeps a shadow away.
+        Each light reports what arrives, what is in between, and which setting suppresses a shadow.
       </p>
       <Button v-if="view.region" size="small" @click="view.askRegion()">Ask about the region</Button>
     </div>

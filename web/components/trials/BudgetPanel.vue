@@ -176,8 +176,8 @@ const rows = computed(() =>
       </Column>
     </DataTable>
     <p v-else-if="!isMeasuring" class="dim">
-      Nothing of this sheet is measured yet. Measuring takes some seconds: evenly spread pixels of the frame are
-      rendered by its own settings, rays are counted, and what is done once is timed apart.
+      Nothing measured for this sheet yet. It takes a few seconds: evenly spread pixels of the frame are rendered with
+      its settings, rays are counted, and one-time work is timed separately.
     </p>
     <p v-if="columns.length" class="dim note">
       Times are those of the server this page renders on, as busy as it was; ray counts are the same everywhere.

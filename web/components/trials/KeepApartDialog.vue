@@ -45,8 +45,8 @@ async function keep(): Promise<void> {
   >
     <form id="apart" class="dialog-form" @submit.prevent="keep">
       <p class="soft">
-        {{ trial.title }}. No one render has both settings, so each part becomes a shot of its own. In the comp their
-        renders are added (plus): beauty, every light pass, and alpha.
+        {{ trial.title }}. No one render has both settings, so each part becomes a shot of its own. In comp, add their
+        renders (plus): beauty, every light pass and alpha.
       </p>
       <label
         ><span>The rest, with these objects held out</span

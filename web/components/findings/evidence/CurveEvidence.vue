@@ -46,7 +46,7 @@ const options = computed(() => ({
   theme: { mode: 'dark' },
   stroke: { width: 1.6, curve: 'straight', colors: ['#e9e9e9', '#9a9a9a'], dashArray: [0, 4] },
   colors: ['#e9e9e9', '#9a9a9a'],
-  grid: { borderColor: '#2e2e2e', padding: { left: 4, right: 14, top: -22, bottom: -14 } },
+  grid: { borderColor: '#2e2e2e', padding: { left: 4, right: 14, top: -22, bottom: -8 } },
   legend: { show: false },
   tooltip: {
     theme: 'dark',
@@ -66,7 +66,7 @@ const options = computed(() => ({
           max: Math.ceil(last.value / step.value) * step.value,
           tickAmount: Math.ceil(last.value / step.value),
         }),
-    title: { text: `${props.evidence.x.label}${unit(props.evidence.x.unit)}`, style: TITLE, offsetY: -4 },
+    title: { text: `${props.evidence.x.label}${unit(props.evidence.x.unit)}`, style: TITLE, offsetY: -7 },
     labels: { style: { fontSize: '12px' }, offsetY: -3, formatter: (x: string) => short(read(Number(x))) },
     axisBorder: { show: false },
     axisTicks: { color: '#353535' },
@@ -124,7 +124,7 @@ const others = computed(() => props.evidence.series.slice(1).map(({ label }) => 
       {{ evidence.title }}<template v-if="others.length">; broken line: {{ others.join(', ') }}</template>
     </figcaption>
     <div class="room" role="img" :aria-label="`${evidence.title}: ${evidence.marks.map((m) => m.label).join(', ')}`">
-      <Chart type="line" height="142" :options="options" :series="series" />
+      <Chart type="line" height="148" :options="options" :series="series" />
     </div>
   </figure>
 </template>
@@ -137,7 +137,7 @@ figcaption {
   font-size: var(--small);
 }
 .room {
-  height: 142px;
+  height: 148px;
   margin: 0 -6px;
 }
 </style>
