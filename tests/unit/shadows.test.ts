@@ -50,7 +50,9 @@ describe('the shadow survey', function () {
   });
 
   it('finds nothing in a room whose shadows are all there', async () => {
-    expect(look(await benchShot(buildStoreRoom, { width: atSize(96, 160), height: atSize(54, 90), samples: 16 }))).to.deep.equal([]);
+    expect(
+      look(await benchShot(buildStoreRoom, { width: atSize(96, 160), height: atSize(54, 90), samples: 16 })),
+    ).to.deep.equal([]);
   });
 
   it('leaves glass alone that a light is not linked to, or that throws no shadow on purpose', async () => {
