@@ -195,7 +195,7 @@ const LABELS: Record<string, string> = {
   'subdivision/level': 'Subdivision levels',
   'subdivision/edgePixels': 'Longest edge',
   'subdivision/boundary': 'Subdivided boundary',
-  'subdivision/uvs': 'UV smoothing',
+  'subdivision/uvs': 'UV interpolation',
   camera: 'Visible to camera',
   'visibility/camera': 'Visible to camera',
   'visibility/shadow': 'Visible to shadow rays',
