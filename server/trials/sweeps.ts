@@ -24,7 +24,7 @@ export async function createSweep(context: Context, code: string, request: Sweep
       const task = { document: head.document, sheet, values, region: request.region };
       const tried = await context.documents.tryValues(task);
       if (tried.patch.length === 0)
-        throw conflict(`“${label}” is the current value of the ${sheet} sheet already: leave it out.`);
+        throw conflict(`“${label}” is the current value in the ${sheet} sheet: leave it out.`);
       patches.push(canonicalText(tried.patch));
       region = tried.region;
     }

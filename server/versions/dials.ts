@@ -14,6 +14,6 @@ export async function setDials(
     needBase(head, base);
     const change = { sheets, values, remove, reason: (told: string) => told };
     if (!(await addVersion(context, tx, shot, head, change)))
-      throw conflict(`Everything already has these values in ${code} already.`);
+      throw conflict(`Everything already has these values in ${code}.`);
   });
 }

@@ -26,6 +26,6 @@ export async function returnTo(context: Context, code: string, { base, version: 
     const { document: becomes, manifest } = version;
     const reason = `Back to version ${version.number}${version.name ? `, ${version.name}` : ''}`;
     if (!(await addVersion(context, tx, shot, head, { reason, becomes, manifest })))
-      throw conflict(`${code} is already the same as version ${version.number} already.`);
+      throw conflict(`${code} is already the same as version ${version.number}.`);
   });
 } // prettier-ignore

@@ -104,7 +104,7 @@ describe('sweeps', function () {
   it('refuses what would show nothing, or twice the same, and what cannot be set', async () => {
     const present = await sweep('Samples', '/samples', [32, 64]);
     expect(present.status).to.equal(409);
-    expect(present.body.error).to.match(/“32” is the current value of the preview sheet/);
+    expect(present.body.error).to.match(/“32” is the current value in the preview sheet/);
     const twice = await sweep('Samples', '/samples', [64, 64]);
     expect(twice.body.error).to.match(/are the same change/);
     expect((await sweep('Samples', '/samples', [64])).status).to.equal(400);
