@@ -308,6 +308,11 @@ usePageTitle(computed(() => `Intake of ${shot.state?.code ?? props.code} · Dust
   grid-template-columns: 176px minmax(0, 1fr) 340px;
   min-height: 0;
 }
+@media (max-width: 1180px) {
+  .columns {
+    grid-template-columns: 150px minmax(0, 1fr) 280px;
+  }
+}
 nav {
   background: var(--panel);
   border-right: 1px solid var(--line);

@@ -350,10 +350,11 @@ usePageTitle(computed(() => (shot.state ? `${shot.state.code} look · Dusting` :
 }
 .tabs {
   display: flex;
-  gap: 12px;
+  flex-wrap: wrap;
+  gap: 0 12px;
   align-items: center;
   padding: 0 12px;
-  height: 32px;
+  min-height: 32px;
   background: var(--panel);
   border-bottom: 1px solid var(--line);
   font-size: var(--small);

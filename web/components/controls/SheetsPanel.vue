@@ -388,10 +388,16 @@ h2 {
 }
 .row {
   display: grid;
-  grid-template-columns: 1fr 92px 92px;
+  grid-template-columns: minmax(0, 1fr) 92px 92px;
   gap: 8px;
   align-items: center;
   padding: 3px 0;
+}
+/* Names before boxes, in a panel of a window that is 1024 wide. */
+@media (max-width: 1180px) {
+  .row {
+    grid-template-columns: minmax(0, 1fr) 74px 74px;
+  }
 }
 .row.head button {
   font-size: var(--small);
@@ -453,12 +459,12 @@ h2 {
   color: var(--text);
 }
 .row :deep(input) {
-  width: 92px;
+  width: 100%;
   text-align: right;
   font-size: var(--small);
 }
 .row :deep(.p-select) {
-  width: 92px;
+  width: 100%;
 }
 .row :deep(.p-select-label) {
   font-size: var(--small);

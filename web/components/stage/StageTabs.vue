@@ -83,7 +83,7 @@ function show(tab: string): void {
     >
       {{ current.render.warnings.length }} unusual
     </Button>
-    <span v-if="current.render && !isSheet" class="dim num" :class="{ spare: view.region }">
+    <span v-if="current.render && !isSheet" class="dim num size" :class="{ spare: view.region }">
       {{ current.render.width }} × {{ current.render.height }} · {{ Math.round(scale * 100) }} %
     </span>
     <Button
@@ -142,6 +142,11 @@ function show(tab: string): void {
 /* The name of what is shown goes before its size. */
 @container (max-width: 720px) {
   .spare {
+    display: none;
+  }
+}
+@container (max-width: 560px) {
+  .size {
     display: none;
   }
 }
