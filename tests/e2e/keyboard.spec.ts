@@ -28,7 +28,7 @@ const numberOf = async (page: Page, code: string): Promise<number> => (await sta
 for (const demo of atSize(['HA-010'], ['HA-010', 'HA-020', 'HA-030', 'HA-040', 'HA-050', 'HA-060']))
   test(`${demo}: found, tried, compared, kept, rendered again, undone`, async ({ page }) => {
     test.setTimeout(atSize(180_000, 900_000));
-    const code = `${demo}-keys`;
+    const code = demo.replace('HA', 'KEYS');
     await importDemo(address(), demoShots[demo](), code, { width: atSize(96, 240), height: atSize(54, 135), samples: 16 });
     await open(page, code);
     const state = () => stateOf(page, code);
@@ -60,7 +60,7 @@ for (const demo of atSize(['HA-010'], ['HA-010', 'HA-020', 'HA-030', 'HA-040', '
   }); // prettier-ignore
 
 test('a control is found by name, set, put back and set again, and kept', async ({ page }) => {
-  const code = 'HA-010-set';
+  const code = 'KEYS-SET';
   await importDemo(address(), demoShots['HA-010'](), code, { width: 64, height: 36, samples: 4 });
   await open(page, code);
   await find(page, 'Diffuse limit');
@@ -76,7 +76,7 @@ test('a control is found by name, set, put back and set again, and kept', async 
 });
 
 test('HA-070: a check is found, its repair applied and undone, the target reached', async ({ page }) => {
-  const code = 'HA-070-keys';
+  const code = 'KEYS-070';
   await importDemo(address(), demoShots['HA-070'](), code, { width: 64, height: 36, samples: 4 });
   await open(page, code);
   await find(page, 'Intake');
