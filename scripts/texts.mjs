@@ -7,6 +7,9 @@ import { root } from './lib/machine.mjs';
 import { run, say } from './lib/say.mjs';
 import { CATALOGUES, catalogueOf, textsOf } from './lib/texts.mjs';
 
+// Whoever reads on may stop before the end: `npm run texts | head`.
+process.stdout.on('error', (error) => process.exit(error.code === 'EPIPE' ? 0 : 1));
+
 await run(async () => {
   const names = Object.keys(CATALOGUES);
   const wanted = process.argv.slice(2);

@@ -44,7 +44,10 @@ for (const demo of atSize(['HA-010'], ['HA-010', 'HA-020', 'HA-030', 'HA-040', '
     await page.keyboard.press('t');
     await expect.poll(async () => (await state()).trials[0]?.state, { timeout: 240_000 }).toBe('done');
     await expect(page).toHaveURL(/trial=\d+/);
+    const line = page.getByRole('slider', { name: /before/i });
+    const stood = await line.getAttribute('aria-valuenow');
     await page.keyboard.press('w');
+    await expect(line).not.toHaveAttribute('aria-valuenow', stood!);
     await page.keyboard.press('Shift+K');
     const dialog = page.getByRole('dialog', { name: /^Keep trial 1/ });
     await expect(dialog).toBeVisible();
@@ -59,7 +62,7 @@ for (const demo of atSize(['HA-010'], ['HA-010', 'HA-020', 'HA-030', 'HA-040', '
     await expect.poll(() => numberOf(page, code)).toBe(2);
   }); // prettier-ignore
 
-test('a control is found by name, set, put back and set again, and kept', async ({ page }) => {
+test('a control is found by name, set by the arrow keys, and kept', async ({ page }) => {
   const code = 'KEYS-SET';
   await importDemo(address(), demoShots['HA-010'](), code, { width: 64, height: 36, samples: 4 });
   await open(page, code);

@@ -12,6 +12,7 @@ import { useShot } from '../stores/shot.ts';
 import { useCommands, type Command } from '../stores/commands.ts';
 import { sweepProgress } from '../stores/sweep-progress.ts';
 import { useView } from '../stores/view.ts';
+import { isRunning } from '../trial-state.ts';
 import { useWorkDone } from '../work-done.ts';
 import PageMenu from './PageMenu.vue';
 
@@ -97,7 +98,7 @@ const stations = computed<Station[]>(() => {
 
 /** Trials first: somebody waits for them. The two sides of one are one thing to wait for. */
 const job = computed(() => {
-  const trial = shot.state?.trials.findLast((t) => t.state === 'rendering' || t.state === 'predicting');
+  const trial = shot.state?.trials.findLast(isRunning);
   const sweep = shot.sweep(trial?.sweepId ?? null);
   if (sweep) {
     const { share } = sweepProgress(shot.stepsOf(sweep.id), shot.renderOf);

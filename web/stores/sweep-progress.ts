@@ -1,5 +1,6 @@
 /** How far the steps of a sweep are: the render that they share counts once. */
 import type { RenderSummary, TrialSummary } from '../../core/contracts/events.ts';
+import { isRunning } from '../trial-state.ts';
 
 export function sweepProgress(
   steps: TrialSummary[],
@@ -13,6 +14,5 @@ export function sweepProgress(
     done += render.progress * render.samples;
     all += render.samples;
   }
-  const isRunning = steps.some((t) => t.state === 'predicting' || t.state === 'rendering');
-  return { isRunning, share: all > 0 ? done / all : 0 };
+  return { isRunning: steps.some(isRunning), share: all > 0 ? done / all : 0 };
 }

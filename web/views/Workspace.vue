@@ -43,6 +43,7 @@ import { useMessages } from '../stores/messages.ts';
 import { useLive } from '../stores/live.ts';
 import { usePending } from '../stores/pending.ts';
 import { useProbe } from '../stores/probe.ts';
+import { canDrop, canKeep, isRunning } from '../trial-state.ts';
 import { useShot } from '../stores/shot.ts';
 import { useView } from '../stores/view.ts';
 
@@ -106,15 +107,13 @@ function stepTrial(by: number): void {
 }
 
 const shownTrial = computed(() => shot.state?.trials.find(({ id }) => id === view.trialId));
-const canKeep = (trial?: TrialSummary) => trial?.state === 'done' && trial.verdict === null;
 /** What can be done with the trial that is shown. */
 function trialCommands(trial: TrialSummary): Command[] {
-  const isRunning = trial.state === 'predicting' || trial.state === 'rendering';
   const one = (name: string, detail: string, run: () => void): Command => ({ id: `trial ${name}`, group: 'Do', name, detail, run }); // prettier-ignore
   return [
     ...(canKeep(trial) ? [one(`Keep trial ${trial.number} …`, 'Shift K', () => (view.keepingId = trial.id))] : []),
-    ...(isRunning ? [one(`Cancel trial ${trial.number}`, trial.title, () => void shot.stopTrial(trial))] : []),
-    ...(!isRunning && trial.verdict === null ? [one(`Drop trial ${trial.number}`, trial.title, () => void shot.dropTrial(trial))] : []),
+    ...(isRunning(trial) ? [one(`Cancel trial ${trial.number}`, trial.title, () => void shot.stopTrial(trial))] : []),
+    ...(canDrop(trial) ? [one(`Drop trial ${trial.number}`, trial.title, () => void shot.dropTrial(trial))] : []),
   ]; // prettier-ignore
 }
 
@@ -198,7 +197,10 @@ const { keys, isListingKeys } = useKeys({
   tryFirst: () => void tryRemedy(current.finding?.firstRemedy),
   nextTrial: () => stepTrial(1),
   trialBefore: () => stepTrial(-1),
-  keep: () => canKeep(shownTrial.value) && (view.keepingId = shownTrial.value!.id),
+  keep: () => {
+    const trial = shownTrial.value;
+    if (trial && canKeep(trial)) view.keepingId = trial.id;
+  },
   wipe: () => (view.wipe = view.wipe < 0.5 ? 1 : 0),
   nextPanel: () => stepPanel(1),
   panelBefore: () => stepPanel(-1),

@@ -78,7 +78,7 @@ function byPass(ways: FireflyCase['ways'], all: number): string {
 function tellUnmet({ at, input }: FireflyCase): string {
   const unmet = unmetIn(at, input.picture.width);
   if (!unmet || at.length < ENOUGH_MET || unmet.share - 2 * unmet.error < UNMET) return '';
-  return ` About ${percent(unmet.share)} (± ${percent(2 * unmet.error)}) of the pixels this light reaches have none of it yet: once it is sampled directly, they get brighter by the light that was missing.`;
+  return ` About ${percent(unmet.share)} (± ${percent(2 * unmet.error)}) of this light falls where the picture has none of it yet: once it is sampled directly, those places get brighter by what was missing.`;
 }
 
 function tell(of: FireflyCase) {

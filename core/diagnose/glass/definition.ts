@@ -191,7 +191,7 @@ function tellContact({ how, inner, outer, gap }: ContactCase): Words {
     : {
         sentence: `Air stands between ${inner.name} and ${outer.name}: a gap of ${metres(+gap.toPrecision(2))}.`,
         headline: 'A film of air reflects where the liquid should wet the wall',
-        why: 'Light leaves one body and enters the other: at grazing angles all of it is reflected (total internal reflection), so the contents look silvered, and smaller than the vessel.',
+        why: 'Light leaves one body and enters the other: beyond the critical angle all of it is reflected (total internal reflection), so the contents look silvered, and smaller than the vessel.',
       };
 }
 

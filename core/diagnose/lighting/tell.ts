@@ -48,7 +48,7 @@ function tellDim({ under }: DimCase): Words {
 
 function tellImage(of: ImageLightCase): Words {
   const { fault, file, white, brightest } = of;
-  const sure = isCertain(of) ? 'Files of this kind hold nothing else.' : 'So it is, unless linear values were stored on purpose.'; // prettier-ignore
+  const sure = isCertain(of) ? 'Files of this kind hold nothing else.' : 'This holds unless linear values were stored on purpose.'; // prettier-ignore
   if (fault === 'baked')
     return {
       sentence: `${file} lights the scene with a display curve in its values.`,
@@ -63,7 +63,7 @@ function tellImage(of: ImageLightCase): Words {
       }
     : {
         sentence: `A display picture lights the scene: ${+(100 * white).toPrecision(2)} % of ${file} ends at white.`,
-        headline: `What was brighter than white is clipped to it${brightest ? `, ${brightest.elevation.toFixed(0)}° above the horizon` : ''}`,
+        headline: `What was brighter than white is clipped${brightest ? `, ${brightest.elevation.toFixed(0)}° above the horizon` : ''}`,
         why: `The sun is tens of thousands of times as bright as the sky around it. Clipped at 1 it casts no shadows, and highlights are dull. ${sure}`,
       };
 }

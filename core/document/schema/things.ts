@@ -74,7 +74,7 @@ export const SceneObject = Type.Object(
       'an ordinary surface; unseen but for the shadows on it; unseen and holding out what is behind it; or holding it out before the camera, and an ordinary surface to all other rays',
     ),
     visibility: ObjectVisibility,
-    receivesShadows: flag('lights reach it through anything in between'),
+    receivesShadows: flag('shaded by what is in between; false: lights reach it all the same'),
     seeThroughShadows: flag('glass: light passes straight through it to what it shades, tinted by its material'),
     thin: flag('glass: each face is a thin wall that bends nothing; false: a solid body'),
     priority: whole(-100, 100, 'where closed glass bodies overlap, the one of higher priority wins'),

@@ -77,11 +77,17 @@ const options = computed(() => ({
   yaxis: { min: 0, max: 100, tickAmount: 2, decimalsInFloat: 0, title: { text: '% of the points', style: TITLE }, labels: { style: { fontSize: '12px' }, offsetX: -6 } }, // prettier-ignore
 }));
 const series = computed(() =>
-  Object.entries({ open: 'open', between: 'in between', shut: 'occluded' } as const).map(([of, name]) => ({
+  (
+    [
+      ['open', 'open'],
+      ['between', 'in between'],
+      ['shut', 'occluded'],
+    ] as const
+  ).map(([of, name]) => ({
     name,
     data: told.value!.curve.points.map((one) => ({
       x: Math.log10(one.metres),
-      y: 100 * one[of as 'open' | 'between' | 'shut'],
+      y: 100 * one[of],
     })),
   })),
 );

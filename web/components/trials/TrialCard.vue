@@ -7,6 +7,7 @@ import { tellFigure, toldOf } from '../../../core/figures/effect.ts';
 import { tellEqualNoise, tellUnseen } from '../../effect-words.ts';
 import { figureRows, passOf } from '../../figure-rows.ts';
 import { passName, percent } from '../../format.ts';
+import { canDrop, canKeep, isRunning } from '../../trial-state.ts';
 import { useShot } from '../../stores/shot.ts';
 import { useView } from '../../stores/view.ts';
 import EffectAxis from './EffectAxis.vue';
@@ -19,7 +20,6 @@ const view = useView();
 
 const after = computed(() => shot.renderOf(props.trial.afterRenderId));
 const before = computed(() => shot.renderOf(props.trial.beforeRenderId));
-const isRunning = computed(() => props.trial.state === 'predicting' || props.trial.state === 'rendering');
 const progress = computed(() => {
   const [b, a] = [before.value, after.value];
   return b && a ? (b.progress * b.samples + a.progress * a.samples) / (b.samples + a.samples) : 0;
@@ -80,11 +80,13 @@ const isUp = computed(() => view.trialId === props.trial.id);
           told || `${trial.region.width} × ${trial.region.height} px`
         }}</span>
         <span class="gap"></span>
-        <Button v-if="isRunning" severity="secondary" variant="text" @click="shot.stopTrial(trial)">Cancel</Button>
-        <template v-else-if="trial.verdict === null">
+        <Button v-if="isRunning(trial)" severity="secondary" variant="text" @click="shot.stopTrial(trial)"
+          >Cancel</Button
+        >
+        <template v-else-if="canDrop(trial)">
           <Button severity="secondary" variant="text" @click="shot.dropTrial(trial)">Drop</Button>
           <Button
-            v-if="trial.state === 'done'"
+            v-if="canKeep(trial)"
             :severity="isUp ? undefined : 'secondary'"
             :variant="isUp ? undefined : 'outlined'"
             @click="emit('keep')"

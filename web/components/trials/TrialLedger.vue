@@ -6,6 +6,7 @@ import { computed, ref, useTemplateRef } from 'vue';
 import { useRouter } from 'vue-router';
 import type { SweepSummary, TrialSummary } from '../../../core/contracts/events.ts';
 import { copyText } from '../../copy-text.ts';
+import { canDrop, canKeep, isRunning } from '../../trial-state.ts';
 import { useShot } from '../../stores/shot.ts';
 import { useView } from '../../stores/view.ts';
 import KeepApartDialog from './KeepApartDialog.vue';
@@ -35,8 +36,6 @@ const menu = useTemplateRef('menu');
 const items = ref<MenuItem[]>([]);
 /** What can be done with the trial under the pointer. */
 function openMenu(event: MouseEvent, trial: TrialSummary): void {
-  const isRunning = trial.state === 'predicting' || trial.state === 'rendering';
-  const isOpen = !isRunning && trial.verdict === null;
   const to = { name: 'shot', params: { code: shot.state!.code }, query: { ...view.query, trial: String(trial.id) } };
   const link = () => void copyText(new URL(router.resolve(to).href, window.location.href).href, 'Link copied.');
   items.value = [
@@ -44,9 +43,9 @@ function openMenu(event: MouseEvent, trial: TrialSummary): void {
     ...(view.trialId === trial.id ? [{ label: 'Back to the picture', command: () => (view.trialId = null) }] : []),
     { label: 'Use its region', command: () => (view.region = trial.region) },
     { separator: true },
-    ...(isRunning ? [{ label: 'Cancel', command: () => void shot.stopTrial(trial) }] : []),
-    ...(isOpen && trial.state === 'done' ? [{ label: 'Keep …', command: () => (view.keepingId = trial.id) }] : []),
-    ...(isOpen ? [{ label: 'Drop', command: () => void shot.dropTrial(trial) }] : []),
+    ...(isRunning(trial) ? [{ label: 'Cancel', command: () => void shot.stopTrial(trial) }] : []),
+    ...(canKeep(trial) ? [{ label: 'Keep …', command: () => (view.keepingId = trial.id) }] : []),
+    ...(canDrop(trial) ? [{ label: 'Drop', command: () => void shot.dropTrial(trial) }] : []),
     { label: 'Copy its title', command: () => void copyText(`Trial ${trial.number}: ${trial.title}`, 'Copied.') },
     { label: 'Copy link to it', command: link },
   ];

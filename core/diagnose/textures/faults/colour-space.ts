@@ -36,7 +36,7 @@ function find(uses: MapUse[], wanted: 'srgb' | 'linear'): ReturnType<TextureFaul
           : {
               sentence: `${texture} is distorted: data of ${listed(slots)} are read as sRGB.`,
               headline: 'Data are read as sRGB colours',
-              why: 'A value of 0.5 in the file becomes 0.21 (IEC 61966-2-1): roughness, height and normals come out lower than painted.',
+              why: 'A value of 0.5 in the file becomes 0.21 (IEC 61966-2-1): surfaces come out smoother, flatter, or with normals tilted further than painted.',
             },
       proposals: [{ id: 'colour-space', title: `Read ${texture} as ${wanted === 'srgb' ? 'colours' : 'data'}`, change: { kind: 'values', values: { [`/textures/${texture}/colourSpace`]: wanted } } }],
     };
