@@ -102,12 +102,15 @@ const PRESSED = `${WALKED}, button, a`;
 const ARROWS = new Set(['ArrowUp', 'ArrowDown', 'ArrowLeft', 'ArrowRight']);
 const PRESSES = new Set(['Enter', ' ']);
 
+/** Whether a dialog has the page, so that keys are its own. */
+export const isInDialog = (): boolean => document.querySelector('[aria-modal="true"]') !== null;
+
 /** Runs the key that an event means, unless a person is typing or a dialog has the page. @returns whether there was one */
 export function pressKey(event: KeyboardEvent, table: Key[]): boolean {
   const target = event.target as HTMLElement;
   const isTyping = target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName);
   const name = `${event.ctrlKey || event.metaKey ? 'Ctrl+' : ''}${event.shiftKey ? 'Shift+' : ''}${event.key.length === 1 ? event.key.toLowerCase() : event.key}`;
-  if (event.altKey || event.defaultPrevented || document.querySelector('[aria-modal="true"]')) return false;
+  if (event.altKey || event.defaultPrevented || isInDialog()) return false;
   const own = ARROWS.has(name) ? WALKED : PRESSES.has(name) ? PRESSED : null;
   if (own && target.closest?.(own)) return false;
   const key = table.find((k) => k.keys.includes(name));

@@ -2,7 +2,7 @@
 import { useEventListener, useFullscreen } from '@vueuse/core';
 import { computed, nextTick, ref, watch } from 'vue';
 import { onBeforeRouteUpdate, useRoute, useRouter, type LocationQuery } from 'vue-router';
-import { keysOf, pressKey, type MeaningId } from './key-table.ts';
+import { isInDialog, keysOf, pressKey, type MeaningId } from './key-table.ts';
 import { useCommands } from './stores/commands.ts';
 
 /**
@@ -21,7 +21,10 @@ export function useKeys(runs: Partial<Record<MeaningId, () => void>>) {
     palette: () => (commands.isOpen = true),
     ...runs,
   });
-  useEventListener(window, 'keydown', (event) => void pressKey(event, keys));
+  // A dialog that Escape closes is gone before the key gets here, where it would leave the trial behind it as well.
+  let beganInDialog = false;
+  useEventListener(window, 'keydown', () => (beganInDialog = isInDialog()), { capture: true });
+  useEventListener(window, 'keydown', (event) => void (beganInDialog || pressKey(event, keys)));
   commands.provide(() =>
     keys
       .filter(({ id, shown }) => shown && id !== 'help' && id !== 'palette')

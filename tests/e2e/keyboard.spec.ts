@@ -51,6 +51,12 @@ for (const demo of atSize(['HA-010'], ['HA-010', 'HA-020', 'HA-030', 'HA-040', '
     await page.keyboard.press('Shift+K');
     const dialog = page.getByRole('dialog', { name: /^Keep trial 1/ });
     await expect(dialog).toBeVisible();
+    // Escape closes the dialog alone: the trial is still shown.
+    await page.keyboard.press('Escape');
+    await expect(dialog).toHaveCount(0);
+    await expect(page).toHaveURL(/trial=\d+/);
+    await page.keyboard.press('Shift+K');
+    await expect(dialog).toBeVisible();
     await page.keyboard.press('Enter');
     await expect(dialog).toHaveCount(0);
     await expect.poll(() => numberOf(page, code)).toBe(2);
